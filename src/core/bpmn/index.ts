@@ -1,0 +1,4 @@
+export { decodeXml } from "./decode";
+export { fileLimits, readBpmn } from "./read";
+export { writeBpmn } from "./write";
+export { escapeAttribute, escapeText } from "./xmlWriter";

@@ -1,0 +1,445 @@
+import {
+  type AttributeField,
+  anonymousId,
+  bpmnNamespace,
+  type Element,
+  type FileNote,
+  type Id,
+  interchangeNamespace,
+  isFlowNode,
+  type Model,
+  Table,
+  type TypeInfo,
+  typeInfo,
+  type XmlElement,
+  type XmlNode,
+} from "../model";
+import { InterchangeBuilder } from "./interchangeBuilder";
+import { declaredPrefix, innerScope, outermostScope, resolveName, type Scope, uriOf } from "./namespaces";
+
+type Attributes = Record<string, string>;
+type Writable = { -readonly [Key in keyof Element]: Element[Key] } & { [field: string]: unknown };
+
+/** What the parser is inside of. Each frame takes the children of its XML element. */
+export type Frame =
+  | { readonly kind: "element"; readonly record: Writable; readonly info: TypeInfo; last: string }
+  | { readonly kind: "extension"; readonly children: XmlNode[]; readonly done: (children: XmlNode[]) => void }
+  | {
+      readonly kind: "raw";
+      readonly element: XmlElement & { children: XmlNode[] };
+      readonly keepSpace: boolean;
+      readonly done: (element: XmlElement) => void;
+    }
+  | { readonly kind: "text"; nodes: XmlNode[]; readonly done: (text: string, nodes: XmlNode[] | undefined) => void }
+  | {
+      readonly kind: "interchange";
+      readonly open: (name: string, local: string, uri: string, attributes: Attributes) => void;
+      readonly place: (node: XmlNode) => void;
+      readonly done: () => void;
+    };
+
+/**
+ * Builds a model from the events of an XML parser. Everything is put where the metamodel says; what the metamodel does not
+ * know is kept as foreign content next to where it stood.
+ */
+export class ModelBuilder {
+  readonly elements = new Map<Id, Writable>();
+  readonly notes: FileNote[] = [];
+  readonly #stack: Frame[] = [];
+  readonly #scopes: Scope[] = [];
+  #scope: Scope = outermostScope;
+  #root: Writable | undefined;
+  #usualPrefix = "";
+  #prefixes: (readonly [string, string])[] = [];
+  readonly #before: XmlNode[] = [];
+  readonly #after: XmlNode[] = [];
+  #order = 0;
+  #anonymous = 0;
+  readonly #interchange: InterchangeBuilder;
+
+  constructor(
+    private readonly line: () => number,
+    private readonly refuse: (code: string, message: string) => never,
+  ) {
+    this.#interchange = new InterchangeBuilder(this);
+  }
+
+  open(name: string, attributes: Attributes): void {
+    this.#enterScope(attributes);
+    const { local, uri, prefix } = resolveName(this.#scope, name);
+    const top = this.#stack[this.#stack.length - 1];
+    if (!top) return this.#openRoot(name, local, uri, prefix, attributes);
+    switch (top.kind) {
+      case "element":
+        return this.#openInElement(top, name, local, uri, prefix, attributes);
+      case "interchange":
+        return top.open(name, local, uri, attributes);
+      case "extension":
+        return this.openRaw(name, uri, attributes, false, (element) => top.children.push({ element }));
+      case "raw":
+        return this.openRaw(name, uri, attributes, top.keepSpace, (element) => top.element.children.push({ element }));
+      case "text":
+        return this.openRaw(name, uri, attributes, true, (element) => top.nodes.push({ element }));
+    }
+  }
+
+  close(): void {
+    const frame = this.#stack.pop() as Frame;
+    switch (frame.kind) {
+      case "extension":
+        frame.done(withoutSpace(frame.children));
+        break;
+      case "raw":
+        frame.done(
+          frame.keepSpace ? frame.element : { ...frame.element, children: withoutSpace(frame.element.children) },
+        );
+        break;
+      case "text": {
+        const plain = frame.nodes.every((node) => "text" in node);
+        frame.done(textOf(frame.nodes), plain ? undefined : frame.nodes);
+        break;
+      }
+      case "interchange":
+        frame.done();
+        break;
+    }
+    this.#scope = this.#scopes.pop() as Scope;
+  }
+
+  text(value: string): void {
+    const top = this.#stack[this.#stack.length - 1];
+    if (!top) return;
+    if (top.kind === "text") top.nodes.push({ text: value });
+    else if (top.kind === "raw") top.element.children.push({ text: value });
+    else if (top.kind === "extension") top.children.push({ text: value });
+    else if (value.trim() !== "") this.place({ text: value.trim() });
+  }
+
+  /** Keeps a comment, an instruction or stray text where it stands. */
+  place(node: XmlNode): void {
+    const top = this.#stack[this.#stack.length - 1];
+    if (!top) (this.#root ? this.#after : this.#before).push(node);
+    else if (top.kind === "element") placeForeign(top.record, top.last, node);
+    else if (top.kind === "interchange") top.place(node);
+    else if (top.kind === "text") top.nodes.push(node);
+    else if (top.kind === "raw") top.element.children.push(node);
+    else top.children.push(node);
+  }
+
+  finish(): Model {
+    const root = this.#root as Writable;
+    for (const record of this.elements.values()) this.#resolveReferences(record);
+    this.#dropDerivedFlowLists();
+    return {
+      root: root.id,
+      elements: Table.from<Element>(this.elements as ReadonlyMap<Id, Element>),
+      ...this.#interchange.finish(),
+      form: { prefixes: this.#prefixes, before: this.#before, after: this.#after },
+      notes: this.notes,
+    };
+  }
+
+  // What the builder of the diagram interchange shares.
+
+  push(frame: Frame): void {
+    this.#stack.push(frame);
+  }
+  nextOrder(): number {
+    return ++this.#order;
+  }
+  nextAnonymous(): Id {
+    return anonymousId(++this.#anonymous);
+  }
+  note(code: FileNote["code"], element: Id, detail: string): void {
+    this.notes.push({ code, element, detail, line: this.line() });
+  }
+  /** The id a reference means: without its prefix where that stands for the file's own namespace. */
+  targetOf(raw: string): string {
+    const trimmed = raw.trim();
+    const colon = trimmed.indexOf(":");
+    if (colon < 0) return trimmed;
+    const uri = uriOf(this.#scope, trimmed.slice(0, colon));
+    const own = (this.#root?.targetNamespace as string | undefined) ?? "";
+    return uri === own || uri === "" ? trimmed.slice(colon + 1) : trimmed;
+  }
+  openRaw(
+    name: string,
+    uri: string,
+    attributes: Attributes,
+    keepSpace: boolean,
+    done: (element: XmlElement) => void,
+  ): void {
+    const element = { name, uri, attributes: Object.entries(attributes), children: [] as XmlNode[] };
+    this.push({ kind: "raw", element, keepSpace, done });
+  }
+
+  #enterScope(attributes: Attributes): void {
+    this.#scopes.push(this.#scope);
+    let declared: Map<string, string> | undefined;
+    for (const name in attributes) {
+      const prefix = declaredPrefix(name);
+      if (prefix === undefined) continue;
+      declared ??= new Map();
+      declared.set(prefix, attributes[name] as string);
+    }
+    if (declared) this.#scope = innerScope(this.#scope, declared);
+  }
+
+  #openRoot(name: string, local: string, uri: string, prefix: string, attributes: Attributes): void {
+    if (local !== "definitions" || uri !== bpmnNamespace) {
+      const reason =
+        local === "definitions"
+          ? `its namespace is "${uri}", not BPMN 2.0's`
+          : `it begins with <${name}>, not with BPMN's <definitions>`;
+      this.refuse("not-bpmn", `This is not a BPMN 2.0 file: ${reason}.`);
+    }
+    this.#usualPrefix = prefix;
+    this.#prefixes = [...this.#scope.prefixes];
+    const own: Attributes = {};
+    for (const key of Object.keys(attributes))
+      if (declaredPrefix(key) === undefined) own[key] = attributes[key] as string;
+    this.#root = this.#openElement("definitions", null, "", prefix, own);
+  }
+
+  #openInElement(
+    top: Frame & { kind: "element" },
+    name: string,
+    local: string,
+    uri: string,
+    prefix: string,
+    attributes: Attributes,
+  ): void {
+    const { record, info } = top;
+    const keepForeign = () =>
+      this.openRaw(name, uri, attributes, false, (element) => placeForeign(record, top.last, { element }));
+    if (uri === interchangeNamespace && local === "BPMNDiagram" && record.type === "definitions") {
+      top.last = this.#interchange.openDiagram(attributes, prefix);
+      return;
+    }
+    if (uri !== bpmnNamespace) return keepForeign();
+    if (local === "documentation") return this.#openDocumentation(top, attributes);
+    if (local === "extensionElements") {
+      if (record.extension) return keepForeign();
+      if (Object.keys(attributes).length > 0) record.extensionAttributes = Object.entries(attributes);
+      this.push({
+        kind: "extension",
+        children: [],
+        done: (children) => {
+          record.extension = children;
+          top.last = "extensionElements";
+        },
+      });
+      return;
+    }
+    const child = info.childByTag.get(local);
+    if (child) {
+      top.last = this.#openElement(child.type, record.id, child.slot, prefix, attributes).id;
+      return;
+    }
+    const content = info.content.get(local);
+    if (content?.kind === "references") return this.#openReference(top, local, content.many);
+    if (content?.kind === "expression") return this.#openExpression(top, local, attributes);
+    if (content?.kind === "text") {
+      this.push({
+        kind: "text",
+        nodes: [],
+        done: (value, nodes) => {
+          record[local] = nodes ? { text: value, nodes } : { text: value };
+          top.last = local;
+        },
+      });
+      return;
+    }
+    this.note("misplaced-element", record.id, local);
+    keepForeign();
+  }
+
+  #openElement(
+    type: Element["type"],
+    parent: Id | null,
+    slot: string,
+    prefix: string,
+    attributes: Attributes,
+  ): Writable {
+    const info = typeInfo(type);
+    const given = attributes.id?.trim();
+    const isDuplicate = given !== undefined && this.elements.has(given);
+    const id = given && !isDuplicate ? given : this.nextAnonymous();
+    const record = { id, type, parent, slot, order: this.nextOrder() } as Writable;
+    if (isDuplicate) {
+      this.note("duplicate-id", id, given);
+      spell(record, "id", given);
+    }
+    if (prefix !== this.#usualPrefix) record.prefix = prefix;
+    for (const name in attributes) {
+      if (name === "id") continue;
+      const field = name === "type" ? "typeRef" : name;
+      const spec = info.attributes.get(field);
+      const value = attributes[name] as string;
+      if (spec) this.#readAttribute(record, field, spec, value);
+      else record.foreignAttributes = [...(record.foreignAttributes ?? []), [name, value]];
+    }
+    this.elements.set(id, record);
+    // An expression that is an element of its own has its text directly inside.
+    if (info.content.has("body")) {
+      this.push({
+        kind: "text",
+        nodes: [],
+        done: (value, nodes) => {
+          record.body = nodes ? { text: value, nodes } : { text: value };
+        },
+      });
+    } else this.push({ kind: "element", record, info, last: "" });
+    return record;
+  }
+
+  #readAttribute(record: Writable, field: string, spec: AttributeField, raw: string): void {
+    switch (spec.kind) {
+      case "string":
+        record[field] = raw;
+        return;
+      case "boolean": {
+        const value = raw.trim();
+        if (value === "true" || value === "1") record[field] = true;
+        else if (value === "false" || value === "0") record[field] = false;
+        else this.note("bad-value", record.id, `${field}="${raw}"`);
+        if (value !== raw || (value !== "true" && value !== "false")) spell(record, field, raw);
+        return;
+      }
+      case "integer": {
+        const value = Number(raw.trim());
+        if (Number.isInteger(value) && raw.trim() !== "") record[field] = value;
+        else this.note("bad-value", record.id, `${field}="${raw}"`);
+        if (String(record[field]) !== raw) spell(record, field, raw);
+        return;
+      }
+      case "enum":
+        if (spec.values.includes(raw)) record[field] = raw;
+        else {
+          this.note("bad-value", record.id, `${field}="${raw}"`);
+          spell(record, field, raw);
+        }
+        return;
+      case "reference":
+        record[field] = raw;
+        return;
+    }
+  }
+
+  #openDocumentation(top: Frame & { kind: "element" }, attributes: Attributes): void {
+    const { id, textFormat, ...others } = attributes;
+    const rest = Object.entries(others);
+    this.push({
+      kind: "text",
+      nodes: [],
+      done: (text, nodes) => {
+        const documentation = {
+          text,
+          ...(id !== undefined && { id }),
+          ...(textFormat !== undefined && { textFormat }),
+          ...(nodes && { nodes }),
+          ...(rest.length > 0 && { attributes: rest }),
+        };
+        top.record.documentation = [...(top.record.documentation ?? []), documentation];
+        top.last = "documentation";
+      },
+    });
+  }
+
+  #openExpression(top: Frame & { kind: "element" }, field: string, attributes: Attributes): void {
+    const rest: [string, string][] = [];
+    const known: { [name: string]: string } = {};
+    for (const [name, value] of Object.entries(attributes)) {
+      if (name === "id" || name === "language" || name === "evaluatesToTypeRef") known[name] = value;
+      else if (name.endsWith(":type") && resolveName(this.#scope, name).uri.endsWith("XMLSchema-instance"))
+        known.typeName = value;
+      else rest.push([name, value]);
+    }
+    this.push({
+      kind: "text",
+      nodes: [],
+      done: (text, nodes) => {
+        top.record[field] = { text, ...known, ...(nodes && { nodes }), ...(rest.length > 0 && { attributes: rest }) };
+        top.last = field;
+      },
+    });
+  }
+
+  #openReference(top: Frame & { kind: "element" }, field: string, many: boolean): void {
+    this.push({
+      kind: "text",
+      nodes: [],
+      done: (raw) => {
+        if (many) top.record[field] = [...((top.record[field] as string[] | undefined) ?? []), raw];
+        else top.record[field] = raw;
+        top.last = field;
+      },
+    });
+  }
+
+  /** References can be resolved only when the target namespace is known and the whole file was read. */
+  #resolveReferences(record: Writable): void {
+    for (const { field, many } of typeInfo(record.type).references) {
+      const raw = record[field] as string | string[] | undefined;
+      if (raw === undefined) continue;
+      if (!many) {
+        const target = this.targetOf(raw as string);
+        record[field] = target;
+        if (target !== raw) spell(record, field, raw as string);
+      } else {
+        record[field] = (raw as string[]).map((one, at) => {
+          const target = this.targetOf(one);
+          if (target !== one) spell(record, `${field}.${at}`, one);
+          return target;
+        });
+      }
+    }
+  }
+
+  /** `incoming` and `outgoing` repeat what the flows say; they are kept only where a file has them otherwise. */
+  #dropDerivedFlowLists(): void {
+    const incoming = new Map<Id, Id[]>();
+    const outgoing = new Map<Id, Id[]>();
+    for (const record of this.elements.values()) {
+      if (record.type !== "sequenceFlow") continue;
+      const { sourceRef, targetRef } = record as { sourceRef?: Id; targetRef?: Id };
+      if (sourceRef !== undefined) outgoing.set(sourceRef, [...(outgoing.get(sourceRef) ?? []), record.id]);
+      if (targetRef !== undefined) incoming.set(targetRef, [...(incoming.get(targetRef) ?? []), record.id]);
+    }
+    for (const record of this.elements.values()) {
+      if (!isFlowNode(record.type)) continue;
+      for (const [field, lists] of [
+        ["incoming", incoming],
+        ["outgoing", outgoing],
+      ] as const) {
+        const derived = lists.get(record.id) ?? [];
+        const given = (record[field] as Id[] | undefined) ?? [];
+        const same = derived.length === given.length && derived.every((id, at) => id === given[at]);
+        if (same && !record.spelling?.[`${field}.0`]) delete record[field];
+        else record[field] = given;
+      }
+    }
+  }
+}
+
+function spell(record: { spelling?: { readonly [field: string]: string } }, field: string, raw: string): void {
+  record.spelling = { ...record.spelling, [field]: raw };
+}
+
+function placeForeign(record: Writable, after: string, node: XmlNode): void {
+  record.foreign = [...(record.foreign ?? []), { after, node }];
+}
+
+function withoutSpace(children: XmlNode[]): XmlNode[] {
+  const texts = children.filter((node) => "text" in node);
+  if (texts.length === children.length) return children.length > 0 ? [{ text: textOf(children) }] : [];
+  return texts.every((node) => "text" in node && node.text.trim() === "")
+    ? children.filter((node) => !("text" in node))
+    : children;
+}
+
+function textOf(nodes: readonly XmlNode[]): string {
+  return nodes
+    .map((node) => ("text" in node ? node.text : "element" in node ? textOf(node.element.children) : ""))
+    .join("");
+}

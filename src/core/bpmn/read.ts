@@ -1,0 +1,71 @@
+import { SaxesParser, type SaxesTagPlain } from "saxes";
+import { failure, type Model, ok, type Problem, type Result } from "../model";
+import { decodeXml } from "./decode";
+import { ModelBuilder } from "./modelBuilder";
+
+/** Bounds on what is read, so that no file fills memory or the stack. */
+export const fileLimits = { bytes: 64 * 1024 * 1024, depth: 256, elements: 400_000 } as const;
+
+class Unreadable extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.message);
+  }
+}
+
+/**
+ * Reads a BPMN 2.0 file. What is well-formed BPMN opens, whatever else is wrong with it (see `model.notes` and the checks);
+ * what is not gives problems with line and column. Document types and entities are refused: a process file needs neither, and
+ * they are how XML is made to run or to fill memory.
+ * @param input the file's bytes, or its text
+ * O(size of the file).
+ */
+export function readBpmn(input: Uint8Array | string): Result<Model> {
+  const size = input.length;
+  if (size > fileLimits.bytes) {
+    return failure({
+      code: "too-large",
+      message: `The file is ${Math.round(size / 1e6)} MB; files of up to ${fileLimits.bytes / 1024 / 1024} MB are read.`,
+    });
+  }
+  const decoded = typeof input === "string" ? ok(input) : decodeXml(input);
+  if (!decoded.ok) return decoded;
+  const text = decoded.value.charCodeAt(0) === 0xfeff ? decoded.value.slice(1) : decoded.value;
+  if (text.trim() === "") return failure({ code: "empty", message: "The file is empty.", line: 1, column: 1 });
+
+  const parser = new SaxesParser();
+  const refuse = (code: string, message: string): never => {
+    throw new Unreadable({ code, message, line: parser.line, column: parser.column + 1 });
+  };
+  const builder = new ModelBuilder(() => parser.line, refuse);
+  let depth = 0;
+  let elements = 0;
+
+  parser.on("error", (error) => {
+    // The parser puts "line:column: " in front; the place is given on its own.
+    refuse("not-well-formed", `This is not well-formed XML: ${error.message.replace(/^[^a-z]*?\d+:\d+: /i, "")}`);
+  });
+  parser.on("doctype", () =>
+    refuse("doctype", "The file brings a document type or entities, which are not read. Remove the DOCTYPE."),
+  );
+  parser.on("opentag", (tag: SaxesTagPlain) => {
+    if (++depth > fileLimits.depth) refuse("too-deep", `The file is nested more than ${fileLimits.depth} levels deep.`);
+    if (++elements > fileLimits.elements) refuse("too-many", `The file has more than ${fileLimits.elements} elements.`);
+    builder.open(tag.name, tag.attributes);
+  });
+  parser.on("closetag", () => {
+    depth--;
+    builder.close();
+  });
+  parser.on("text", (value) => builder.text(value));
+  parser.on("cdata", (value) => builder.text(value));
+  parser.on("comment", (value) => builder.place({ comment: value }));
+  parser.on("processinginstruction", ({ target, body }) => builder.place({ instruction: [target, body] }));
+
+  try {
+    parser.write(text).close();
+    return ok(builder.finish());
+  } catch (error) {
+    if (error instanceof Unreadable) return failure(error.problem);
+    throw error;
+  }
+}

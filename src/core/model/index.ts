@@ -1,0 +1,15 @@
+export * from "./connections";
+export * from "./diagram";
+export * from "./edit";
+export * from "./element";
+export * from "./eventTable";
+export * from "./families";
+export * from "./ids";
+export type { AttributeField, ContentField } from "./metamodel/fields";
+export { elementTypes, isElementType, slotFor, type TypeInfo, typeInfo } from "./metamodel/lookup";
+export * from "./model";
+export { referencesOf } from "./modelIndex";
+export * from "./problem";
+export * from "./queries";
+export { Table } from "./table";
+export type { PlacedNode, XmlElement, XmlNode } from "./xmlNode";
