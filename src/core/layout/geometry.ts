@@ -81,7 +81,11 @@ export function simplified(points: readonly Point[]): Point[] {
     const last = kept[kept.length - 1];
     if (last && last.x === point.x && last.y === point.y) continue;
     const before = kept[kept.length - 2];
-    if (last && before && ((before.x === last.x && last.x === point.x) || (before.y === last.y && last.y === point.y))) {
+    if (
+      last &&
+      before &&
+      ((before.x === last.x && last.x === point.x) || (before.y === last.y && last.y === point.y))
+    ) {
       kept.pop();
     }
     kept.push({ x: point.x, y: point.y });
@@ -90,13 +94,17 @@ export function simplified(points: readonly Point[]): Point[] {
 }
 
 /** The point of a polyline nearest to another point, with the index of the segment it lies on. */
-export function nearestOnLine(points: readonly Point[], to: Point): { point: Point; segment: number; distance: number } {
+export function nearestOnLine(
+  points: readonly Point[],
+  to: Point,
+): { point: Point; segment: number; distance: number } {
   let best = { point: points[0] ?? to, segment: 0, distance: Number.POSITIVE_INFINITY };
   for (let at = 0; at + 1 < points.length; at++) {
     const a = points[at] as Point;
     const b = points[at + 1] as Point;
     const length = (b.x - a.x) ** 2 + (b.y - a.y) ** 2;
-    const share = length === 0 ? 0 : Math.max(0, Math.min(1, ((to.x - a.x) * (b.x - a.x) + (to.y - a.y) * (b.y - a.y)) / length));
+    const share =
+      length === 0 ? 0 : Math.max(0, Math.min(1, ((to.x - a.x) * (b.x - a.x) + (to.y - a.y) * (b.y - a.y)) / length));
     const point = { x: a.x + share * (b.x - a.x), y: a.y + share * (b.y - a.y) };
     const distance = Math.hypot(point.x - to.x, point.y - to.y);
     if (distance < best.distance) best = { point, segment: at, distance };

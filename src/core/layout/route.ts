@@ -1,6 +1,6 @@
 import TinyQueue from "tinyqueue";
 import type { Bounds, Point } from "../model";
-import { centre, grow, type Side, segmentCrosses, sidePoint, simplified } from "./geometry";
+import { centre, contains, grow, type Side, segmentCrosses, sidePoint, simplified } from "./geometry";
 
 /** Where a flow may leave or enter a shape: the side, the point, and how little that is liked (0 is best). */
 export interface Port {
@@ -49,7 +49,13 @@ export function portsOf(bounds: Bounds, penalties: Partial<Record<Side, number>>
  * Connector Routing", Graph Drawing 2009); from memory. O(cells · log cells) at the worst.
  * @returns waypoints from end to end; a plain two-bend course where shapes leave no way at all
  */
-export function route(request: RouteRequest): Point[] {
+export function route(given: RouteRequest): Point[] {
+  const ports = [...given.from, ...given.to].map((port) => port.at);
+  // Flows keep a little off the shapes they pass; the shapes at their ends they must touch.
+  const obstacles = given.obstacles.map((obstacle) =>
+    ports.some((at) => contains(obstacle, at)) ? obstacle : grow(obstacle, 6),
+  );
+  const request = { ...given, obstacles };
   const taken = segmentsOf(request.taken ?? []);
   const simple = bestSimple(request, taken);
   if (simple && simple.penalty === 0) return simple.points;
@@ -99,7 +105,11 @@ function simpleCourses(start: Port, end: Port): Point[][] {
     (point.x - port.at.x) * step[port.side].x + (point.y - port.at.y) * step[port.side].y;
   if (leavesAcross && entersAcross) {
     if (a.y === b.y) return ahead(start, b) > 0 && ahead(end, a) > 0 ? [[a, b]] : [];
-    const middles = [(a.x + b.x) / 2, b.x - clearance * 1.5 * Math.sign(b.x - a.x), a.x + clearance * 1.5 * Math.sign(b.x - a.x)];
+    const middles = [
+      (a.x + b.x) / 2,
+      b.x - clearance * 1.5 * Math.sign(b.x - a.x),
+      a.x + clearance * 1.5 * Math.sign(b.x - a.x),
+    ];
     return middles
       .map((x) => [a, { x, y: a.y }, { x, y: b.y }, b])
       .filter(([, c, d]) => ahead(start, c as Point) >= clearance && ahead(end, d as Point) >= clearance);
@@ -161,7 +171,10 @@ function meetingCost(a: Point, b: Point, taken: readonly Segment[]): number {
 }
 
 /** Grid lines: through the ports, beside every shape at one and two clearances, and half-way between the ends. */
-function gridLines({ from, to, obstacles, taken = [] }: RouteRequest, near: Bounds | undefined): { xs: number[]; ys: number[] } {
+function gridLines(
+  { from, to, obstacles, taken = [] }: RouteRequest,
+  near: Bounds | undefined,
+): { xs: number[]; ys: number[] } {
   const xs = new Set<number>();
   const ys = new Set<number>();
   for (const port of [...from, ...to]) {
@@ -170,7 +183,11 @@ function gridLines({ from, to, obstacles, taken = [] }: RouteRequest, near: Boun
     xs.add(port.at.x + step[port.side].x * clearance);
     ys.add(port.at.y + step[port.side].y * clearance);
   }
-  const relevant = near ? obstacles.filter((obstacle) => segmentCrosses(near, obstacle, { x: obstacle.x + obstacle.width, y: obstacle.y + obstacle.height })) : obstacles;
+  const relevant = near
+    ? obstacles.filter((obstacle) =>
+        segmentCrosses(near, obstacle, { x: obstacle.x + obstacle.width, y: obstacle.y + obstacle.height }),
+      )
+    : obstacles;
   const tracks = taken.length > 0 ? [1, 1.7, 2.4] : [1];
   for (const obstacle of relevant) {
     for (const track of tracks) {
@@ -197,7 +214,9 @@ function search(request: RouteRequest, taken: readonly Segment[]): Course | unde
   if (xs.length * ys.length > cellBound) {
     const near = grow(boxOf([...from, ...to]), 240);
     ({ xs, ys } = gridLines(request, near));
-    blocked = obstacles.filter((obstacle) => segmentCrosses(grow(near, 60), obstacle, { x: obstacle.x + obstacle.width, y: obstacle.y + obstacle.height }));
+    blocked = obstacles.filter((obstacle) =>
+      segmentCrosses(grow(near, 60), obstacle, { x: obstacle.x + obstacle.width, y: obstacle.y + obstacle.height }),
+    );
     if (xs.length * ys.length > cellBound * 4) return undefined;
   }
   const columns = xs.length;
@@ -208,10 +227,14 @@ function search(request: RouteRequest, taken: readonly Segment[]): Course | unde
     goals.set(key, [...(goals.get(key) ?? []), port]);
   }
   const target = centre(boxOf(to));
+  const pieces = new GridPieces(xs, ys, blocked, taken);
   const best = new Float64Array(columns * ys.length * 4).fill(Number.POSITIVE_INFINITY);
   const cameFrom = new Int32Array(columns * ys.length * 4).fill(-1);
   const estimate = (x: number, y: number) => Math.abs(x - target.x) * 0.9 + Math.abs(y - target.y) * 0.9;
-  const queue = new TinyQueue<{ state: number; cost: number; total: number }>([], (a, b) => a.total - b.total || a.state - b.state);
+  const queue = new TinyQueue<{ state: number; cost: number; total: number }>(
+    [],
+    (a, b) => a.total - b.total || a.state - b.state,
+  );
   for (const port of from) {
     const state = indexAt(port.at.x, port.at.y) * 4 + sides.indexOf(port.side);
     if (port.penalty < (best[state] as number)) {
@@ -243,20 +266,14 @@ function search(request: RouteRequest, taken: readonly Segment[]): Course | unde
       const toColumn = column + side.x;
       const toRow = row + side.y;
       if (toColumn < 0 || toRow < 0 || toColumn >= columns || toRow >= ys.length) continue;
-      const a = { x: xs[column] as number, y: ys[row] as number };
-      const b = { x: xs[toColumn] as number, y: ys[toRow] as number };
-      if (blocked.some((obstacle) => segmentCrosses(obstacle, a, b))) continue;
-      const cost =
-        next.cost +
-        Math.abs(a.x - b.x) +
-        Math.abs(a.y - b.y) +
-        (turn === direction ? 0 : bendCost) +
-        meetingCost(a, b, taken);
+      const piece = pieces.cost(Math.min(column, toColumn), Math.min(row, toRow), side.y !== 0);
+      if (piece < 0) continue;
+      const cost = next.cost + piece + (turn === direction ? 0 : bendCost);
       const state = (toRow * columns + toColumn) * 4 + turn;
       if (cost >= (best[state] as number)) continue;
       best[state] = cost;
       cameFrom[state] = next.state;
-      queue.push({ state, cost, total: cost + estimate(b.x, b.y) });
+      queue.push({ state, cost, total: cost + estimate(xs[toColumn] as number, ys[toRow] as number) });
     }
   }
   if (!found) return undefined;
@@ -274,4 +291,58 @@ function boxOf(ports: readonly Port[]): Bounds {
   const x = Math.min(...xs);
   const y = Math.min(...ys);
   return { x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y };
+}
+
+/** What the pieces between neighbouring grid points cost; worked out once each, negative where a shape is in the way. */
+class GridPieces {
+  readonly #level: Float64Array;
+  readonly #upright: Float64Array;
+
+  constructor(
+    private readonly xs: readonly number[],
+    private readonly ys: readonly number[],
+    obstacles: readonly Bounds[],
+    private readonly taken: readonly Segment[],
+  ) {
+    this.#level = new Float64Array(xs.length * ys.length).fill(Number.NaN);
+    this.#upright = new Float64Array(xs.length * ys.length).fill(Number.NaN);
+    for (const { x, y, width, height } of obstacles) {
+      const fromColumn = firstAbove(xs, x);
+      const untilColumn = firstAbove(xs, x + width - 1e-9);
+      const fromRow = firstAbove(ys, y);
+      const untilRow = firstAbove(ys, y + height - 1e-9);
+      // Lines strictly inside the shape are shut wherever they run through it.
+      for (let row = fromRow; row < untilRow; row++) {
+        for (let column = Math.max(0, fromColumn - 1); column < untilColumn; column++)
+          this.#level[row * xs.length + column] = -1;
+      }
+      for (let column = fromColumn; column < untilColumn; column++) {
+        for (let row = Math.max(0, fromRow - 1); row < untilRow; row++) this.#upright[row * xs.length + column] = -1;
+      }
+    }
+  }
+
+  cost(column: number, row: number, upright: boolean): number {
+    const costs = upright ? this.#upright : this.#level;
+    const at = row * this.xs.length + column;
+    const known = costs[at] as number;
+    if (!Number.isNaN(known)) return known;
+    const a = { x: this.xs[column] as number, y: this.ys[row] as number };
+    const b = upright ? { x: a.x, y: this.ys[row + 1] as number } : { x: this.xs[column + 1] as number, y: a.y };
+    const cost = Math.abs(a.x - b.x) + Math.abs(a.y - b.y) + meetingCost(a, b, this.taken);
+    costs[at] = cost;
+    return cost;
+  }
+}
+
+/** Index of the first line beyond a value. */
+function firstAbove(lines: readonly number[], value: number): number {
+  let low = 0;
+  let high = lines.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((lines[middle] as number) <= value) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }

@@ -1,0 +1,41 @@
+import type { Command } from "../commands";
+import { called, type Element, type Id, type Model } from "../model";
+
+export type Severity = "error" | "warning" | "advice";
+/** What a rule is about, as the Check stage groups its findings. */
+export type RuleGroup = "connections" | "completeness" | "names" | "layout" | "behaviour";
+
+/** One thing the check has to say: what, why it matters, how to mend it. */
+export interface Finding {
+  readonly rule: string;
+  readonly group: RuleGroup;
+  readonly severity: Severity;
+  readonly elements: readonly Id[];
+  readonly message: string;
+  /** The mend, where there is an obvious one: commands to perform, and what the button says. */
+  readonly repair?: { readonly label: string; readonly commands: readonly Command[] };
+  /** For behaviour: the run that leads there. */
+  readonly witness?: readonly Id[];
+}
+
+export type Said = Omit<Finding, "rule" | "group" | "severity">;
+
+export interface Rule {
+  readonly id: string;
+  readonly group: RuleGroup;
+  readonly severity: Severity;
+  /** What the rule wants, in a sentence for the list of rules. */
+  readonly wants: string;
+  readonly find: (model: Model) => readonly Said[];
+}
+
+/** An element at the beginning of a sentence. */
+export function saidOf(model: Model, element: Element): string {
+  const words = called(model, element);
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
+/** A finding's name: rule and elements. A waiver holds as long as the same rule finds the same elements. */
+export function keyOf(finding: Pick<Finding, "rule" | "elements">): string {
+  return `${finding.rule}:${[...finding.elements].sort().join(",")}`;
+}

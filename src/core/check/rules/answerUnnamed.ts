@@ -1,0 +1,21 @@
+import { isA, outgoingOf } from "../../model";
+import { type Rule, saidOf } from "../finding";
+
+export const answerUnnamed: Rule = {
+  id: "unnamed-answer",
+  group: "names",
+  severity: "warning",
+  wants: "Every flow out of a decision is an answer.",
+  find: (model) =>
+    [...model.elements].flatMap((gateway) => {
+      if (!isA(gateway, "exclusiveGateway", "inclusiveGateway")) return [];
+      const flows = outgoingOf(model, gateway.id);
+      if (flows.length < 2) return [];
+      return flows
+        .filter((flow) => !flow.name?.trim())
+        .map((flow) => ({
+          elements: [flow.id],
+          message: `A flow out of ${saidOf(model, gateway)} has no name, so it is open when it is taken. Name it with the answer to the question.`,
+        }));
+    }),
+};

@@ -1,0 +1,21 @@
+import { isA, outgoingOf } from "../../model";
+import { type Rule, saidOf } from "../finding";
+
+export const conditionMissing: Rule = {
+  id: "no-condition",
+  group: "completeness",
+  severity: "advice",
+  wants: "Every answer of a decision but the default has a condition.",
+  find: (model) =>
+    [...model.elements].flatMap((gateway) => {
+      if (!isA(gateway, "exclusiveGateway", "inclusiveGateway")) return [];
+      const flows = outgoingOf(model, gateway.id);
+      if (flows.length < 2) return [];
+      return flows
+        .filter((flow) => flow.id !== gateway.default && !flow.conditionExpression?.text.trim())
+        .map((flow) => ({
+          elements: [flow.id],
+          message: `The answer ${flow.name ? `“${flow.name}”` : "without a name"} of ${saidOf(model, gateway)} has no condition, so developers have to guess when it is taken. Write the condition in the tray, in plain words if need be.`,
+        }));
+    }),
+};

@@ -1,0 +1,29 @@
+import { type Element, flowNodesIn, incomingOf, isScope, type Model, triggerOf } from "../../model";
+import { type Rule, saidOf } from "../finding";
+
+/** Starts, events at edges, link targets, compensation and event sub-processes are reached in other ways than by a flow. */
+function needsWayIn(model: Model, node: Element): boolean {
+  if (node.type === "startEvent" || node.type === "boundaryEvent") return false;
+  if (node.triggeredByEvent === true || node.isForCompensation === true || node.instantiate === true) return false;
+  return !(node.type === "intermediateCatchEvent" && triggerOf(model, node) === "linkEventDefinition");
+}
+
+export const noWayIn: Rule = {
+  id: "no-way-in",
+  group: "completeness",
+  severity: "error",
+  wants: "Every step is reached by a flow.",
+  find: (model) =>
+    [...model.elements].flatMap((scope) => {
+      if (!isScope(scope.type) || scope.type === "adHocSubProcess") return [];
+      const nodes = flowNodesIn(model, scope.id);
+      if (!nodes.some((node) => node.type === "startEvent")) return [];
+      return nodes
+        .filter((node) => needsWayIn(model, node) && incomingOf(model, node.id).length === 0)
+        .map((node) => ({
+          elements: [node.id],
+          message: `No flow leads to ${saidOf(model, node)}, so no case ever gets there. Connect it from the step before it, or delete it.`,
+          repair: { label: "Delete this element", commands: [{ type: "delete" as const, ids: [node.id] }] },
+        }));
+    }),
+};

@@ -1,0 +1,46 @@
+import { isFlowNode, type Shape } from "../../model";
+import type { Rule } from "../finding";
+
+export const shapesOverlap: Rule = {
+  id: "shapes-overlap",
+  group: "layout",
+  severity: "advice",
+  wants: "Shapes do not cover each other.",
+  find: (model) =>
+    [...model.diagrams].flatMap((diagram) => {
+      const shapes = [...model.shapes].filter((shape) => {
+        const element = model.elements.get(shape.element);
+        return (
+          shape.diagram === diagram.id &&
+          element &&
+          isFlowNode(element.type) &&
+          element.type !== "boundaryEvent" &&
+          shape.isExpanded !== true
+        );
+      });
+      shapes.sort((a, b) => a.bounds.x - b.bounds.x);
+      return shapes.flatMap((shape, at) => {
+        const found: {
+          elements: string[];
+          message: string;
+          repair: { label: string; commands: { type: "tidy"; diagram: string }[] };
+        }[] = [];
+        for (let next = at + 1; next < shapes.length; next++) {
+          const other = shapes[next] as Shape;
+          if (other.bounds.x >= shape.bounds.x + shape.bounds.width) break;
+          if (
+            other.bounds.y + other.bounds.height <= shape.bounds.y ||
+            other.bounds.y >= shape.bounds.y + shape.bounds.height
+          )
+            continue;
+          found.push({
+            elements: [shape.element, other.element],
+            message:
+              "Two shapes cover each other, so one of them cannot be read. Move one away, or let the page be tidied.",
+            repair: { label: "Tidy the page", commands: [{ type: "tidy", diagram: diagram.id }] },
+          });
+        }
+        return found;
+      });
+    }),
+};

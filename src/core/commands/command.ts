@@ -1,0 +1,298 @@
+import { z } from "zod";
+import { type Edit, editSchema, invertAll, type Model, nameOf, ok, type Result, wordFor } from "../model";
+import {
+  assignRole,
+  assignRoleSchema,
+  dropSystem,
+  dropSystemSchema,
+  giveDocument,
+  giveDocumentSchema,
+  renameEntry,
+  renameEntrySchema,
+  tieLane,
+  tieLaneSchema,
+  unassignRole,
+  unassignRoleSchema,
+  useSystem,
+  useSystemSchema,
+} from "./assign";
+import { Change, Refusal } from "./change";
+import { bend, bendSchema, connect, connectSchema, reconnect, reconnectSchema } from "./connect";
+import {
+  append,
+  appendSchema,
+  attach,
+  attachSchema,
+  insertOnFlow,
+  insertOnFlowSchema,
+  place,
+  placeSchema,
+} from "./create";
+import { addLane, addLaneSchema } from "./lanes";
+import {
+  move,
+  moveLabel,
+  moveLabelSchema,
+  moveSchema,
+  moveToNeighbourLane,
+  moveToNeighbourLaneSchema,
+  resize,
+  resizeSchema,
+} from "./move";
+import { paste, pasteSchema } from "./paste";
+import { addPage, addPageSchema } from "./pools";
+import {
+  describe,
+  describeSchema,
+  rename,
+  renameSchema,
+  retype,
+  retypeSchema,
+  setCondition,
+  setConditionSchema,
+  setField,
+  setFieldSchema,
+  setRepetition,
+  setRepetitionSchema,
+  setTimer,
+  setTimerSchema,
+} from "./properties";
+import { deleteSchema, remove } from "./remove";
+import { tidy, tidySchema } from "./tidy";
+
+/** Edits made elsewhere, under a name of their own: undo, redo, a repair, a restored revision. */
+const editsSchema = z.object({
+  type: z.literal("edits"),
+  label: z.string().max(300),
+  edits: z.array(editSchema).max(400_000),
+});
+
+/** What a person or a stage asks for, as data. */
+export const commandSchema = z.discriminatedUnion("type", [
+  placeSchema,
+  appendSchema,
+  insertOnFlowSchema,
+  attachSchema,
+  connectSchema,
+  reconnectSchema,
+  bendSchema,
+  renameSchema,
+  retypeSchema,
+  setFieldSchema,
+  describeSchema,
+  setConditionSchema,
+  setTimerSchema,
+  setRepetitionSchema,
+  moveSchema,
+  moveToNeighbourLaneSchema,
+  resizeSchema,
+  moveLabelSchema,
+  deleteSchema,
+  addLaneSchema,
+  addPageSchema,
+  assignRoleSchema,
+  unassignRoleSchema,
+  tieLaneSchema,
+  useSystemSchema,
+  dropSystemSchema,
+  giveDocumentSchema,
+  renameEntrySchema,
+  pasteSchema,
+  tidySchema,
+  editsSchema,
+]);
+export type Command = z.infer<typeof commandSchema>;
+
+export interface Performed {
+  readonly model: Model;
+  readonly edits: readonly Edit[];
+  /** What the undo menu and the history call it: "move Inspect on site". */
+  readonly label: string;
+  /** What a person ought to be told besides. */
+  readonly remarks: readonly string[];
+}
+
+/**
+ * Turns a command into edits on a given model, or says why not. Pure: the same command on the same model gives the same
+ * edits, in the browser and on the server.
+ */
+export function perform(model: Model, command: Command): Result<Performed> {
+  const change = new Change(model);
+  try {
+    carryOut(change, command);
+  } catch (error) {
+    if (error instanceof Refusal) return { ok: false, problems: error.problems };
+    throw error;
+  }
+  return ok({
+    model: change.model,
+    edits: change.edits,
+    label: labelOf(model, change.model, command),
+    remarks: change.remarks,
+  });
+}
+
+function carryOut(change: Change, command: Command): void {
+  switch (command.type) {
+    case "place":
+      return command.kind.type === "lane" ? addLane(change, laneAt(change, command)) : place(change, command);
+    case "append":
+      return append(change, command);
+    case "insertOnFlow":
+      return insertOnFlow(change, command);
+    case "attach":
+      return attach(change, command);
+    case "connect":
+      return connect(change, command);
+    case "reconnect":
+      return reconnect(change, command);
+    case "bend":
+      return bend(change, command);
+    case "rename":
+      return rename(change, command);
+    case "retype":
+      return retype(change, command);
+    case "setField":
+      return setField(change, command);
+    case "describe":
+      return describe(change, command);
+    case "setCondition":
+      return setCondition(change, command);
+    case "setTimer":
+      return setTimer(change, command);
+    case "setRepetition":
+      return setRepetition(change, command);
+    case "move":
+      return move(change, command);
+    case "moveToNeighbourLane":
+      return moveToNeighbourLane(change, command);
+    case "resize":
+      return resize(change, command);
+    case "moveLabel":
+      return moveLabel(change, command);
+    case "delete":
+      return remove(change, command);
+    case "addLane":
+      return addLane(change, command);
+    case "addPage":
+      return addPage(change, command);
+    case "assignRole":
+      return assignRole(change, command);
+    case "unassignRole":
+      return unassignRole(change, command);
+    case "tieLane":
+      return tieLane(change, command);
+    case "useSystem":
+      return useSystem(change, command);
+    case "dropSystem":
+      return dropSystem(change, command);
+    case "giveDocument":
+      return giveDocument(change, command);
+    case "renameEntry":
+      return renameEntry(change, command);
+    case "paste":
+      return paste(change, command);
+    case "tidy":
+      return tidy(change, command);
+    case "edits":
+      return change.apply(command.edits as readonly Edit[]);
+  }
+}
+
+/** A lane placed by hand goes below the lane under the point, or into the pool there. */
+function laneAt(change: Change, command: z.infer<typeof placeSchema>): z.infer<typeof addLaneSchema> {
+  let beside: { id: string; area: number } | undefined;
+  for (const shape of change.model.shapes) {
+    if (shape.diagram !== command.diagram) continue;
+    const type = change.model.elements.get(shape.element)?.type;
+    if (type !== "lane" && type !== "participant") continue;
+    const { x, y, width, height } = shape.bounds;
+    const inside = command.at.x >= x && command.at.x <= x + width && command.at.y >= y && command.at.y <= y + height;
+    if (inside && (!beside || width * height < beside.area)) beside = { id: shape.element, area: width * height };
+  }
+  if (!beside) throw new Refusal([{ code: "outside-pool", message: "A lane is part of a pool; place it inside one." }]);
+  return {
+    type: "addLane",
+    diagram: command.diagram,
+    id: command.id,
+    beside: beside.id,
+    ...(command.name && { name: command.name }),
+  };
+}
+
+/** The command that takes back what was performed. */
+export function undoOf(performed: Pick<Performed, "edits" | "label">): Command {
+  return { type: "edits", label: performed.label, edits: invertAll(performed.edits) as never };
+}
+
+function labelOf(before: Model, after: Model, command: Command): string {
+  const called = (id: string) =>
+    nameOf(after, id) ||
+    nameOf(before, id) ||
+    wordFor(after.elements.get(id)?.type ?? before.elements.get(id)?.type ?? "element");
+  const several = (ids: readonly string[]) => (ids.length === 1 ? called(ids[0] as string) : `${ids.length} elements`);
+  switch (command.type) {
+    case "place":
+      return `place ${called(command.id)}`;
+    case "append":
+      return `add ${called(command.id)} after ${called(command.from)}`;
+    case "insertOnFlow":
+      return `insert ${called(command.id)}`;
+    case "attach":
+      return `attach ${called(command.id)} to ${called(command.host)}`;
+    case "connect":
+      return `connect ${called(command.source)} to ${called(command.target)}`;
+    case "reconnect":
+      return `lead ${called(command.connection)} to ${called(command.to)}`;
+    case "bend":
+      return `bend ${called(command.connection)}`;
+    case "rename":
+      return `name ${called(command.id)}`;
+    case "retype":
+      return `make ${called(command.id)} a ${wordFor(command.to)}`;
+    case "setField":
+      return `set ${command.field} of ${called(command.id)}`;
+    case "describe":
+      return `describe ${called(command.id)}`;
+    case "setCondition":
+      return `set the condition of ${called(command.flow)}`;
+    case "setTimer":
+      return `set the timer of ${called(command.event)}`;
+    case "setRepetition":
+      return `set how often ${called(command.activity)} is done`;
+    case "move":
+      return `move ${several(command.ids)}`;
+    case "moveToNeighbourLane":
+      return `move ${several(command.ids)} to the lane ${command.direction === "up" ? "above" : "below"}`;
+    case "resize":
+      return `resize ${called(command.id)}`;
+    case "moveLabel":
+      return `move the label of ${called(command.id)}`;
+    case "delete":
+      return `delete ${several(command.ids)}`;
+    case "addLane":
+      return `add lane ${called(command.id)}`;
+    case "addPage":
+      return `open a page for ${called(command.element)}`;
+    case "assignRole":
+      return `make ${command.role.name} ${command.part} for ${called(command.step)}`;
+    case "unassignRole":
+      return "take a role off a step";
+    case "tieLane":
+      return command.role ? `tie the lane to ${command.role.name}` : "untie the lane from its role";
+    case "useSystem":
+      return `let ${called(command.step)} use ${command.system.name}`;
+    case "dropSystem":
+      return `take a system off ${called(command.step)}`;
+    case "giveDocument":
+      return `give ${called(command.step)} ${command.document.name}`;
+    case "renameEntry":
+      return `rename ${command.from} to ${command.name}`;
+    case "paste":
+      return `paste ${command.fragment.roots.length} elements`;
+    case "tidy":
+      return "tidy the page";
+    case "edits":
+      return command.label;
+  }
+}

@@ -1,0 +1,94 @@
+import { besideLine, flowLabel, type LabelAnchor, labelBeside } from "../drawing";
+import { overlaps, segmentCrosses } from "../layout";
+import { type Bounds, type Id, isDataNode, isEvent, isGateway, type Point } from "../model";
+import type { Change } from "./change";
+import { shapesOnPage } from "./page";
+
+/** Finds places for the labels of a page where they cover neither shapes nor flows nor each other. */
+export function placeLabels(change: Change, diagram: Id): void {
+  const shapes = shapesOnPage(change.model, diagram).filter(
+    ({ element }) => element.type !== "participant" && element.type !== "lane" && element.type !== "group",
+  );
+  const solid = shapes.filter(({ shape }) => !(shape.isExpanded === true)).map(({ shape }) => shape.bounds);
+  const lines = [...change.model.edges]
+    .filter((edge) => edge.diagram === diagram)
+    .map((edge) => edge.waypoints as readonly Point[]);
+  const taken: Bounds[] = [];
+  const cost = (bounds: Bounds) => {
+    let sum = 0;
+    for (const other of [...solid, ...taken]) if (overlaps(bounds, other)) sum += 100;
+    for (const line of lines) {
+      for (let at = 0; at + 1 < line.length; at++) {
+        if (segmentCrosses(bounds, line[at] as Point, line[at + 1] as Point)) sum += 30;
+      }
+    }
+    return sum;
+  };
+  const best = <Place extends { bounds: Bounds }>(places: readonly Place[]): Place | undefined => {
+    let found: Place | undefined;
+    let least = Number.POSITIVE_INFINITY;
+    places.forEach((place, at) => {
+      const total = cost(place.bounds) + at;
+      if (total < least) [found, least] = [place, total];
+    });
+    if (found) taken.push(found.bounds);
+    return found;
+  };
+  for (const { shape, element } of shapes) {
+    const text = element.name ?? "";
+    if (text.trim() === "" || !(isEvent(element.type) || isGateway(element.type) || isDataNode(element.type))) continue;
+    const usual: LabelAnchor = isGateway(element.type)
+      ? "above"
+      : element.type === "boundaryEvent"
+        ? "below-right"
+        : "below";
+    const anchors = [
+      usual,
+      ...(["below", "above", "below-right", "right"] as const).filter((anchor) => anchor !== usual),
+    ];
+    const candidates = anchors.flatMap((anchor) => {
+      const place = labelBeside(text, shape.bounds, anchor);
+      const beside =
+        isGateway(element.type) || isEvent(element.type)
+          ? [
+              { ...place, bounds: { ...place.bounds, x: place.bounds.x + place.bounds.width / 2 + 6 } },
+              { ...place, bounds: { ...place.bounds, x: place.bounds.x - place.bounds.width / 2 - 6 } },
+            ]
+          : [];
+      return anchor === "above" || anchor === "below" ? [place, ...beside] : [place];
+    });
+    const chosen = best(candidates);
+    if (chosen && chosen !== candidates[0]) change.set("shapes", shape.id, "label", { bounds: chosen.bounds });
+  }
+  for (const edge of [...change.model.edges]) {
+    if (edge.diagram !== diagram) continue;
+    const text = change.model.elements.get(edge.element)?.name ?? "";
+    if (text.trim() === "" || edge.waypoints.length < 2) continue;
+    const usual = flowLabel(text, { ...edge, label: undefined });
+    if (!usual) continue;
+    const candidates = [usual];
+    for (let at = 0; at + 1 < edge.waypoints.length; at++) {
+      const piece = [edge.waypoints[at] as Point, edge.waypoints[at + 1] as Point];
+      const base = besideLine(text, piece);
+      const level = piece[0]?.y === piece[1]?.y;
+      candidates.push(base, {
+        ...base,
+        bounds: level
+          ? { ...base.bounds, y: base.bounds.y + base.bounds.height + 4 }
+          : { ...base.bounds, x: base.bounds.x - base.bounds.width - 12 },
+      });
+      for (const share of [0.3, 0.5, 0.7]) {
+        const x = (piece[0] as Point).x + ((piece[1] as Point).x - (piece[0] as Point).x) * share;
+        const y = (piece[0] as Point).y + ((piece[1] as Point).y - (piece[0] as Point).y) * share;
+        candidates.push({
+          ...base,
+          bounds: level
+            ? { ...base.bounds, x: x - base.bounds.width / 2 }
+            : { ...base.bounds, y: y - base.bounds.height / 2 },
+        });
+      }
+    }
+    const chosen = best(candidates);
+    if (chosen && chosen !== usual) change.set("edges", edge.id, "label", { bounds: chosen.bounds });
+  }
+}

@@ -1,0 +1,357 @@
+import { isExpanded } from "../drawing";
+import { boundsOfPoints, contains, onGrid, overlaps, type Port, portsOf, route, type Side, sidePoint } from "../layout";
+import {
+  ancestorsOf,
+  type Bounds,
+  childrenOf,
+  type Diagram,
+  type Element,
+  edgesOf,
+  type Id,
+  isConnection,
+  isEvent,
+  isGateway,
+  isSubProcess,
+  laneOf,
+  type Model,
+  type Point,
+  participantOf,
+  referrersOf,
+  type Shape,
+  shapeOn,
+} from "../model";
+import type { Change } from "./change";
+
+/** Questions about one page that commands ask: what is where, what is in the way. */
+
+export function shapesOnPage(model: Model, diagram: Id): { shape: Shape; element: Element }[] {
+  const found: { shape: Shape; element: Element }[] = [];
+  for (const shape of model.shapes) {
+    if (shape.diagram !== diagram) continue;
+    const element = model.elements.get(shape.element);
+    if (element) found.push({ shape, element });
+  }
+  return found;
+}
+
+/** Shapes flows must go around: nodes, data and notes, but not what contains them. */
+export function obstaclesOn(model: Model, diagram: Id, except: ReadonlySet<Id> = new Set()): Bounds[] {
+  return shapesOnPage(model, diagram)
+    .filter(({ shape, element }) => {
+      if (except.has(element.id)) return false;
+      if (element.type === "lane" || element.type === "group") return false;
+      if (element.type === "participant") return element.processRef === undefined;
+      return !isExpanded(element, shape);
+    })
+    .map(({ shape }) => shape.bounds);
+}
+
+export interface Place {
+  /** What holds the flow elements there. */
+  readonly scope: Element;
+  readonly lane?: Element;
+}
+
+/** The process or sub-process, and the lane, under a point of a page. */
+export function placeAt(
+  model: Model,
+  diagram: Diagram,
+  point: Point,
+  except: ReadonlySet<Id> = new Set(),
+): Place | undefined {
+  let best: { shape: Shape; element: Element } | undefined;
+  let lane: Element | undefined;
+  let laneArea = Number.POSITIVE_INFINITY;
+  const area = (bounds: Bounds) => bounds.width * bounds.height;
+  for (const candidate of shapesOnPage(model, diagram.id)) {
+    const { shape, element } = candidate;
+    if (except.has(element.id) || !contains(shape.bounds, point)) continue;
+    if (element.type === "lane") {
+      if (area(shape.bounds) <= laneArea) [lane, laneArea] = [element, area(shape.bounds)];
+    } else if ((element.type === "participant" && element.processRef !== undefined) || isExpanded(element, shape)) {
+      if (!best || area(shape.bounds) <= area(best.shape.bounds)) best = candidate;
+    }
+  }
+  let scope: Element | undefined;
+  if (best?.element.type === "participant") scope = model.elements.get(best.element.processRef as Id);
+  else if (best) scope = best.element;
+  else if (diagram.element !== undefined) {
+    const plane = model.elements.get(diagram.element);
+    if (plane && plane.type !== "collaboration") scope = plane;
+    else if (lane) scope = ancestorsOf(model, lane.id).find((element) => element.type === "process");
+  }
+  if (!scope) return undefined;
+  const laneIsHere = lane && ancestorsOf(model, lane.id).some((element) => element.id === scope?.id);
+  return laneIsHere && lane ? { scope, lane } : { scope };
+}
+
+const towardsRight: Partial<Record<Side, number>> = { right: 0, bottom: 16, top: 18, left: 140 };
+const fromLeft: Partial<Record<Side, number>> = { left: 0, top: 16, bottom: 16, right: 140 };
+
+/** Ports of a flow's ends, by what they are. Boundary events leave away from their host. */
+export function portsForFlow(
+  model: Model,
+  diagram: Id,
+  connection: string,
+  sourceId: Id,
+  targetId: Id,
+): { from: Port[]; to: Port[] } | undefined {
+  const source = endBounds(model, diagram, sourceId);
+  const target = endBounds(model, diagram, targetId);
+  if (!source || !target) return undefined;
+  const sourceElement = model.elements.get(sourceId);
+  if (connection === "messageFlow") return messagePorts(model, sourceId, source, targetId, target);
+  if (connection !== "sequenceFlow") {
+    const any = { top: 4, bottom: 4, left: 6, right: 6 };
+    return { from: portsOf(source, any), to: portsOf(target, any) };
+  }
+  let out = towardsRight;
+  if (sourceElement?.type === "boundaryEvent") {
+    const host = endBounds(model, diagram, sourceElement.attachedToRef as Id);
+    out = host ? awayFrom(host, source) : { bottom: 0, right: 20, left: 40 };
+  } else if (sourceElement && isGateway(sourceElement.type)) out = { right: 0, bottom: 6, top: 8, left: 160 };
+  const into = model.elements.get(targetId);
+  return {
+    from: portsOf(source, out),
+    to: portsOf(target, into && isGateway(into.type) ? { left: 0, top: 6, bottom: 6, right: 140 } : fromLeft),
+  };
+}
+
+function awayFrom(host: Bounds, event: Bounds): Partial<Record<Side, number>> {
+  const middle = { x: event.x + event.width / 2, y: event.y + event.height / 2 };
+  if (middle.y >= host.y + host.height - 1) return { bottom: 0, right: 24, left: 40 };
+  if (middle.y <= host.y + 1) return { top: 0, right: 24, left: 40 };
+  return middle.x > host.x + host.width / 2 ? { right: 0, bottom: 20, top: 20 } : { left: 0, bottom: 20, top: 20 };
+}
+
+function messagePorts(
+  model: Model,
+  sourceId: Id,
+  source: Bounds,
+  targetId: Id,
+  target: Bounds,
+): { from: Port[]; to: Port[] } {
+  const isPool = (id: Id) => model.elements.get(id)?.type === "participant";
+  const at = (own: Bounds, other: Bounds, pool: boolean, otherIsPool: boolean): Port[] => {
+    const below = other.y + other.height / 2 > own.y + own.height / 2;
+    if (!pool)
+      return portsOf(
+        own,
+        below ? { bottom: 0, right: 60, left: 60, top: 90 } : { top: 0, right: 60, left: 60, bottom: 90 },
+      );
+    const x = otherIsPool
+      ? own.x + own.width / 2
+      : Math.max(own.x + 12, Math.min(own.x + own.width - 12, other.x + other.width / 2));
+    const side: Side = below ? "bottom" : "top";
+    return [{ side, at: { x, y: sidePoint(own, side).y }, penalty: 0 }];
+  };
+  return {
+    from: at(source, target, isPool(sourceId), isPool(targetId)),
+    to: at(target, source, isPool(targetId), isPool(sourceId)),
+  };
+}
+
+/** Where a connection's end is: a shape's bounds, or for associations with a flow the middle of its course. */
+export function endBounds(model: Model, diagram: Id, id: Id): Bounds | undefined {
+  const shape = shapeOn(model, diagram, id);
+  if (shape) return shape.bounds;
+  const edge = edgesOf(model, id).find((candidate) => candidate.diagram === diagram);
+  if (!edge) return undefined;
+  const box = boundsOfPoints(edge.waypoints);
+  return { x: box.x + box.width / 2, y: box.y + box.height / 2, width: 0, height: 0 };
+}
+
+/** The two elements a connection joins on the drawing. Data associations name theirs by their place in the activity. */
+export function endsOf(connection: Element): { source: Id; target: Id } | undefined {
+  if (connection.type === "dataInputAssociation") {
+    const source = (connection.sourceRef as readonly Id[] | undefined)?.[0];
+    return source && connection.parent ? { source, target: connection.parent } : undefined;
+  }
+  if (connection.type === "dataOutputAssociation") {
+    const target = connection.targetRef as Id | undefined;
+    return target && connection.parent ? { source: connection.parent, target } : undefined;
+  }
+  const { sourceRef, targetRef } = connection as { sourceRef?: Id; targetRef?: Id };
+  return sourceRef && targetRef ? { source: sourceRef, target: targetRef } : undefined;
+}
+
+/** A new course for a connection, around everything on its page. */
+export function courseFor(model: Model, diagram: Id, connection: Element): Point[] | undefined {
+  const ends = endsOf(connection);
+  if (!ends) return undefined;
+  const ports = portsForFlow(model, diagram, connection.type, ends.source, ends.target);
+  if (!ports) return undefined;
+  if (connection.type.startsWith("data") || connection.type === "association") {
+    return straightCourse(model, diagram, ends.source, ends.target);
+  }
+  const others: (readonly Point[])[] = [];
+  for (const edge of model.edges) {
+    if (edge.diagram === diagram && edge.element !== connection.id) others.push(edge.waypoints);
+  }
+  const obstacles = obstaclesOn(
+    model,
+    diagram,
+    new Set([ends.source, ends.target].filter((id) => model.elements.get(id)?.type === "participant")),
+  );
+  return route({ ...ports, obstacles, taken: others });
+}
+
+/** Associations are short and lie off the flow: the straight line between the nearest sides. */
+function straightCourse(model: Model, diagram: Id, source: Id, target: Id): Point[] | undefined {
+  const a = endBounds(model, diagram, source);
+  const b = endBounds(model, diagram, target);
+  if (!a || !b) return undefined;
+  const ends: [Side, Side] =
+    a.y + a.height <= b.y
+      ? ["bottom", "top"]
+      : b.y + b.height <= a.y
+        ? ["top", "bottom"]
+        : a.x < b.x
+          ? ["right", "left"]
+          : ["left", "right"];
+  const from = sidePoint(a, ends[0]);
+  const to = sidePoint(b, ends[1]);
+  // A note a little beside its step is tied by an upright line, as long as that still meets both.
+  if (ends[0] === "bottom" || ends[0] === "top") {
+    const low = Math.max(a.x, b.x) + 8;
+    const high = Math.min(a.x + a.width, b.x + b.width) - 8;
+    if (low <= high)
+      return [
+        { x: Math.min(Math.max(from.x, low), high), y: from.y },
+        { x: Math.min(Math.max(from.x, low), high), y: to.y },
+      ];
+  }
+  return [from, to];
+}
+
+/** A spot of a size near a wanted one where nothing stands yet: to the right, then further down, then up. */
+export function freeSpot(model: Model, diagram: Id, wanted: Bounds, within?: Bounds): Bounds {
+  const taken = obstaclesOn(model, diagram).filter((bounds) => bounds.width < 2000);
+  const isFree = (bounds: Bounds) => !taken.some((other) => overlaps(bounds, other, 14));
+  for (let column = 0; column < 8; column++) {
+    for (const row of [0, 1, -1, 2, -2, 3, 4, 5, 6]) {
+      const spot = { ...wanted, x: onGrid(wanted.x + column * 24), y: onGrid(wanted.y + row * (wanted.height + 24)) };
+      const fits = !within || row >= 0 || spot.y > within.y + 8;
+      if (fits && isFree(spot)) return spot;
+    }
+  }
+  return wanted;
+}
+
+/** Connections that touch any of the elements, or what is attached to or inside them. */
+export function connectionsTouching(model: Model, ids: ReadonlySet<Id>): Set<Id> {
+  const found = new Set<Id>();
+  for (const id of ids) {
+    for (const field of ["sourceRef", "targetRef"]) {
+      for (const referrer of referrersOf(model, id, field)) if (isConnection(referrer.type)) found.add(referrer.id);
+    }
+    for (const child of childrenOf(model, id)) if (isConnection(child.type)) found.add(child.id);
+  }
+  return found;
+}
+
+const padding = 20;
+
+/** Makes the lane, pool and sub-processes around an element wide and high enough for it, moving what lies beyond. */
+export function growAround(change: Change, diagram: Id, id: Id): void {
+  const shape = shapeOn(change.model, diagram, id);
+  if (!shape) return;
+  const { bounds } = shape;
+  const lane = laneOf(change.model, id);
+  const laneShape = lane && shapeOn(change.model, diagram, lane.id);
+  const pool = participantOf(change.model, id);
+  const poolShape = pool && shapeOn(change.model, diagram, pool.id);
+  const scope = change.model.elements.get(change.element(id).parent ?? "");
+  if (scope && isSubProcess(scope.type)) {
+    const scopeShape = shapeOn(change.model, diagram, scope.id);
+    if (scopeShape && isExpanded(scope, scopeShape)) {
+      const right = Math.max(scopeShape.bounds.x + scopeShape.bounds.width, bounds.x + bounds.width + padding);
+      const bottom = Math.max(scopeShape.bounds.y + scopeShape.bounds.height, bounds.y + bounds.height + padding);
+      const grown = {
+        ...plain(scopeShape.bounds),
+        width: right - scopeShape.bounds.x,
+        height: bottom - scopeShape.bounds.y,
+      };
+      if (grown.width !== scopeShape.bounds.width || grown.height !== scopeShape.bounds.height) {
+        change.set("shapes", scopeShape.id, "bounds", grown);
+        growAround(change, diagram, scope.id);
+      }
+    }
+    return;
+  }
+  const floor = laneShape ?? poolShape;
+  if (floor) {
+    const labelRoom = isEvent(change.element(id).type) ? 36 : 0;
+    const missing = onGrid(
+      bounds.y + bounds.height + Math.max(padding, labelRoom) - (floor.bounds.y + floor.bounds.height) + 1.9,
+    );
+    if (missing > 0)
+      openRoomBelow(
+        change,
+        diagram,
+        floor.bounds.y + floor.bounds.height,
+        missing,
+        lane ? laneChain(change.model, lane, pool) : new Set([pool?.id ?? ""]),
+      );
+  }
+  if (poolShape) {
+    const right = bounds.x + bounds.width + padding + 16;
+    if (right > poolShape.bounds.x + poolShape.bounds.width) widenPools(change, diagram, poolShape, onGrid(right));
+  }
+}
+
+function laneChain(model: Model, lane: Element, pool: Element | undefined): Set<Id> {
+  const chain = new Set(
+    ancestorsOf(model, lane.id)
+      .filter((element) => element.type === "lane")
+      .map((element) => element.id),
+  );
+  if (pool) chain.add(pool.id);
+  return chain;
+}
+
+/** Pushes down everything that begins at or below a line; the given containers grow instead. */
+export function openRoomBelow(change: Change, diagram: Id, line: number, by: number, growing: ReadonlySet<Id>): void {
+  for (const { shape, element } of shapesOnPage(change.model, diagram)) {
+    const { bounds } = shape;
+    if (growing.has(element.id))
+      change.set("shapes", shape.id, "bounds", { ...plain(bounds), height: bounds.height + by });
+    else if (bounds.y >= line - 0.5) {
+      change.set("shapes", shape.id, "bounds", { ...plain(bounds), y: bounds.y + by });
+      if (shape.label?.bounds) {
+        change.set("shapes", shape.id, "label", {
+          ...shape.label,
+          bounds: { ...plain(shape.label.bounds), y: shape.label.bounds.y + by },
+        });
+      }
+    }
+  }
+  for (const edge of [...change.model.edges]) {
+    if (edge.diagram !== diagram || !edge.waypoints.some((point) => point.y >= line - 0.5)) continue;
+    const moved = edge.waypoints.map((point) =>
+      point.y >= line - 0.5 ? { x: point.x, y: point.y + by } : { x: point.x, y: point.y },
+    );
+    change.set("edges", edge.id, "waypoints", moved);
+    if (edge.label?.bounds && edge.label.bounds.y >= line - 0.5) {
+      change.set("edges", edge.id, "label", {
+        ...edge.label,
+        bounds: { ...plain(edge.label.bounds), y: edge.label.bounds.y + by },
+      });
+    }
+  }
+}
+
+/** Moves the right edge of a pool with its lanes; pools that ended at the same line go along. */
+function widenPools(change: Change, diagram: Id, poolShape: Shape, right: number): void {
+  const oldRight = poolShape.bounds.x + poolShape.bounds.width;
+  for (const { shape, element } of shapesOnPage(change.model, diagram)) {
+    if (element.type !== "participant" && element.type !== "lane") continue;
+    if (Math.abs(shape.bounds.x + shape.bounds.width - oldRight) > 1) continue;
+    change.set("shapes", shape.id, "bounds", { ...plain(shape.bounds), width: right - shape.bounds.x });
+  }
+}
+
+/** Bounds without the spelling of a file's numbers, which no longer holds once they change. */
+export function plain({ x, y, width, height }: Bounds): Bounds {
+  return { x, y, width, height };
+}

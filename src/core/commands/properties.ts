@@ -1,0 +1,245 @@
+import { z } from "zod";
+import {
+  called,
+  childrenOf,
+  type Element,
+  type ElementType,
+  type EventTrigger,
+  elementTypes,
+  eventDefinitionsOf,
+  eventDefinitionTypes,
+  eventTable,
+  familyOf,
+  type Id,
+  isEvent,
+  positionOf,
+  referrersOf,
+  shapesOf,
+  triggerOf,
+  typeInfo,
+  wordFor,
+} from "../model";
+import { type Change, refuse } from "./change";
+
+const id = z.string().min(1).max(200);
+const longText = z.string().max(100_000);
+
+export const renameSchema = z.object({ type: z.literal("rename"), id, name: z.string().max(2000) });
+export const retypeSchema = z.object({
+  type: z.literal("retype"),
+  id,
+  to: z.enum(elementTypes as [ElementType, ...ElementType[]]),
+  trigger: z.enum(["none", ...eventDefinitionTypes]).optional(),
+});
+export const setFieldSchema = z.object({
+  type: z.literal("setField"),
+  id,
+  field: z.string().min(1).max(100),
+  value: z.json(),
+});
+export const describeSchema = z.object({ type: z.literal("describe"), id, text: longText });
+export const setConditionSchema = z.object({ type: z.literal("setCondition"), flow: id, text: longText });
+export const setTimerSchema = z.object({
+  type: z.literal("setTimer"),
+  event: id,
+  kind: z.enum(["timeDate", "timeDuration", "timeCycle"]),
+  text: longText,
+});
+export const setRepetitionSchema = z.object({
+  type: z.literal("setRepetition"),
+  activity: id,
+  id,
+  repetition: z.enum(["once", "loop", "parallel", "sequential"]),
+});
+
+/** Names an element; a data object is named with all its references, a note gets its text. */
+export function rename(change: Change, { id: elementId, name }: z.infer<typeof renameSchema>): void {
+  const element = change.element(elementId);
+  const clean = name.replace(/\r\n?/g, "\n").trim();
+  if (element.type === "textAnnotation") {
+    change.set("elements", elementId, "text", { text: clean });
+    return;
+  }
+  if (!typeInfo(element.type).attributes.has("name"))
+    refuse("no-name", `A ${wordFor(element.type)} has no name.`, [elementId]);
+  change.set("elements", elementId, "name", clean === "" ? undefined : clean);
+  if (element.type === "dataObjectReference" && typeof element.dataObjectRef === "string") {
+    const object = change.model.elements.get(element.dataObjectRef);
+    if (object && (object.name === undefined || object.name === element.name))
+      change.set("elements", object.id, "name", clean || undefined);
+  }
+  // A process and the pool that shows nothing else share their name where they did so before.
+  if (element.type === "process") {
+    for (const diagram of change.model.diagrams) {
+      if (diagram.element === elementId && diagram.name === element.name)
+        change.set("diagrams", diagram.id, "name", clean || undefined);
+    }
+  }
+}
+
+/** Makes an element another of its family; name, flows and every property the new type has too are kept. */
+export function retype(change: Change, { id: elementId, to, trigger }: z.infer<typeof retypeSchema>): void {
+  const element = change.element(elementId);
+  if (!familyOf(element.type).includes(to)) {
+    refuse(
+      "other-family",
+      `${called(change.model, element)} is a ${wordFor(element.type)} and cannot become a ${wordFor(to)}. Delete it and add the other.`,
+      [elementId],
+    );
+  }
+  if (to !== element.type) changeType(change, element, to);
+  if (trigger !== undefined && isEvent(to)) setTrigger(change, elementId, trigger);
+  const changed = change.element(elementId);
+  if (isEvent(to)) {
+    const held = triggerOf(change.model, changed);
+    const position = positionOf(change.model, changed);
+    if (!eventTable[held].includes(position)) {
+      refuse(
+        "event-position",
+        `The standard has no such event: ${held === "none" ? "no trigger" : wordFor(held)} ${position}.`,
+        [elementId],
+      );
+    }
+  }
+}
+
+/** The type is part of what an element is, so the old record goes and the new one comes, at the same place and id. */
+function changeType(change: Change, element: Element, to: ElementType): void {
+  const from = typeInfo(element.type);
+  const info = typeInfo(to);
+  const next: { [field: string]: unknown } = { ...element, type: to };
+  for (const field of [...from.attributes.keys(), ...from.content.keys()]) {
+    if (!info.attributes.has(field) && !info.content.has(field)) delete next[field];
+  }
+  const lost = childrenOf(change.model, element.id).filter((child) => {
+    const content = info.content.get(child.slot);
+    return content?.kind !== "children" || !content.types.includes(child.type);
+  });
+  for (const child of lost) change.remove("elements", child.id);
+  change.remove("elements", element.id);
+  change.apply([{ kind: "insert", table: "elements", record: next as unknown as Element }]);
+  if (to === "exclusiveGateway") {
+    for (const shape of shapesOf(change.model, element.id)) change.set("shapes", shape.id, "isMarkerVisible", true);
+  }
+  if (to !== "eventBasedGateway" && to !== "parallelGateway") return;
+  // Neither has conditions: what they decided by is no longer asked.
+  for (const flow of referrersOf(change.model, element.id, "sourceRef"))
+    change.set("elements", flow.id, "conditionExpression", undefined);
+}
+
+function setTrigger(change: Change, event: Id, trigger: EventTrigger): void {
+  if (triggerOf(change.model, change.element(event)) === trigger) return;
+  for (const definition of eventDefinitionsOf(change.model, event)) {
+    if (definition.parent === event) change.remove("elements", definition.id);
+  }
+  change.set("elements", event, "eventDefinitionRef", undefined);
+  if (trigger === "none" || trigger === "multiple" || trigger === "parallelMultiple") return;
+  let definition = `${event}.trigger`;
+  for (let counter = 2; change.isTaken(definition); counter++) definition = `${event}.trigger.${counter}`;
+  change.insert(trigger, definition, event);
+}
+
+/** Sets one field the metamodel gives the element's type, after checking that the value is of the field's kind. */
+export function setField(change: Change, { id: elementId, field, value }: z.infer<typeof setFieldSchema>): void {
+  const element = change.element(elementId);
+  const info = typeInfo(element.type);
+  const spec = info.attributes.get(field) ?? info.content.get(field);
+  if (!spec) refuse("unknown-field", `A ${wordFor(element.type)} has no "${field}".`, [elementId]);
+  if (value !== null && !fits(change, spec as NonNullable<typeof spec>, value)) {
+    refuse("bad-value", `"${JSON.stringify(value)}" is no value for "${field}" of a ${wordFor(element.type)}.`, [
+      elementId,
+    ]);
+  }
+  if (field === "default" && value !== null && change.element(value as Id).sourceRef !== elementId) {
+    refuse("default-flow", "The default must be a flow that leaves this very element.", [elementId]);
+  }
+  change.set("elements", elementId, field, value ?? undefined);
+}
+
+function fits(
+  change: Change,
+  spec: { readonly kind: string; readonly values?: readonly string[]; readonly many?: boolean },
+  value: unknown,
+): boolean {
+  switch (spec.kind) {
+    case "string":
+      return typeof value === "string";
+    case "boolean":
+      return typeof value === "boolean";
+    case "integer":
+      return Number.isInteger(value);
+    case "enum":
+      return typeof value === "string" && (spec.values ?? []).includes(value);
+    case "reference":
+      return typeof value === "string" && (change.model.elements.has(value) || value.includes(":"));
+    case "references":
+      return spec.many
+        ? Array.isArray(value) &&
+            value.every((target) => typeof target === "string" && change.model.elements.has(target))
+        : typeof value === "string" && change.model.elements.has(value);
+    case "expression":
+    case "text":
+      return typeof value === "object" && value !== null && typeof (value as { text?: unknown }).text === "string";
+    default:
+      return false;
+  }
+}
+
+/** The first documentation of an element; further ones, in other formats, stay. */
+export function describe(change: Change, { id: elementId, text }: z.infer<typeof describeSchema>): void {
+  const element = change.element(elementId);
+  const rest = (element.documentation ?? []).slice(1);
+  const first = element.documentation?.[0];
+  const next = text.trim() === "" ? rest : [{ ...(first?.id && { id: first.id }), text }, ...rest];
+  change.set("elements", elementId, "documentation", next.length > 0 ? next : undefined);
+}
+
+export function setCondition(change: Change, { flow, text }: z.infer<typeof setConditionSchema>): void {
+  const element = change.element(flow);
+  if (element.type !== "sequenceFlow") refuse("not-a-flow", "Only a sequence flow has a condition.", [flow]);
+  change.set(
+    "elements",
+    flow,
+    "conditionExpression",
+    text.trim() === "" ? undefined : { text: text.trim(), typeName: "tFormalExpression" },
+  );
+}
+
+/** A timer holds one of a date, a duration and a cycle. */
+export function setTimer(change: Change, { event, kind, text }: z.infer<typeof setTimerSchema>): void {
+  const timer = eventDefinitionsOf(change.model, event).find(
+    (definition) => definition.type === "timerEventDefinition",
+  );
+  if (!timer) refuse("no-timer", `${called(change.model, change.element(event))} has no timer.`, [event]);
+  const definition = (timer as Element).id;
+  for (const field of ["timeDate", "timeDuration", "timeCycle"] as const) {
+    change.set(
+      "elements",
+      definition,
+      field,
+      field === kind && text.trim() !== "" ? { text: text.trim(), typeName: "tFormalExpression" } : undefined,
+    );
+  }
+}
+
+export function setRepetition(
+  change: Change,
+  { activity, id: newId, repetition }: z.infer<typeof setRepetitionSchema>,
+): void {
+  const current = childrenOf(change.model, activity, "loopCharacteristics")[0];
+  const wantsMulti = repetition === "parallel" || repetition === "sequential";
+  if (current?.type === "multiInstanceLoopCharacteristics" && wantsMulti) {
+    change.set("elements", current.id, "isSequential", repetition === "sequential" ? true : undefined);
+    return;
+  }
+  if (current) change.remove("elements", current.id);
+  if (repetition === "loop") change.insert("standardLoopCharacteristics", newId, activity);
+  else if (wantsMulti) {
+    change.insert(
+      "multiInstanceLoopCharacteristics",
+      newId,
+      activity,
+      repetition === "sequential" ? { isSequential: true } : {},
+    );
+  }
+}

@@ -1,0 +1,276 @@
+import { documentsOf, rolesOf } from "../directory";
+import {
+  childrenOf,
+  type Element,
+  type Expression,
+  eventDefinitionsOf,
+  foreignExtension,
+  type Id,
+  laneOf,
+  type Model,
+  nameOf,
+  sameJson,
+  systemsOf,
+  wordFor,
+} from "../model";
+import { isCompared, type MatchBy, matchElements } from "./match";
+
+export type ComparedField =
+  | "name"
+  | "type"
+  | "lane"
+  | "parent"
+  | "source"
+  | "target"
+  | "condition"
+  | "default"
+  | "documentation"
+  | "roles"
+  | "systems"
+  | "documents"
+  | "timer"
+  | "markers"
+  | "extension";
+
+export interface FieldChange {
+  readonly field: ComparedField;
+  readonly from: string;
+  readonly to: string;
+}
+
+export interface Named {
+  readonly id: Id;
+  readonly type: string;
+  readonly name: string;
+}
+
+/** One element's difference. `from` is on the old side, `to` on the new one. */
+export interface Change {
+  readonly kind: "new" | "gone" | "changed" | "moved";
+  readonly from?: Named;
+  readonly to?: Named;
+  readonly fields: readonly FieldChange[];
+  /** In a sentence, as a manager reads it. */
+  readonly words: string;
+}
+
+export interface Comparison {
+  readonly changes: readonly Change[];
+  readonly unchanged: number;
+}
+
+/**
+ * What differs between two models, element by element and field by field. Geometry is no difference. O(elements).
+ * References are compared through the matching: a flow that still leads to the same step has not changed, whatever its id.
+ */
+export function compareModels(from: Model, to: Model, by?: MatchBy): Comparison {
+  const pairs = matchElements(from, to, by);
+  const matched = new Set(pairs.values());
+  const changes: Change[] = [];
+  let unchanged = 0;
+  for (const after of inOrder(to)) {
+    if (matched.has(after.id)) continue;
+    const named = namedOf(to, after);
+    changes.push({ kind: "new", to: named, fields: [], words: `${said(to, after)} is new${placeWords(to, after)}.` });
+  }
+  for (const before of inOrder(from)) {
+    const other = pairs.get(before.id);
+    if (other === undefined) {
+      changes.push({ kind: "gone", from: namedOf(from, before), fields: [], words: `${said(from, before)} is gone.` });
+      continue;
+    }
+    const after = to.elements.get(other) as Element;
+    const fields = fieldChanges(from, before, to, after, pairs);
+    if (fields.length === 0) unchanged++;
+    else {
+      changes.push({
+        kind: fields.some((field) => field.field === "lane") ? "moved" : "changed",
+        from: namedOf(from, before),
+        to: namedOf(to, after),
+        fields,
+        words: `${said(to, after)} ${fields.map(fieldWords).join("; ")}.`,
+      });
+    }
+  }
+  const rank = { moved: 0, new: 1, gone: 2, changed: 3 } as const;
+  const flowLast = (change: Change) => ((change.to ?? change.from)?.type.endsWith("Flow") ? 1 : 0);
+  changes.sort((a, b) => flowLast(a) - flowLast(b) || rank[a.kind] - rank[b.kind]);
+  return { changes, unchanged };
+}
+
+const inOrder = (model: Model) =>
+  [...model.elements].filter(isCompared).sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1));
+
+function namedOf(model: Model, element: Element): Named {
+  return { id: element.id, type: element.type, name: nameOf(model, element.id) };
+}
+
+/** An element as a sentence begins with it. */
+function said(model: Model, element: Element): string {
+  const name = nameOf(model, element.id);
+  if (element.type === "sequenceFlow" || element.type === "messageFlow") {
+    const end = (id: unknown) => {
+      const target = model.elements.get(String(id));
+      return target ? nameOf(model, target.id) || `a ${wordFor(target.type)}` : "nowhere";
+    };
+    return `The ${wordFor(element.type)}${name ? ` “${name}”` : ""} from ${end(element.sourceRef)} to ${end(element.targetRef)}`;
+  }
+  return name || `A ${wordFor(element.type)}`;
+}
+
+function placeWords(model: Model, element: Element): string {
+  if (element.type.endsWith("Flow") || element.type === "participant") return "";
+  const lane = element.type === "lane" ? undefined : laneOf(model, element.id);
+  return `, a ${wordFor(element.type)}${lane && nameOf(model, lane.id) ? ` done by ${nameOf(model, lane.id)}` : ""}`;
+}
+
+function fieldWords({ field, from, to }: FieldChange): string {
+  const was = (value: string) => (value === "" ? "nothing" : value);
+  switch (field) {
+    case "name":
+      return `was called “${from}”`;
+    case "type":
+      return `is a ${to} instead of a ${from}`;
+    case "lane":
+      return from === ""
+        ? `is now done by ${to}`
+        : to === ""
+          ? `is no longer done by ${from}`
+          : `moves from ${from} to ${to}`;
+    case "parent":
+      return `is now part of ${was(to)} instead of ${was(from)}`;
+    case "source":
+      return `comes from ${was(to)} instead of ${was(from)}`;
+    case "target":
+      return `leads to ${was(to)} instead of ${was(from)}`;
+    case "systems":
+      return `uses ${was(to)} instead of ${was(from)}`;
+    case "documents":
+      return `handles ${was(to)} instead of ${was(from)}`;
+    case "roles":
+      return `has ${was(to)} instead of ${was(from)}`;
+    case "documentation":
+      return "has other guidance";
+    case "markers":
+      return `is ${was(to)} instead of ${was(from)}`;
+    case "extension":
+      return "has other technical attributes";
+    default:
+      return `has the ${field} ${was(to)} instead of ${was(from)}`;
+  }
+}
+
+function fieldChanges(
+  from: Model,
+  before: Element,
+  to: Model,
+  after: Element,
+  pairs: ReadonlyMap<Id, Id>,
+): FieldChange[] {
+  const found: FieldChange[] = [];
+  const compare = (field: ComparedField, first: string, second: string) => {
+    if (first !== second) found.push({ field, from: first, to: second });
+  };
+  /** The same thing on both sides is no change even if it is called differently; its own entry says that. */
+  const reference = (field: ComparedField, first: Id | undefined, second: Id | undefined) => {
+    if (first === undefined && second === undefined) return;
+    if (first !== undefined && second !== undefined && (pairs.get(first) ?? first) === second) return;
+    const name = (model: Model, id: Id | undefined) =>
+      id === undefined ? "" : nameOf(model, id) || wordFor(model.elements.get(id)?.type ?? id);
+    found.push({ field, from: name(from, first), to: name(to, second) });
+  };
+  compare("name", nameOf(from, before.id), nameOf(to, after.id));
+  compare("type", typeWords(from, before), typeWords(to, after));
+  if (!before.type.endsWith("Flow")) reference("lane", laneIdOf(from, before), laneIdOf(to, after));
+  const scope = (model: Model, element: Element) => {
+    const parent = model.elements.get(element.parent ?? "");
+    return parent && isCompared(parent) ? parent.id : undefined;
+  };
+  reference("parent", scope(from, before), scope(to, after));
+  if (before.type.endsWith("Flow")) {
+    reference("source", before.sourceRef as Id, after.sourceRef as Id);
+    reference("target", before.targetRef as Id, after.targetRef as Id);
+  }
+  compare("condition", conditionOf(before), conditionOf(after));
+  reference("default", before.default as Id | undefined, after.default as Id | undefined);
+  compare("documentation", documentationOf(before), documentationOf(after));
+  compare("roles", rolesWords(from, before), rolesWords(to, after));
+  compare(
+    "systems",
+    systemsOf(before)
+      .map((system) => system.name)
+      .sort()
+      .join(", "),
+    systemsOf(after)
+      .map((system) => system.name)
+      .sort()
+      .join(", "),
+  );
+  compare("documents", documentWords(from, before), documentWords(to, after));
+  compare("timer", timerOf(from, before), timerOf(to, after));
+  compare("markers", markersOf(from, before), markersOf(to, after));
+  if (!sameJson(technical(before), technical(after)))
+    found.push({ field: "extension", from: JSON.stringify(technical(before)), to: JSON.stringify(technical(after)) });
+  return found;
+}
+
+function laneIdOf(model: Model, element: Element): Id | undefined {
+  if (element.type === "lane" || element.type === "participant") return undefined;
+  return laneOf(model, element.id)?.id;
+}
+
+function typeWords(model: Model, element: Element): string {
+  const triggers = eventDefinitionsOf(model, element.id).map((definition) =>
+    wordFor(definition.type).replace(" event definition", ""),
+  );
+  return [triggers.join(" and "), wordFor(element.type)].filter(Boolean).join(" ");
+}
+
+const conditionOf = (element: Element) => (element.conditionExpression as Expression | undefined)?.text.trim() ?? "";
+const documentationOf = (element: Element) =>
+  (element.documentation ?? []).map((documentation) => documentation.text).join("\n");
+
+function rolesWords(model: Model, element: Element): string {
+  return rolesOf(model, element.id)
+    .filter((role) => role.from === "step")
+    .map((role) => `${role.name} ${role.part}`)
+    .sort()
+    .join(", ");
+}
+
+function documentWords(model: Model, element: Element): string {
+  return documentsOf(model, element.id)
+    .map((document) => `${document.name} (${document.direction === "in" ? "needed" : "given"})`)
+    .sort()
+    .join(", ");
+}
+
+function timerOf(model: Model, element: Element): string {
+  return eventDefinitionsOf(model, element.id)
+    .flatMap((definition) =>
+      (["timeDate", "timeDuration", "timeCycle"] as const).flatMap(
+        (field) => (definition[field] as Expression | undefined)?.text ?? [],
+      ),
+    )
+    .join(", ");
+}
+
+function markersOf(model: Model, element: Element): string {
+  const loop = childrenOf(model, element.id, "loopCharacteristics")[0];
+  return [
+    loop?.type === "standardLoopCharacteristics" && "looped",
+    loop?.type === "multiInstanceLoopCharacteristics" &&
+      (loop.isSequential === true ? "done for each in turn" : "done for each at once"),
+    element.isForCompensation === true && "for compensation",
+    element.triggeredByEvent === true && "set off by an event",
+    element.cancelActivity === false && "non-interrupting",
+    element.isInterrupting === false && "non-interrupting",
+  ]
+    .filter(Boolean)
+    .join(", ");
+}
+
+/** Attributes and extension elements of others: what developers add. */
+function technical(element: Element) {
+  return { attributes: element.foreignAttributes ?? [], elements: foreignExtension(element) };
+}

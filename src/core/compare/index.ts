@@ -1,0 +1,11 @@
+export {
+  type Change,
+  type ComparedField,
+  type Comparison,
+  compareModels,
+  type FieldChange,
+  type Named,
+} from "./changes";
+export { startToBe } from "./counterparts";
+export { isCompared, type MatchBy, matchElements } from "./match";
+export { replacementEdits } from "./replacement";

@@ -1,0 +1,58 @@
+import { z } from "zod";
+
+/** The five kinds of things that are named once and used everywhere. */
+export const entryKinds = ["role", "unit", "system", "document", "term"] as const;
+export type EntryKind = (typeof entryKinds)[number];
+
+/** Hues of roles: told apart side by side on light and dark ground, and never the only sign, since the name stands beside. */
+export const roleHues = [
+  "#3B7BB5",
+  "#8C5A44",
+  "#6A8A1F",
+  "#B36BA0",
+  "#C98A1B",
+  "#3C8F86",
+  "#7A6CC1",
+  "#B5564A",
+  "#5C7A99",
+  "#9A8C2E",
+] as const;
+
+export const directoryEntrySchema = z.object({
+  id: z.string().min(1),
+  kind: z.enum(entryKinds),
+  name: z.string().trim().min(1, "An entry needs a name.").max(200),
+  description: z.string().max(10_000).default(""),
+  /** The unit a role or unit belongs to. */
+  unit: z.string().nullable().default(null),
+  hue: z
+    .string()
+    .regex(/^#[0-9A-Fa-f]{6}$/)
+    .nullable()
+    .default(null),
+});
+export type DirectoryEntry = z.infer<typeof directoryEntrySchema>;
+
+/** Spellings that differ only in case, blanks and hyphens are the same name. */
+export function foldedName(name: string): string {
+  return name
+    .normalize("NFKC")
+    .toLowerCase()
+    .replace(/[\s_-]+/g, " ")
+    .trim();
+}
+
+/** Entries whose name has every word typed, best first: beginnings of the name, then of words, then anywhere. */
+export function lookUp(entries: readonly DirectoryEntry[], kind: EntryKind, typed: string): DirectoryEntry[] {
+  const wanted = foldedName(typed);
+  const rank = (entry: DirectoryEntry): number => {
+    const name = foldedName(entry.name);
+    if (wanted === "" || name === wanted) return 0;
+    if (name.startsWith(wanted)) return 1;
+    if (name.split(" ").some((word) => word.startsWith(wanted))) return 2;
+    return wanted.split(" ").every((word) => name.includes(word)) ? 3 : -1;
+  };
+  return entries
+    .filter((entry) => entry.kind === kind && rank(entry) >= 0)
+    .sort((a, b) => rank(a) - rank(b) || a.name.localeCompare(b.name));
+}

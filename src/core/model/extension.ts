@@ -1,0 +1,92 @@
+import type { Element, Id } from "./element";
+import { ownNamespace } from "./model";
+import type { XmlElement, XmlNode } from "./xmlNode";
+
+/**
+ * Our own data in a file: extension elements of our namespace, for what the standard has no place for. They stand among the
+ * extension elements of others, in the place they were read from.
+ */
+export type SystemUse = "reads" | "writes" | "runs on";
+export const systemUses: readonly SystemUse[] = ["reads", "writes", "runs on"];
+
+/** A step's use of an IT system. The name is kept beside the directory's id, so that a file explains itself. */
+export interface UsedSystem {
+  readonly entry: Id;
+  readonly name: string;
+  readonly use: SystemUse;
+}
+
+const isOwn = (node: XmlNode, local: string): node is { element: XmlElement } =>
+  "element" in node &&
+  node.element.uri === ownNamespace &&
+  node.element.name.slice(node.element.name.indexOf(":") + 1) === local;
+
+function attribute(element: XmlElement, name: string): string | undefined {
+  return element.attributes.find(([key]) => key === name)?.[1];
+}
+
+function ownElement(local: string, attributes: readonly (readonly [string, string])[]): XmlNode {
+  return { element: { name: `lln:${local}`, uri: ownNamespace, attributes, children: [] } };
+}
+
+function ownNodes(element: Element, local: string): XmlElement[] {
+  return (element.extension ?? [])
+    .filter((node) => isOwn(node, local))
+    .map((node) => (node as { element: XmlElement }).element);
+}
+
+/** The extension content with our elements of one name replaced; undefined where nothing is left. */
+function replaced(element: Element, local: string, nodes: readonly XmlNode[]): readonly XmlNode[] | undefined {
+  const kept = (element.extension ?? []).filter((node) => !isOwn(node, local));
+  const next = [...kept, ...nodes];
+  return next.length > 0 ? next : undefined;
+}
+
+export function systemsOf(element: Element): UsedSystem[] {
+  return ownNodes(element, "uses").flatMap((node) => {
+    const entry = attribute(node, "system");
+    const use = attribute(node, "use") as SystemUse;
+    return entry
+      ? [{ entry, name: attribute(node, "name") ?? entry, use: systemUses.includes(use) ? use : "reads" }]
+      : [];
+  });
+}
+
+export function withSystems(element: Element, systems: readonly UsedSystem[]) {
+  const nodes = systems.map(({ entry, name, use }) =>
+    ownElement("uses", [
+      ["system", entry],
+      ["name", name],
+      ["use", use],
+    ]),
+  );
+  return replaced(element, "uses", nodes);
+}
+
+/** The directory entry an element stands for: a resource for a role, a data object for a document. */
+export function entryOf(element: Element): Id | undefined {
+  const node = ownNodes(element, "entry")[0];
+  return node && attribute(node, "id");
+}
+
+export function withEntry(element: Element, entry: Id) {
+  return replaced(element, "entry", [ownElement("entry", [["id", entry]])]);
+}
+
+/** The same element in the version this one was copied from; several where it stands for several. */
+export function counterpartsOf(element: Element): Id[] {
+  return ownNodes(element, "counterpart").flatMap((node) => attribute(node, "id") ?? []);
+}
+
+export function withCounterparts(element: Element, ids: readonly Id[]) {
+  return replaced(
+    element,
+    "counterpart",
+    ids.map((id) => ownElement("counterpart", [["id", id]])),
+  );
+}
+
+/** Extension content that is not ours. */
+export function foreignExtension(element: Element): readonly XmlNode[] {
+  return (element.extension ?? []).filter((node) => !("element" in node && node.element.uri === ownNamespace));
+}

@@ -1,0 +1,64 @@
+import { and, eq, ilike, isNull } from "drizzle-orm";
+import { z } from "zod";
+import { directory, elements, processes, versions } from "@/data/schema";
+import { useCase } from "./useCase";
+
+export interface Found {
+  readonly kind: "process" | "element" | "entry";
+  readonly title: string;
+  readonly detail: string;
+  readonly version?: string;
+  readonly element?: string;
+  readonly entry?: string;
+}
+
+/** Finds processes, elements of any head, and directory entries by a part of their name. */
+export const find = useCase(
+  z.object({ text: z.string().trim().min(1).max(100) }),
+  async ({ db }, { text }): Promise<{ found: Found[] }> => {
+    const pattern = `%${text.replace(/[\\%_]/g, (letter) => `\\${letter}`)}%`;
+    const live = and(isNull(versions.deletedAt), isNull(processes.deletedAt));
+    const processRows = await db
+      .select({ name: processes.name, version: versions.id, versionName: versions.name })
+      .from(processes)
+      .innerJoin(versions, eq(versions.process, processes.id))
+      .where(and(ilike(processes.name, pattern), live))
+      .limit(8);
+    const elementRows = await db
+      .select({
+        name: elements.name,
+        type: elements.type,
+        version: elements.version,
+        element: elements.element,
+        process: processes.name,
+        versionName: versions.name,
+      })
+      .from(elements)
+      .innerJoin(versions, eq(versions.id, elements.version))
+      .innerJoin(processes, eq(processes.id, versions.process))
+      .where(and(ilike(elements.name, pattern), live))
+      .limit(20);
+    const entryRows = await db
+      .select()
+      .from(directory)
+      .where(and(ilike(directory.name, pattern), isNull(directory.deletedAt)))
+      .limit(8);
+    return {
+      found: [
+        ...processRows.map(
+          (row): Found => ({ kind: "process", title: row.name, detail: row.versionName, version: row.version }),
+        ),
+        ...entryRows.map((row): Found => ({ kind: "entry", title: row.name, detail: row.kind, entry: row.id })),
+        ...elementRows.map(
+          (row): Found => ({
+            kind: "element",
+            title: row.name,
+            detail: `${row.type}, ${row.process}, ${row.versionName}`,
+            version: row.version,
+            element: row.element,
+          }),
+        ),
+      ],
+    };
+  },
+);

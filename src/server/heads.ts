@@ -1,0 +1,229 @@
+import { and, asc, eq, gt, inArray } from "drizzle-orm";
+import { z } from "zod";
+import { type Command, commandSchema, perform } from "@/core/commands";
+import { entryUses } from "@/core/directory";
+import { applyEdits, type Edit, type Model, nameOf, toStored, trustStored, wordFor } from "@/core/model";
+import type { Database } from "@/data/database";
+import { elements, heads, log, uses, versions } from "@/data/schema";
+import { keepRestedRevision } from "./revisions";
+import { type Context, notFound, UseCaseError, useCase } from "./useCase";
+
+export interface Head {
+  readonly version: string;
+  readonly sequence: number;
+  readonly model: Model;
+}
+
+/** A snapshot is written again after this many batches, so that opening never replays more. */
+const batchesBetweenSnapshots = 40;
+
+// Models of heads in use. Only a help: the sequence in the database says whether they still hold.
+const shared = globalThis as unknown as { laneHeads?: Map<string, Head> };
+const remembered = () => {
+  shared.laneHeads ??= new Map();
+  return shared.laneHeads;
+};
+const remember = (head: Head) => {
+  const heads = remembered();
+  heads.delete(head.version);
+  heads.set(head.version, head);
+  if (heads.size > 24) heads.delete(heads.keys().next().value as string);
+};
+export const forgetHeads = () => remembered().clear();
+
+type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
+
+/** What a version holds now. */
+export async function loadHead(db: Database | Transaction, version: string): Promise<Head> {
+  const [row] = await db
+    .select({ sequence: heads.sequence, snapshotSequence: heads.snapshotSequence })
+    .from(heads)
+    .where(eq(heads.version, version));
+  if (!row) throw notFound("This version");
+  const known = remembered().get(version);
+  if (known?.sequence === row.sequence) return known;
+  let model: Model;
+  let from: number;
+  if (known && known.sequence >= row.snapshotSequence && known.sequence < row.sequence)
+    [model, from] = [known.model, known.sequence];
+  else {
+    const [stored] = await db.select({ snapshot: heads.snapshot }).from(heads).where(eq(heads.version, version));
+    if (!stored) throw notFound("This version");
+    [model, from] = [trustStored(stored.snapshot), row.snapshotSequence];
+  }
+  const batches = await db
+    .select({ edits: log.edits })
+    .from(log)
+    .where(and(eq(log.version, version), gt(log.sequence, from)))
+    .orderBy(asc(log.sequence));
+  for (const { edits } of batches) {
+    const applied = applyEdits(model, edits as readonly Edit[]);
+    if (!applied.ok)
+      throw new Error(`The log of version ${version} does not fit its snapshot: ${applied.problems[0]?.message}`);
+    model = applied.value;
+  }
+  const head = { version, sequence: row.sequence, model };
+  remember(head);
+  return head;
+}
+
+export interface AppliedBatch {
+  readonly sequence: number;
+  /** Everything between the sender's base and now, the sender's own edits included, in order. */
+  readonly since: readonly { readonly batch: string; readonly edits: readonly Edit[]; readonly label: string }[];
+  readonly remarks: readonly string[];
+}
+
+/**
+ * Performs a batch of commands on a version's head, all or none, and makes it durable before answering. Commands say what is
+ * wanted, not what was there; on a head that has moved on they are performed anew and refused where they no longer fit.
+ */
+export const applyCommands = useCase(
+  z.object({
+    version: z.string(),
+    batch: z.string().min(1).max(100),
+    base: z.number().int().min(0),
+    commands: z.array(commandSchema).min(1).max(500),
+    label: z.string().max(300).optional(),
+  }),
+  async (context, request): Promise<AppliedBatch> => {
+    const { db } = context;
+    const [version] = await db
+      .select({ deletedAt: versions.deletedAt })
+      .from(versions)
+      .where(eq(versions.id, request.version));
+    if (!version || version.deletedAt) throw notFound("This version");
+    await keepRestedRevision(context, request.version);
+    return db.transaction(async (transaction) => {
+      // The row is locked, so that batches of several processes come one after another.
+      await transaction
+        .select({ version: heads.version })
+        .from(heads)
+        .where(eq(heads.version, request.version))
+        .for("update");
+      const head = await loadHead(transaction, request.version);
+      const [sent] = await transaction
+        .select({ sequence: log.sequence })
+        .from(log)
+        .where(and(eq(log.version, request.version), eq(log.batch, request.batch)));
+      let sequence = head.sequence;
+      const remarks: string[] = [];
+      if (!sent) {
+        const done = performAll(head.model, request.commands);
+        sequence = head.sequence + 1;
+        remarks.push(...done.remarks);
+        await writeBatch(transaction, context, request.version, {
+          ...done,
+          sequence,
+          batch: request.batch,
+          label: request.label ?? done.label,
+          commands: request.commands,
+        });
+      }
+      const rows = await transaction
+        .select({ batch: log.batch, edits: log.edits, label: log.label })
+        .from(log)
+        .where(and(eq(log.version, request.version), gt(log.sequence, request.base)))
+        .orderBy(asc(log.sequence));
+      return { sequence, since: rows as AppliedBatch["since"], remarks };
+    });
+  },
+);
+
+function performAll(
+  model: Model,
+  commands: readonly Command[],
+): { model: Model; edits: Edit[]; label: string; remarks: string[] } {
+  const edits: Edit[] = [];
+  const labels: string[] = [];
+  const remarks: string[] = [];
+  let current = model;
+  for (const command of commands) {
+    const done = perform(current, command);
+    if (!done.ok) {
+      throw new UseCaseError("refused", done.problems.map((problem) => problem.message).join(" "), 409, done.problems);
+    }
+    current = done.value.model;
+    edits.push(...done.value.edits);
+    labels.push(done.value.label);
+    remarks.push(...done.value.remarks);
+  }
+  return { model: current, edits, label: labels[0] ?? "", remarks };
+}
+
+/** Writes one batch into the log, moves the head on, and renews what is searched by, in the caller's transaction. */
+export async function writeBatch(
+  transaction: Transaction,
+  context: Context,
+  version: string,
+  done: { model: Model; edits: readonly Edit[]; sequence: number; batch: string; label: string; commands: unknown },
+): Promise<void> {
+  const at = context.now();
+  await transaction.insert(log).values({
+    version,
+    sequence: done.sequence,
+    batch: done.batch,
+    label: done.label,
+    commands: done.commands,
+    edits: done.edits,
+    member: context.member.id,
+    at,
+  });
+  const snapshot =
+    done.sequence % batchesBetweenSnapshots === 0
+      ? { snapshot: toStored(done.model), snapshotSequence: done.sequence }
+      : {};
+  await transaction
+    .update(heads)
+    .set({ sequence: done.sequence, changedAt: at, ...snapshot })
+    .where(eq(heads.version, version));
+  await renewIndex(transaction, version, done.model, touchedBy(done.edits));
+  remember({ version, sequence: done.sequence, model: done.model });
+}
+
+function touchedBy(edits: readonly Edit[]): Set<string> {
+  const touched = new Set<string>();
+  for (const edit of edits) if (edit.table === "elements") touched.add(edit.kind === "set" ? edit.id : edit.record.id);
+  return touched;
+}
+
+/** Names and uses of a head. With `touched`, only elements among these are written; uses are few and made anew. */
+export async function renewIndex(
+  db: Database | Transaction,
+  version: string,
+  model: Model,
+  touched?: ReadonlySet<string>,
+): Promise<void> {
+  if (touched?.size === 0) return;
+  const named = [...(touched ?? [...model.elements].map((element) => element.id))].flatMap((id) => {
+    const element = model.elements.get(id);
+    const name = element ? nameOf(model, id) : "";
+    return element && name && element.type !== "dataObject"
+      ? [{ version, element: id, name, type: wordFor(element.type) }]
+      : [];
+  });
+  if (touched)
+    await db.delete(elements).where(and(eq(elements.version, version), inArray(elements.element, [...touched])));
+  else await db.delete(elements).where(eq(elements.version, version));
+  for (let at = 0; at < named.length; at += 1000) await db.insert(elements).values(named.slice(at, at + 1000));
+  await db.delete(uses).where(eq(uses.version, version));
+  const found = entryUses(model).map((use) => ({
+    version,
+    ...use,
+    elementName: nameOf(model, use.element) || wordFor(model.elements.get(use.element)?.type ?? ""),
+  }));
+  for (let at = 0; at < found.length; at += 1000) await db.insert(uses).values(found.slice(at, at + 1000));
+}
+
+/** A new version's first head. */
+export async function createHead(
+  transaction: Database | Transaction,
+  context: Context,
+  version: string,
+  model: Model,
+): Promise<void> {
+  await transaction
+    .insert(heads)
+    .values({ version, sequence: 0, snapshotSequence: 0, snapshot: toStored(model), changedAt: context.now() });
+  await renewIndex(transaction, version, model);
+}

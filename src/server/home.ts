@@ -1,0 +1,277 @@
+import { and, asc, desc, eq, inArray, isNull } from "drizzle-orm";
+import { nanoid } from "nanoid";
+import { z } from "zod";
+import { readBpmn } from "@/core/bpmn";
+import { drawMissingPages } from "@/core/commands";
+import { startToBe } from "@/core/compare";
+import { emptyModel, type Model, nameOf, participantsOf, processesOf, toStored } from "@/core/model";
+import { areas, handoffs, heads, processes, revisions, versions } from "@/data/schema";
+import { createHead, loadHead } from "./heads";
+import { summaryOf } from "./summary";
+import { type Context, notFound, UseCaseError, useCase } from "./useCase";
+
+const id = z.string().min(1).max(200);
+const name = z.string().trim().min(1, "A name is needed.").max(200);
+
+/** The whole of Home: areas, processes with their versions, and the state of each stage. */
+export const openHome = useCase(z.object({}), async ({ db }) => {
+  const areaRows = await db
+    .select()
+    .from(areas)
+    .where(isNull(areas.deletedAt))
+    .orderBy(asc(areas.rank), asc(areas.name));
+  const processRows = await db
+    .select()
+    .from(processes)
+    .where(isNull(processes.deletedAt))
+    .orderBy(asc(processes.rank), asc(processes.name));
+  const versionRows = await db
+    .select({
+      id: versions.id,
+      process: versions.process,
+      kind: versions.kind,
+      name: versions.name,
+      source: versions.source,
+      changedAt: heads.changedAt,
+      sequence: heads.sequence,
+    })
+    .from(versions)
+    .innerJoin(heads, eq(heads.version, versions.id))
+    .where(isNull(versions.deletedAt))
+    .orderBy(asc(versions.createdAt));
+  const revisionRows = await db
+    .select({ version: revisions.version, number: revisions.number })
+    .from(revisions)
+    .orderBy(desc(revisions.number));
+  const handoffRows = await db.select({ version: handoffs.version }).from(handoffs);
+  const listed = [];
+  for (const version of versionRows) {
+    const head = await loadHead(db, version.id);
+    listed.push({
+      ...version,
+      revision: revisionRows.find((row) => row.version === version.id)?.number ?? 0,
+      handedOff: handoffRows.filter((row) => row.version === version.id).length,
+      summary: await summaryOf(db, head.model, version.id),
+    });
+  }
+  return {
+    areas: areaRows.map(({ id, name, parent }) => ({ id, name, parent })),
+    processes: processRows.map(({ id, name, area }) => ({ id, name, area })),
+    versions: listed,
+  };
+});
+export type HomeData = Awaited<ReturnType<(typeof openHome)["run"]>>;
+
+export const createArea = useCase(z.object({ id, name, parent: id.nullable() }), async ({ db }, input) => {
+  await db.insert(areas).values({ ...input, rank: 0 });
+  return {};
+});
+
+export const renameArea = useCase(z.object({ id, name }), async ({ db }, input) => {
+  await db.update(areas).set({ name: input.name }).where(eq(areas.id, input.id));
+  return {};
+});
+
+export const moveArea = useCase(z.object({ id, parent: id.nullable() }), async ({ db }, input) => {
+  // An area cannot go into itself or what it holds.
+  const rows = await db.select({ id: areas.id, parent: areas.parent }).from(areas);
+  for (let at = input.parent; at !== null; at = rows.find((row) => row.id === at)?.parent ?? null) {
+    if (at === input.id)
+      throw new UseCaseError("area-in-itself", "An area cannot be moved into itself or into an area it holds.");
+  }
+  await db.update(areas).set({ parent: input.parent }).where(eq(areas.id, input.id));
+  return {};
+});
+
+/** Deleting marks; what was in the area goes with it, and comes back with it. */
+export const deleteArea = useCase(z.object({ id }), async ({ db, now }, input) => {
+  const rows = await db.select({ id: areas.id, parent: areas.parent }).from(areas).where(isNull(areas.deletedAt));
+  const doomed = [input.id];
+  for (let at = 0; at < doomed.length; at++)
+    doomed.push(...rows.filter((row) => row.parent === doomed[at]).map((row) => row.id));
+  const at = now();
+  await db.update(areas).set({ deletedAt: at }).where(inArray(areas.id, doomed));
+  await db
+    .update(processes)
+    .set({ deletedAt: at })
+    .where(and(inArray(processes.area, doomed), isNull(processes.deletedAt)));
+  return { at };
+});
+
+export const deleteProcess = useCase(z.object({ id }), async ({ db, now }, input) => {
+  const at = now();
+  await db.update(processes).set({ deletedAt: at }).where(eq(processes.id, input.id));
+  return { at };
+});
+
+export const deleteVersion = useCase(z.object({ id }), async ({ db, now }, input) => {
+  const at = now();
+  await db.update(versions).set({ deletedAt: at }).where(eq(versions.id, input.id));
+  return { at };
+});
+
+/** Undo of a deletion: everything that went at one moment comes back. */
+export const undelete = useCase(z.object({ at: z.string() }), async ({ db }, { at }) => {
+  await db.update(areas).set({ deletedAt: null }).where(eq(areas.deletedAt, at));
+  await db.update(processes).set({ deletedAt: null }).where(eq(processes.deletedAt, at));
+  await db.update(versions).set({ deletedAt: null }).where(eq(versions.deletedAt, at));
+  return {};
+});
+
+export const renameProcess = useCase(z.object({ id, name }), async ({ db }, input) => {
+  await db.update(processes).set({ name: input.name }).where(eq(processes.id, input.id));
+  return {};
+});
+
+export const moveProcess = useCase(z.object({ id, area: id }), async ({ db }, input) => {
+  await db.update(processes).set({ area: input.area }).where(eq(processes.id, input.id));
+  return {};
+});
+
+async function addProcess(
+  context: Context,
+  input: { name: string; area: string; processId?: string; versionId?: string },
+  model: Model,
+): Promise<{ process: string; version: string }> {
+  const [area] = await context.db.select({ id: areas.id }).from(areas).where(eq(areas.id, input.area));
+  if (!area) throw notFound("This area");
+  const process = input.processId ?? nanoid(12);
+  const version = input.versionId ?? nanoid(12);
+  const at = context.now();
+  await context.db.transaction(async (transaction) => {
+    await transaction.insert(processes).values({ id: process, name: input.name, area: input.area, createdAt: at });
+    await transaction.insert(versions).values({ id: version, process, kind: "as-is", name: "As-is", createdAt: at });
+    await createHead(transaction, context, version, model);
+  });
+  return { process, version };
+}
+
+export const createProcess = useCase(
+  z.object({ name, area: id, processId: id.optional(), versionId: id.optional(), bpmnId: id.optional() }),
+  async (context, input) => {
+    const key = nanoid(8).replace(/[^A-Za-z0-9]/g, "x");
+    const model = emptyModel(
+      { definitions: `definitions-${key}`, process: input.bpmnId ?? `process-${key}`, diagram: `page-${key}` },
+      input.name,
+    );
+    return addProcess(context, input, model);
+  },
+);
+
+/** A BPMN file becomes a process; what could not be read says where and why, and nothing is made. */
+export const importFile = useCase(
+  z.object({ name: z.string().max(300), area: id, bytes: z.instanceof(Uint8Array) }),
+  async (context, input) => {
+    const read = readBpmn(input.bytes);
+    if (!read.ok) {
+      const [problem] = read.problems;
+      const place = problem?.line === undefined ? "" : ` (line ${problem.line}, column ${problem.column})`;
+      throw new UseCaseError("unreadable", `${input.name}${place}: ${problem?.message}`, 422, read.problems);
+    }
+    const model = drawMissingPages(read.value);
+    const pool = participantsOf(model).find((participant) => participant.processRef !== undefined);
+    const title =
+      processesOf(model)
+        .map((process) => nameOf(model, process.id))
+        .find(Boolean) ??
+      (pool && nameOf(model, pool.id));
+    return addProcess(
+      context,
+      { name: (title || input.name.replace(/\.[^.]*$/, "") || "Imported process").slice(0, 200), area: input.area },
+      model,
+    );
+  },
+);
+
+/** A copy of a process with the head of each of its versions. */
+export const copyProcess = useCase(z.object({ id, name, area: id }), async (context, input) => {
+  const { db } = context;
+  const rows = await db
+    .select()
+    .from(versions)
+    .where(and(eq(versions.process, input.id), isNull(versions.deletedAt)))
+    .orderBy(asc(versions.createdAt));
+  if (rows.length === 0) throw notFound("This process");
+  const process = nanoid(12);
+  const at = context.now();
+  const ids = new Map(rows.map((row) => [row.id, nanoid(12)]));
+  const loaded = [];
+  for (const row of rows) loaded.push({ row, model: (await loadHead(db, row.id)).model });
+  await db.transaction(async (transaction) => {
+    await transaction.insert(processes).values({ id: process, name: input.name, area: input.area, createdAt: at });
+    for (const { row, model } of loaded) {
+      const version = ids.get(row.id) as string;
+      await transaction
+        .insert(versions)
+        .values({
+          id: version,
+          process,
+          kind: row.kind,
+          name: row.name,
+          source: row.source ? (ids.get(row.source) ?? null) : null,
+          createdAt: at,
+        });
+      await createHead(transaction, context, version, model);
+    }
+  });
+  return { process, version: ids.get(rows[0]?.id as string) as string };
+});
+
+/** Everything the stages of one version need. */
+export const openVersion = useCase(z.object({ version: id }), async (context, input) => {
+  const { db } = context;
+  const [row] = await db
+    .select({ version: versions, processName: processes.name, area: processes.area, deletedAt: processes.deletedAt })
+    .from(versions)
+    .innerJoin(processes, eq(processes.id, versions.process))
+    .where(eq(versions.id, input.version));
+  if (!row || row.deletedAt || row.version.deletedAt) throw notFound("This version");
+  const head = await loadHead(db, input.version);
+  const siblings = await db
+    .select({ id: versions.id, name: versions.name, kind: versions.kind, source: versions.source })
+    .from(versions)
+    .where(and(eq(versions.process, row.version.process), isNull(versions.deletedAt)))
+    .orderBy(asc(versions.createdAt));
+  const areaRows = await db.select().from(areas);
+  const trail: string[] = [];
+  for (let at: string | null = row.area; at !== null; at = areaRows.find((area) => area.id === at)?.parent ?? null)
+    trail.unshift(areaRows.find((area) => area.id === at)?.name ?? "");
+  const handed = await db.select({ id: handoffs.id }).from(handoffs).where(eq(handoffs.version, input.version));
+  return {
+    version: { id: row.version.id, name: row.version.name, kind: row.version.kind, source: row.version.source },
+    process: { id: row.version.process, name: row.processName },
+    trail,
+    siblings,
+    sequence: head.sequence,
+    handedOff: handed.length,
+    model: toStored(head.model),
+  };
+});
+export type VersionData = Awaited<ReturnType<(typeof openVersion)["run"]>>;
+
+/** A to-be begins as a copy of a version whose elements remember their counterparts. */
+export const createToBe = useCase(z.object({ source: id, name, versionId: id.optional() }), async (context, input) => {
+  const [source] = await context.db.select().from(versions).where(eq(versions.id, input.source));
+  if (!source) throw notFound("This version");
+  const head = await loadHead(context.db, input.source);
+  const version = input.versionId ?? nanoid(12);
+  await context.db.transaction(async (transaction) => {
+    await transaction
+      .insert(versions)
+      .values({
+        id: version,
+        process: source.process,
+        kind: "to-be",
+        name: input.name,
+        source: source.id,
+        createdAt: context.now(),
+      });
+    await createHead(transaction, context, version, startToBe(head.model));
+  });
+  return { version };
+});
+
+export const renameVersion = useCase(z.object({ id, name }), async ({ db }, input) => {
+  await db.update(versions).set({ name: input.name }).where(eq(versions.id, input.id));
+  return {};
+});

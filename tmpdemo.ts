@@ -1,0 +1,10 @@
+import { writeFileSync } from "node:fs";
+import { emptyModel } from "@/core/model";
+import { sceneOf, sceneToSvg } from "@/core/drawing";
+import { writeBpmn } from "@/core/bpmn";
+import { drawSolarConnection } from "@/demo/solarConnection";
+const t=Date.now();
+const d = drawSolarConnection(emptyModel({definitions:"solar",process:"solar-connection",diagram:"page"},"Rooftop solar connection"),"page","switch-on-and-verify");
+console.log(d.commands.length, "commands", Date.now()-t,"ms", d.model.elements.size);
+for (const dia of d.model.diagrams) writeFileSync(`/tmp/${dia.id}.svg`, sceneToSvg(sceneOf(d.model, dia)));
+writeFileSync("/tmp/solar.bpmn", writeBpmn(d.model));
