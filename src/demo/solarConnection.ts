@@ -144,11 +144,7 @@ export function drawSolarConnection(start: Model, diagram: string, called: strin
   assignPapers(draw);
   drawInspection(draw);
   draw.do({ type: "tidy", diagram });
-  draw.do({
-    type: "edits",
-    label: "name the called process",
-    edits: [{ kind: "set", table: "elements", id: "switch-on", field: "calledElement", from: null, to: called }],
-  });
+  draw.do({ type: "setField", id: "switch-on", field: "calledElement", value: called });
   return draw;
 }
 

@@ -1,6 +1,8 @@
 import { and, eq, ilike, isNull } from "drizzle-orm";
 import { z } from "zod";
+import { processesOf } from "@/core/model";
 import { directory, elements, processes, versions } from "@/data/schema";
+import { loadHead } from "./heads";
 import { useCase } from "./useCase";
 
 export interface Found {
@@ -62,3 +64,19 @@ export const find = useCase(
     };
   },
 );
+
+/** Processes a call activity can name, by the id they have in files. The as-is of each stands for it. */
+export const listCallable = useCase(z.object({}), async ({ db }) => {
+  const rows = await db
+    .select({ version: versions.id, kind: versions.kind, process: processes.id, name: processes.name })
+    .from(versions)
+    .innerJoin(processes, eq(processes.id, versions.process))
+    .where(and(isNull(versions.deletedAt), isNull(processes.deletedAt)));
+  const callable: { bpmnId: string; name: string; version: string }[] = [];
+  for (const row of rows.filter((candidate) => candidate.kind === "as-is")) {
+    const { model } = await loadHead(db, row.version);
+    for (const process of processesOf(model))
+      callable.push({ bpmnId: process.id, name: row.name, version: row.version });
+  }
+  return { callable: callable.sort((a, b) => a.name.localeCompare(b.name)) };
+});

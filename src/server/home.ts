@@ -195,22 +195,20 @@ export const copyProcess = useCase(z.object({ id, name, area: id }), async (cont
   const process = nanoid(12);
   const at = context.now();
   const ids = new Map(rows.map((row) => [row.id, nanoid(12)]));
-  const loaded = [];
+  const loaded: { row: (typeof rows)[number]; model: Model }[] = [];
   for (const row of rows) loaded.push({ row, model: (await loadHead(db, row.id)).model });
   await db.transaction(async (transaction) => {
     await transaction.insert(processes).values({ id: process, name: input.name, area: input.area, createdAt: at });
     for (const { row, model } of loaded) {
       const version = ids.get(row.id) as string;
-      await transaction
-        .insert(versions)
-        .values({
-          id: version,
-          process,
-          kind: row.kind,
-          name: row.name,
-          source: row.source ? (ids.get(row.source) ?? null) : null,
-          createdAt: at,
-        });
+      await transaction.insert(versions).values({
+        id: version,
+        process,
+        kind: row.kind,
+        name: row.name,
+        source: row.source ? (ids.get(row.source) ?? null) : null,
+        createdAt: at,
+      });
       await createHead(transaction, context, version, model);
     }
   });
@@ -256,16 +254,14 @@ export const createToBe = useCase(z.object({ source: id, name, versionId: id.opt
   const head = await loadHead(context.db, input.source);
   const version = input.versionId ?? nanoid(12);
   await context.db.transaction(async (transaction) => {
-    await transaction
-      .insert(versions)
-      .values({
-        id: version,
-        process: source.process,
-        kind: "to-be",
-        name: input.name,
-        source: source.id,
-        createdAt: context.now(),
-      });
+    await transaction.insert(versions).values({
+      id: version,
+      process: source.process,
+      kind: "to-be",
+      name: input.name,
+      source: source.id,
+      createdAt: context.now(),
+    });
     await createHead(transaction, context, version, startToBe(head.model));
   });
   return { version };

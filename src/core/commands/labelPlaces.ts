@@ -77,15 +77,21 @@ export function placeLabels(change: Change, diagram: Id): void {
           ? { ...base.bounds, y: base.bounds.y + base.bounds.height + 4 }
           : { ...base.bounds, x: base.bounds.x - base.bounds.width - 12 },
       });
-      for (const share of [0.3, 0.5, 0.7]) {
+      for (const share of [0.2, 0.35, 0.5, 0.65, 0.8]) {
         const x = (piece[0] as Point).x + ((piece[1] as Point).x - (piece[0] as Point).x) * share;
         const y = (piece[0] as Point).y + ((piece[1] as Point).y - (piece[0] as Point).y) * share;
-        candidates.push({
-          ...base,
-          bounds: level
-            ? { ...base.bounds, x: x - base.bounds.width / 2 }
-            : { ...base.bounds, y: y - base.bounds.height / 2 },
-        });
+        const { width, height } = base.bounds;
+        // Over or under a level piece, right or left of an upright one.
+        const places = level
+          ? [
+              { x: x - width / 2, y: y - height - 2 },
+              { x: x - width / 2, y: y + 3 },
+            ]
+          : [
+              { x: x + 6, y: y - height / 2 },
+              { x: x - width - 6, y: y - height / 2 },
+            ];
+        for (const at of places) candidates.push({ ...base, bounds: { ...at, width, height } });
       }
     }
     const chosen = best(candidates);

@@ -9,6 +9,7 @@ import {
   laneOf,
   type Model,
   nameOf,
+  referrersOf,
   sameJson,
   systemsOf,
   wordFor,
@@ -111,7 +112,9 @@ function said(model: Model, element: Element): string {
   if (element.type === "sequenceFlow" || element.type === "messageFlow") {
     const end = (id: unknown) => {
       const target = model.elements.get(String(id));
-      return target ? nameOf(model, target.id) || `a ${wordFor(target.type)}` : "nowhere";
+      return target
+        ? nameOf(model, target.id) || `${/^[aeiou]/.test(wordFor(target.type)) ? "an" : "a"} ${wordFor(target.type)}`
+        : "nowhere";
     };
     return `The ${wordFor(element.type)}${name ? ` “${name}”` : ""} from ${end(element.sourceRef)} to ${end(element.targetRef)}`;
   }
@@ -216,7 +219,9 @@ function fieldChanges(
 
 function laneIdOf(model: Model, element: Element): Id | undefined {
   if (element.type === "lane" || element.type === "participant") return undefined;
-  return laneOf(model, element.id)?.id;
+  // What stands inside a sub-process or at a step's edge goes where that goes; only the outer one has moved.
+  const isListed = referrersOf(model, element.id, "flowNodeRef").length > 0;
+  return isListed ? laneOf(model, element.id)?.id : undefined;
 }
 
 function typeWords(model: Model, element: Element): string {

@@ -29,7 +29,7 @@ export interface ArrangeOptions {
   readonly isExpanded: (element: Element) => boolean;
 }
 
-const columnGap = 52;
+const columnGap = 40;
 const rowGap = 36;
 const lanePadding = 18;
 const minimumLane = 96;
@@ -90,8 +90,8 @@ export function arrangeScope(
       Math.max(
         columns.get(column) ?? 0,
         size(node.id).width,
-        isEvent(node.type) ? 76 : 0,
-        node.type.endsWith("Gateway") ? 76 : 0,
+        isEvent(node.type) ? 72 : 0,
+        node.type.endsWith("Gateway") ? 64 : 0,
         hangingWidth,
       ),
     );
@@ -260,7 +260,7 @@ function satelliteSize(model: Model, id: Id, options: ArrangeOptions): { width: 
 /** Data is narrow but its name is not. */
 function satelliteSlot(model: Model, id: Id, options: ArrangeOptions): number {
   const { width } = satelliteSize(model, id, options);
-  return isDataNode((model.elements.get(id) as Element).type) ? Math.max(width, 92) : width;
+  return isDataNode((model.elements.get(id) as Element).type) ? Math.max(width, 104) : width;
 }
 
 function satelliteHeight(model: Model, ids: readonly Id[], options: ArrangeOptions): number {

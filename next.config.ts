@@ -1,0 +1,21 @@
+import type { NextConfig } from "next";
+
+const config: NextConfig = {
+  serverExternalPackages: ["@electric-sql/pglite", "pg", "drizzle-orm"],
+  experimental: { optimizePackageImports: ["@chakra-ui/react", "lucide-react"] },
+  poweredByHeader: false,
+  devIndicators: false,
+  typescript: { ignoreBuildErrors: true },
+  headers: async () => [
+    {
+      source: "/:path*",
+      headers: [
+        { key: "X-Content-Type-Options", value: "nosniff" },
+        { key: "X-Frame-Options", value: "DENY" },
+        { key: "Referrer-Policy", value: "same-origin" },
+      ],
+    },
+  ],
+};
+
+export default config;

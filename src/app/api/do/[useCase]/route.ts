@@ -1,0 +1,21 @@
+import { runUseCase, UseCaseError, useCases } from "@/server";
+import { answer } from "../../answer";
+
+export const dynamic = "force-dynamic";
+
+/** POST /api/do/NAME with the use case's input as JSON. */
+export async function POST(request: Request, { params }: { params: Promise<{ useCase: string }> }): Promise<Response> {
+  return answer(request, async (member) => {
+    const { useCase: name } = await params;
+    if (!Object.hasOwn(useCases, name))
+      throw new UseCaseError("no-such-use-case", `There is no use case "${name}".`, 404);
+    const useCase = useCases[name as keyof typeof useCases];
+    let input: unknown;
+    try {
+      input = await request.json();
+    } catch {
+      throw new UseCaseError("bad-json", "The request is not valid JSON.");
+    }
+    return Response.json(await runUseCase(member, useCase as never, input));
+  });
+}

@@ -1,0 +1,23 @@
+import { importFile, runUseCase, UseCaseError } from "@/server";
+import { answer } from "../answer";
+
+export const dynamic = "force-dynamic";
+const mostBytes = 64 * 1024 * 1024;
+
+/** POST a file's bytes with ?name= and ?area=: it becomes a process. */
+export async function POST(request: Request): Promise<Response> {
+  return answer(request, async (member) => {
+    const { searchParams } = new URL(request.url);
+    if (Number(request.headers.get("content-length") ?? 0) > mostBytes)
+      throw new UseCaseError("too-large", "Files of up to 64 MB can be opened.", 413);
+    const bytes = new Uint8Array(await request.arrayBuffer());
+    if (bytes.length > mostBytes) throw new UseCaseError("too-large", "Files of up to 64 MB can be opened.", 413);
+    return Response.json(
+      await runUseCase(member, importFile as never, {
+        name: searchParams.get("name") ?? "file",
+        area: searchParams.get("area") ?? "",
+        bytes,
+      }),
+    );
+  });
+}

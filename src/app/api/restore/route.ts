@@ -1,0 +1,12 @@
+import { restore, runUseCase } from "@/server";
+import { answer } from "../answer";
+
+export const dynamic = "force-dynamic";
+
+/** POST a backup's bytes: it takes the place of everything there is. */
+export async function POST(request: Request): Promise<Response> {
+  return answer(request, async (member) => {
+    const bytes = new Uint8Array(await request.arrayBuffer());
+    return Response.json(await runUseCase(member, restore as never, { bytes }));
+  });
+}

@@ -1,0 +1,7 @@
+import { HomePage } from "@/ui/home/HomePage";
+
+export const metadata = { title: "Home" };
+
+export default function Page() {
+  return <HomePage />;
+}

@@ -1,0 +1,1 @@
+export { type Manifest, makePackage, type PackageRequest } from "./package";

@@ -1,0 +1,91 @@
+import { strToU8, zipSync } from "fflate";
+import { writeBpmn } from "../bpmn";
+import { checkModel, processVerdicts, verdictOf, type Waiver } from "../check";
+import { type SvgOptions, sceneOf, sceneToSvg } from "../drawing";
+import { type Element, type Model, nameOf } from "../model";
+import { reportHtml } from "./report";
+
+/** What a package says of itself; every part with its SHA-256, so that a copy can be told from the original. */
+export interface Manifest {
+  readonly format: "lucid-lane-package-1";
+  readonly process: string;
+  readonly version: string;
+  readonly revision: number;
+  readonly date: string;
+  readonly member: string;
+  readonly parts: readonly { readonly name: string; readonly bytes: number; readonly sha256: string }[];
+}
+
+export interface PackageRequest {
+  readonly model: Model;
+  readonly process: string;
+  readonly version: string;
+  readonly revision: number;
+  /** ISO 8601. */
+  readonly date: string;
+  readonly member: string;
+  readonly waivers: readonly Waiver[];
+  readonly hueOf?: (lane: Element) => string | undefined;
+  readonly fonts?: SvgOptions["fonts"];
+  /** SHA-256 in hexadecimal; the platform's own. */
+  readonly sha256: (bytes: Uint8Array) => string;
+}
+
+/**
+ * Makes the package of a checked revision: model, report, pictures, manifest. The same request gives the same bytes.
+ * The caller sees to it that no error is open; the report says what was found and what was accepted by whom.
+ */
+export function makePackage(request: PackageRequest): { bytes: Uint8Array; manifest: Manifest } {
+  const { model, sha256 } = request;
+  const findings = checkModel(model);
+  const verdict = verdictOf(findings, request.waivers);
+  const head = {
+    process: request.process,
+    version: request.version,
+    revision: request.revision,
+    date: request.date,
+    member: request.member,
+  };
+  const report = {
+    ...head,
+    processes: processVerdicts(model),
+    counts: verdict.counts,
+    findings: findings.map(({ rule, severity, elements, message }) => ({ rule, severity, elements, message })),
+    waivers: verdict.waived.map(({ finding, waiver }) => ({
+      rule: finding.rule,
+      elements: finding.elements,
+      message: finding.message,
+      reason: waiver.reason,
+      member: waiver.member,
+      date: waiver.at,
+    })),
+  };
+  const diagrams = [...model.diagrams].sort((a, b) => a.order - b.order);
+  const pictures = diagrams.map((diagram, at) => {
+    const scene = sceneOf(model, diagram, { hueOf: request.hueOf });
+    const title = diagram.name ?? (diagram.element === undefined ? "" : nameOf(model, diagram.element));
+    return [
+      at === 0 ? "diagram.svg" : `diagram-${at + 1}.svg`,
+      sceneToSvg(scene, { title, fonts: request.fonts }),
+    ] as const;
+  });
+  const parts: [string, Uint8Array][] = [
+    ["model.bpmn", strToU8(writeBpmn(model))],
+    ["report.json", strToU8(`${JSON.stringify(report, null, 2)}\n`)],
+    ["report.html", strToU8(reportHtml(head, findings, verdict, (id) => nameOf(model, id) || id))],
+    ...pictures.map(([name, svg]): [string, Uint8Array] => [name, strToU8(svg)]),
+  ];
+  const manifest: Manifest = {
+    format: "lucid-lane-package-1",
+    ...head,
+    parts: parts.map(([name, bytes]) => ({ name, bytes: bytes.length, sha256: sha256(bytes) })),
+  };
+  // A fixed time in the archive, so that its bytes depend on its content alone.
+  const mtime = new Date("2000-01-01T00:00:00Z");
+  const files = Object.fromEntries(
+    [...parts, ["manifest.json", strToU8(`${JSON.stringify(manifest, null, 2)}\n`)] as [string, Uint8Array]].map(
+      ([name, bytes]) => [name, [bytes, { mtime, level: 6 as const }]],
+    ),
+  );
+  return { bytes: zipSync(files as Parameters<typeof zipSync>[0]), manifest };
+}

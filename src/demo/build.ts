@@ -1,0 +1,67 @@
+import type { Command } from "@/core/commands";
+import type { Model } from "@/core/model";
+import { demoDirectory } from "./directory";
+import type { Drawing } from "./drawing";
+import { drawComplaint, drawMeterReading, drawSwitchOn, improveConnection } from "./smallProcesses";
+import { drawSolarConnection } from "./solarConnection";
+
+/** The use cases the demo is made through; the server hands them in, so that the demo is made as a person's work is. */
+export interface DemoHand {
+  readonly createArea: (input: { id: string; name: string; parent: string | null }) => Promise<unknown>;
+  readonly createEntry: (input: (typeof demoDirectory)[number]) => Promise<unknown>;
+  readonly createProcess: (input: {
+    name: string;
+    area: string;
+    processId: string;
+    versionId: string;
+    bpmnId: string;
+  }) => Promise<unknown>;
+  readonly openModel: (version: string) => Promise<Model>;
+  readonly applyCommands: (version: string, commands: readonly Command[], label: string) => Promise<unknown>;
+  readonly nameRevision: (input: { version: string; reason: string }) => Promise<unknown>;
+  readonly createToBe: (input: { source: string; name: string; versionId: string }) => Promise<unknown>;
+}
+
+/** Builds the demo workspace: Quillmere Power Cooperative, which is made up. */
+export async function buildDemo(hand: DemoHand): Promise<void> {
+  for (const entry of demoDirectory) await hand.createEntry(entry);
+  await hand.createArea({ id: "area-connections", name: "Connections", parent: null });
+  await hand.createArea({ id: "area-on-site", name: "On site", parent: "area-connections" });
+  await hand.createArea({ id: "area-accounts", name: "Accounts", parent: null });
+
+  const draw = async (
+    key: string,
+    name: string,
+    area: string,
+    bpmnId: string,
+    make: (start: Model, diagram: string) => Drawing,
+  ) => {
+    const version = `${key}-as-is`;
+    await hand.createProcess({ name, area, processId: key, versionId: version, bpmnId });
+    const start = await hand.openModel(version);
+    const page = [...start.diagrams][0]?.id as string;
+    const drawing = make(start, page);
+    await hand.applyCommands(version, drawing.commands, `draw ${name}`);
+    await hand.nameRevision({ version, reason: "first draft" });
+    return { version, page };
+  };
+  await draw("switch-on", "Switch on and verify", "area-on-site", "switch-on-and-verify", drawSwitchOn);
+  const connection = await draw(
+    "solar-connection",
+    "Rooftop solar connection",
+    "area-connections",
+    "rooftop-solar-connection",
+    (start, page) => drawSolarConnection(start, page, "switch-on-and-verify"),
+  );
+  await draw("meter-reading", "Nightly meter reading", "area-accounts", "nightly-meter-reading", drawMeterReading);
+  await draw("complaint", "Complaint about a bill", "area-accounts", "complaint-about-a-bill", drawComplaint);
+
+  const toBe = "solar-connection-to-be";
+  await hand.createToBe({ source: connection.version, name: "To-be: own choice of day", versionId: toBe });
+  await hand.applyCommands(
+    toBe,
+    improveConnection(await hand.openModel(toBe), connection.page).commands,
+    "let the household choose",
+  );
+  await hand.nameRevision({ version: toBe, reason: "first proposal" });
+}

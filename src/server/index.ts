@@ -1,0 +1,70 @@
+/** Every use case the interface can ask for by name. Routes call these and nothing else. */
+import { changeEntry, createEntry, deleteEntry, openDirectory, restoreEntry, whereUsed } from "./directory";
+import { applyCommands } from "./editing";
+import { find, listCallable } from "./find";
+import { handOff, listHandoffs, listWaivers, waive, withdrawWaiver } from "./handoffs";
+import {
+  copyProcess,
+  createArea,
+  createProcess,
+  createToBe,
+  deleteArea,
+  deleteProcess,
+  deleteVersion,
+  moveArea,
+  moveProcess,
+  openHome,
+  openVersion,
+  renameArea,
+  renameProcess,
+  renameVersion,
+  undelete,
+} from "./home";
+import { listRevisions, nameRevision, openRevision, restoreRevision } from "./revisions";
+
+export const useCases = {
+  applyCommands,
+  changeEntry,
+  copyProcess,
+  createArea,
+  createEntry,
+  createProcess,
+  createToBe,
+  deleteArea,
+  deleteEntry,
+  deleteProcess,
+  deleteVersion,
+  find,
+  handOff,
+  listCallable,
+  listHandoffs,
+  listRevisions,
+  listWaivers,
+  moveArea,
+  moveProcess,
+  nameRevision,
+  openDirectory,
+  openHome,
+  openRevision,
+  openVersion,
+  renameArea,
+  renameProcess,
+  renameVersion,
+  restoreEntry,
+  restoreRevision,
+  undelete,
+  waive,
+  whereUsed,
+  withdrawWaiver,
+} as const;
+
+export { backup, restore } from "./backup";
+export type { DirectoryData } from "./directory";
+export type { AppliedBatch } from "./editing";
+export { exportBpmn, exportSvg } from "./exports";
+export type { Found } from "./find";
+export { downloadPackage, type HandoffRow } from "./handoffs";
+export { type HomeData, importFile, type VersionData } from "./home";
+export type { RevisionRow } from "./revisions";
+export { localMember, type Member, runUseCase, UseCaseError } from "./useCase";
+export { workspaceReady } from "./workspace";

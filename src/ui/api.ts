@@ -1,0 +1,39 @@
+/** How the interface talks to the server: a use case by name, its input as JSON. */
+export class ServerError extends Error {
+  constructor(
+    readonly code: string,
+    message: string,
+    readonly status: number,
+  ) {
+    super(message);
+  }
+}
+
+export async function ask<Output>(useCase: string, input: unknown = {}): Promise<Output> {
+  const response = await fetch(`/api/do/${useCase}`, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify(input),
+  });
+  return readAnswer<Output>(response);
+}
+
+export async function sendBytes<Output>(path: string, bytes: Blob | ArrayBuffer): Promise<Output> {
+  const response = await fetch(path, {
+    method: "POST",
+    body: bytes,
+    headers: { "content-type": "application/octet-stream" },
+  });
+  return readAnswer<Output>(response);
+}
+
+async function readAnswer<Output>(response: Response): Promise<Output> {
+  const body = (await response.json().catch(() => ({}))) as { error?: { code: string; message: string } };
+  if (!response.ok)
+    throw new ServerError(
+      body.error?.code ?? "no-answer",
+      body.error?.message ?? `The server answered ${response.status}.`,
+      response.status,
+    );
+  return body as Output;
+}

@@ -1,0 +1,172 @@
+"use client";
+import { select } from "d3-selection";
+import "d3-transition";
+import { type D3ZoomEvent, type ZoomBehavior, type ZoomTransform, zoom, zoomIdentity } from "d3-zoom";
+import { type RefObject, useCallback, useEffect, useRef, useState } from "react";
+import type { Bounds, Point } from "@/core/model";
+
+export interface Viewport {
+  /** The part of the page in view, as scale and shift. Changes during a gesture without a render. */
+  readonly transform: RefObject<ZoomTransform>;
+  readonly scale: number;
+  readonly toPage: (event: { clientX: number; clientY: number }) => Point;
+  readonly fit: (bounds: Bounds) => void;
+  /** As a page is opened: all of it where that stays legible, else its upper left part. */
+  readonly open: (bounds: Bounds) => void;
+  readonly show: (bounds: Bounds) => void;
+  readonly zoomBy: (factor: number) => void;
+  readonly zoomTo: (scale: number) => void;
+}
+
+/** Below this scale, 12-unit labels are no longer easily read. */
+const legible = 0.6;
+
+/**
+ * Pan and zoom: wheel zooms at the pointer, dragging the ground or the middle button pans. The layer is moved by a CSS
+ * transform outside React; it is only drawn sharply again when the gesture rests.
+ */
+export function useViewport(
+  frame: RefObject<HTMLDivElement | null>,
+  layer: RefObject<SVGSVGElement | null>,
+  mayPan: (event: Event) => boolean,
+): Viewport {
+  const transform = useRef<ZoomTransform>(zoomIdentity);
+  const behaviour = useRef<ZoomBehavior<HTMLDivElement, unknown> | null>(null);
+  const [scale, setScale] = useState(1);
+  const allowed = useRef(mayPan);
+  allowed.current = mayPan;
+
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    let rest: ReturnType<typeof setTimeout>;
+    const zooming = zoom<HTMLDivElement, unknown>()
+      .scaleExtent([0.08, 4])
+      .clickDistance(4)
+      .filter((event: Event) => allowed.current(event))
+      .on("zoom", (event: D3ZoomEvent<HTMLDivElement, unknown>) => {
+        transform.current = event.transform;
+        const svg = layer.current;
+        if (!svg) return;
+        svg.style.willChange = "transform";
+        svg.style.transform = `translate(${event.transform.x}px, ${event.transform.y}px) scale(${event.transform.k})`;
+        element.style.setProperty("--zoom", String(event.transform.k));
+        element.style.backgroundPosition = `${event.transform.x}px ${event.transform.y}px`;
+        clearTimeout(rest);
+        rest = setTimeout(() => {
+          svg.style.willChange = "";
+          setScale(event.transform.k);
+        }, 140);
+      });
+    behaviour.current = zooming;
+    const selection = select(element);
+    selection.call(zooming).on("dblclick.zoom", null);
+    return () => {
+      clearTimeout(rest);
+      selection.on(".zoom", null);
+    };
+  }, [frame, layer]);
+
+  const apply = useCallback(
+    (next: ZoomTransform, smooth: boolean) => {
+      const element = frame.current;
+      if (!element || !behaviour.current) return;
+      const still = !smooth || window.matchMedia("(prefers-reduced-motion: reduce)").matches;
+      const selection = select(element);
+      if (still) selection.call(behaviour.current.transform, next);
+      else selection.transition().duration(180).call(behaviour.current.transform, next);
+    },
+    [frame],
+  );
+
+  const toPage = useCallback(
+    (event: { clientX: number; clientY: number }): Point => {
+      const box = frame.current?.getBoundingClientRect();
+      const [x, y] = transform.current.invert([event.clientX - (box?.left ?? 0), event.clientY - (box?.top ?? 0)]);
+      return { x, y };
+    },
+    [frame],
+  );
+
+  const fit = useCallback(
+    (bounds: Bounds) => {
+      const box = frame.current?.getBoundingClientRect();
+      if (!box || bounds.width === 0) return;
+      const margin = 20;
+      const k = Math.min(1.25, (box.width - 2 * margin) / bounds.width, (box.height - 2 * margin) / bounds.height);
+      apply(
+        zoomIdentity
+          .translate(
+            (box.width - bounds.width * k) / 2 - bounds.x * k,
+            Math.max(margin, (box.height - bounds.height * k) / 2) - bounds.y * k,
+          )
+          .scale(k),
+        false,
+      );
+      setScale(k);
+    },
+    [frame, apply],
+  );
+
+  const open = useCallback(
+    (bounds: Bounds) => {
+      const box = frame.current?.getBoundingClientRect();
+      if (!box || bounds.width === 0) return;
+      const margin = 20;
+      const all = Math.min((box.width - 2 * margin) / bounds.width, (box.height - 2 * margin) / bounds.height);
+      if (all >= legible) {
+        fit(bounds);
+        return;
+      }
+      const k = Math.max(legible, Math.min(0.75, (box.width - 2 * margin) / bounds.width));
+      const left = bounds.width * k < box.width ? (box.width - bounds.width * k) / 2 : margin;
+      const top = bounds.height * k < box.height ? (box.height - bounds.height * k) / 2 : margin;
+      apply(zoomIdentity.translate(left - bounds.x * k, top - bounds.y * k).scale(k), false);
+      setScale(k);
+    },
+    [frame, apply, fit],
+  );
+
+  const show = useCallback(
+    (bounds: Bounds) => {
+      const box = frame.current?.getBoundingClientRect();
+      if (!box) return;
+      const { k, x, y } = transform.current;
+      const left = bounds.x * k + x;
+      const top = bounds.y * k + y;
+      const right = left + bounds.width * k;
+      const bottom = top + bounds.height * k;
+      const margin = 40;
+      const dx =
+        left < margin
+          ? margin - left
+          : right > box.width - margin
+            ? Math.max(box.width - margin - right, margin - left)
+            : 0;
+      const dy =
+        top < margin
+          ? margin - top
+          : bottom > box.height - margin
+            ? Math.max(box.height - margin - bottom, margin - top)
+            : 0;
+      if (dx !== 0 || dy !== 0) apply(zoomIdentity.translate(x + dx, y + dy).scale(k), true);
+    },
+    [frame, apply],
+  );
+
+  const zoomBy = useCallback(
+    (factor: number) => {
+      const element = frame.current;
+      if (element && behaviour.current) select(element).call(behaviour.current.scaleBy, factor);
+    },
+    [frame],
+  );
+  const zoomTo = useCallback(
+    (next: number) => {
+      const element = frame.current;
+      if (element && behaviour.current) select(element).call(behaviour.current.scaleTo, next);
+    },
+    [frame],
+  );
+  return { transform, scale, toPage, fit, open, show, zoomBy, zoomTo };
+}

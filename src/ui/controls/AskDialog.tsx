@@ -1,0 +1,74 @@
+"use client";
+import { Button, Dialog, Field, Input, Portal, Text, Textarea } from "@chakra-ui/react";
+import { type FormEvent, useState } from "react";
+import { text } from "../messages";
+
+interface AskDialogProps {
+  readonly title: string;
+  readonly explain?: string;
+  readonly label: string;
+  readonly start?: string;
+  readonly long?: boolean;
+  readonly action: string;
+  readonly onAnswer: (answer: string) => Promise<void> | void;
+  readonly onClose: () => void;
+}
+
+/** Asks for one line, or a few, and stays open with the reason when the answer is not taken. */
+export function AskDialog({ title, explain, label, start = "", long, action, onAnswer, onClose }: AskDialogProps) {
+  const [value, setValue] = useState(start);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    setBusy(true);
+    setProblem(null);
+    try {
+      await onAnswer(value.trim());
+      onClose();
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : text.unknownError);
+      setBusy(false);
+    }
+  };
+  return (
+    <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} placement="center">
+      <Portal>
+        <Dialog.Backdrop bg="rgb(30 36 48 / 35%)" />
+        <Dialog.Positioner>
+          <Dialog.Content bg="paper" color="ink" borderRadius="6px" maxW="440px">
+            <form onSubmit={submit}>
+              <Dialog.Header>
+                <Dialog.Title fontSize="16px">{title}</Dialog.Title>
+              </Dialog.Header>
+              <Dialog.Body>
+                {explain && (
+                  <Text mb={4} color="quiet">
+                    {explain}
+                  </Text>
+                )}
+                <Field.Root invalid={problem !== null} required>
+                  <Field.Label>{label}</Field.Label>
+                  {long ? (
+                    <Textarea value={value} onChange={(event) => setValue(event.target.value)} rows={3} />
+                  ) : (
+                    <Input value={value} onChange={(event) => setValue(event.target.value)} />
+                  )}
+                  <Field.ErrorText>{problem}</Field.ErrorText>
+                </Field.Root>
+              </Dialog.Body>
+              <Dialog.Footer>
+                <Button variant="ghost" onClick={onClose}>
+                  {text.dialog.cancel}
+                </Button>
+                <Button type="submit" bg="accent" color="onAccent" disabled={busy || value.trim() === ""}>
+                  {action}
+                </Button>
+              </Dialog.Footer>
+            </form>
+          </Dialog.Content>
+        </Dialog.Positioner>
+      </Portal>
+    </Dialog.Root>
+  );
+}

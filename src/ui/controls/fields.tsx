@@ -1,0 +1,90 @@
+"use client";
+import { chakra } from "@chakra-ui/react";
+import { useEffect, useState } from "react";
+
+interface TextFieldProps {
+  readonly label: string;
+  readonly value: string;
+  readonly onCommit: (value: string) => void;
+  readonly lines?: number;
+  readonly placeholder?: string;
+}
+
+/** A field that is kept when one leaves it or presses Enter; Escape takes the typing back. */
+export function TextField({ label, value, onCommit, lines, placeholder }: TextFieldProps) {
+  const [typed, setTyped] = useState(value);
+  useEffect(() => setTyped(value), [value]);
+  const shared = {
+    "aria-label": label,
+    value: typed,
+    placeholder,
+    onBlur: () => typed !== value && onCommit(typed),
+    w: "100%",
+    bg: "paper",
+    borderWidth: "1px",
+    borderColor: "line",
+    borderRadius: "6px",
+    px: 2,
+    fontSize: "13px",
+    _placeholder: { color: "quiet" },
+  } as const;
+  if (lines) {
+    return (
+      <chakra.textarea
+        {...shared}
+        rows={lines}
+        py={1}
+        resize="vertical"
+        onChange={(event) => setTyped(event.target.value)}
+        onKeyDown={(event) => {
+          event.stopPropagation();
+          if (event.key === "Escape") setTyped(value);
+        }}
+      />
+    );
+  }
+  return (
+    <chakra.input
+      {...shared}
+      h="26px"
+      onChange={(event) => setTyped(event.target.value)}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === "Enter" && typed !== value) onCommit(typed);
+        if (event.key === "Escape") setTyped(value);
+      }}
+    />
+  );
+}
+
+interface ChoiceProps<Value extends string> {
+  readonly label: string;
+  readonly value: Value;
+  readonly options: readonly (readonly [value: Value, words: string])[];
+  readonly onChoose: (value: Value) => void;
+}
+
+export function Choice<Value extends string>({ label, value, options, onChoose }: ChoiceProps<Value>) {
+  return (
+    <chakra.select
+      aria-label={label}
+      value={value}
+      onChange={(event) => onChoose(event.target.value as Value)}
+      h="26px"
+      maxW="100%"
+      px={1}
+      bg="paper"
+      color="ink"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="6px"
+      fontSize="13px"
+    >
+      {options.map(([option, words]) => (
+        <option key={option} value={option}>
+          {words}
+        </option>
+      ))}
+    </chakra.select>
+  );
+}

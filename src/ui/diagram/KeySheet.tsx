@@ -1,0 +1,93 @@
+"use client";
+import { Box, Button, Dialog, Flex, Grid, Portal, Text } from "@chakra-ui/react";
+import { Keycap } from "../controls/Keycap";
+import { text } from "../messages";
+
+const groups = [
+  {
+    title: text.keys.groups.move,
+    keys: [
+      ["← →", "follow the flows"],
+      ["↑ ↓", "to what lies above or below"],
+      ["PgDn", "open a sub-process"],
+      ["PgUp", "back to the whole"],
+      ["O", "outline"],
+      ["Ctrl K", "find anything"],
+    ],
+  },
+  {
+    title: text.keys.groups.build,
+    keys: [
+      ["Enter", "next task"],
+      ["Shift Enter", "step before"],
+      ["T D P I", "task, decision, parallel, any of"],
+      ["W M H", "wait, message in, message out"],
+      ["E S C", "end, sub-process, call"],
+      ["B F N", "at its edge, document, note"],
+      ["1 U X L", "start, pool, outside party, lane"],
+    ],
+  },
+  {
+    title: text.keys.groups.change,
+    keys: [
+      ["F2", "name"],
+      ["Ctrl ↑ ↓", "to the next lane"],
+      ["Alt arrows", "shift a little"],
+      ["Del", "delete"],
+      ["Ctrl C X V", "copy, cut, paste"],
+      ["Ctrl Z Y", "undo, redo"],
+      ["Y", "tidy the page"],
+    ],
+  },
+  {
+    title: text.keys.groups.view,
+    keys: [
+      ["0", "fit"],
+      ["+ −", "nearer, farther"],
+      ["wheel", "zoom at the pointer"],
+      ["drag the ground", "move the page"],
+      ["Shift drag", "select what is inside"],
+      ["Esc", "select nothing"],
+    ],
+  },
+] as const;
+
+/** The sheet of keys. */
+export function KeySheet({ onClose }: { readonly onClose: () => void }) {
+  return (
+    <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} size="lg" placement="center">
+      <Portal>
+        <Dialog.Backdrop bg="rgb(30 36 48 / 35%)" />
+        <Dialog.Positioner>
+          <Dialog.Content bg="paper" color="ink" borderRadius="6px">
+            <Dialog.Header>
+              <Dialog.Title fontSize="16px">{text.keys.title}</Dialog.Title>
+            </Dialog.Header>
+            <Dialog.Body>
+              <Grid templateColumns="1fr 1fr" gap={6}>
+                {groups.map((group) => (
+                  <Box key={group.title}>
+                    <Text fontWeight="700" mb={2}>
+                      {group.title}
+                    </Text>
+                    {group.keys.map(([key, meaning]) => (
+                      <Flex key={key} justify="space-between" gap={4} py="3px">
+                        <Text>{meaning}</Text>
+                        <Keycap flexShrink={0}>{key}</Keycap>
+                      </Flex>
+                    ))}
+                  </Box>
+                ))}
+              </Grid>
+            </Dialog.Body>
+            <Dialog.Footer>
+              <Button variant="ghost" onClick={onClose}>
+                {text.dialog.close}
+              </Button>
+            </Dialog.Footer>
+          </Dialog.Content>
+        </Dialog.Positioner>
+      </Portal>
+    </Dialog.Root>
+  );
+}

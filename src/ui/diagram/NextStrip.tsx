@@ -1,0 +1,105 @@
+"use client";
+import { Button, chakra, Flex } from "@chakra-ui/react";
+import { type ReactNode, useRef } from "react";
+import type { Kind } from "@/core/commands";
+import { type Id, type Model, nameOf, wordFor } from "@/core/model";
+import { KindGlyph } from "../canvas/KindGlyph";
+import { Keycap } from "../controls/Keycap";
+import { text } from "../messages";
+import { keyOfKind } from "./kindKeys";
+
+interface NextStripProps {
+  readonly model: Model;
+  readonly selection: readonly Id[];
+  readonly kinds: readonly Kind[];
+  readonly onAdd: (kind: Kind) => void;
+  readonly onCarry: (kind: Kind) => void;
+  readonly onTidy: () => void;
+  readonly end: ReactNode;
+}
+
+/** What is wanted most shows its name; the rest its picture and key, so that all fit on one line. */
+const usualKinds = new Set(["1", "T", "D", "P", "W", "E", "S", "B", "U", "X", "L"]);
+
+/** The one place where elements come from: what may follow here, each with its key. Dragged out, a kind is placed by hand. */
+export function NextStrip({ model, selection, kinds, onAdd, onCarry, onTidy, end }: NextStripProps) {
+  const [only] = selection;
+  const element = selection.length === 1 && only ? model.elements.get(only) : undefined;
+  const dragged = useRef<{ x: number; y: number } | null>(null);
+  const title = element ? (
+    <>
+      {element.type === "sequenceFlow" ? text.diagram.on : text.diagram.after}{" "}
+      <chakra.b color="ink">{nameOf(model, element.id) || wordFor(element.type)}</chakra.b>
+    </>
+  ) : selection.length > 1 ? (
+    text.diagram.several(selection.length)
+  ) : (
+    text.diagram.nothing
+  );
+  return (
+    <Flex
+      h="46px"
+      px={4}
+      gap={1.5}
+      align="center"
+      bg="paper"
+      borderTopWidth="1px"
+      borderColor="line"
+      flexShrink={0}
+      overflowX="auto"
+      role="toolbar"
+      aria-label={text.diagram.nothing}
+    >
+      <chakra.span color="quiet" me={2} flexShrink={0} maxW="230px" truncate>
+        {title}
+      </chakra.span>
+      {kinds.map((kind) => {
+        const { key, label } = keyOfKind(kind);
+        const usual = usualKinds.has(key) || kinds.length <= 8;
+        return (
+          <Button
+            key={`${kind.type}${kind.trigger ?? ""}${kind.closed ?? ""}`}
+            variant="outline"
+            h="28px"
+            px={1.5}
+            gap={1}
+            minW={0}
+            title={usual ? undefined : label}
+            aria-label={usual ? undefined : label}
+            bg="paper"
+            color="ink"
+            borderColor="line"
+            fontWeight="400"
+            fontSize="13px"
+            flexShrink={0}
+            _hover={{ borderColor: "accent" }}
+            onClick={() => onAdd(kind)}
+            onPointerDown={(event) => {
+              dragged.current = { x: event.clientX, y: event.clientY };
+            }}
+            onPointerMove={(event) => {
+              const from = dragged.current;
+              if (!from || event.buttons !== 1 || Math.hypot(event.clientX - from.x, event.clientY - from.y) < 10)
+                return;
+              dragged.current = null;
+              event.currentTarget.releasePointerCapture(event.pointerId);
+              onCarry(kind);
+            }}
+            onPointerUp={() => {
+              dragged.current = null;
+            }}
+          >
+            <KindGlyph kind={kind} />
+            {usual && label}
+            <Keycap>{key}</Keycap>
+          </Button>
+        );
+      })}
+      <Flex flex="1" />
+      <Button variant="ghost" h="28px" px={2} color="quiet" fontWeight="400" flexShrink={0} onClick={onTidy}>
+        {text.diagram.tidy} <Keycap>Y</Keycap>
+      </Button>
+      {end}
+    </Flex>
+  );
+}

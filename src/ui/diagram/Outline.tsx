@@ -1,0 +1,162 @@
+"use client";
+import { Box, Button, chakra, Flex } from "@chakra-ui/react";
+import { X } from "lucide-react";
+import { useEffect, useRef } from "react";
+import {
+  childrenOf,
+  type Element,
+  flowNodesIn,
+  type Id,
+  isSubProcess,
+  laneOf,
+  lanesOf,
+  type Model,
+  nameOf,
+  participantsOf,
+  processesOf,
+  wordFor,
+} from "@/core/model";
+import { text } from "../messages";
+import { useDiagram } from "./diagramStore";
+
+interface OutlineRow {
+  readonly id: Id;
+  readonly level: number;
+  readonly label: string;
+  readonly type: string;
+}
+
+/** Pools, lanes and elements as rows of a tree, in the order of the flow. */
+export function outlineOf(model: Model): OutlineRow[] {
+  const rows: OutlineRow[] = [];
+  const push = (element: Element, level: number) =>
+    rows.push({ id: element.id, level, label: nameOf(model, element.id), type: wordFor(element.type) });
+  const scope = (id: Id, level: number) => {
+    const nodes = flowNodesIn(model, id);
+    const lane = (owner: Element, at: number) => {
+      push(owner, at);
+      for (const inner of lanesOf(model, owner.id)) lane(inner, at + 1);
+      for (const one of nodes) if (laneOf(model, one.id)?.id === owner.id) node(one, at + 1);
+    };
+    const node = (element: Element, at: number) => {
+      push(element, at);
+      if (isSubProcess(element.type)) scope(element.id, at + 1);
+    };
+    const lanes = lanesOf(model, id);
+    for (const one of lanes) lane(one, level);
+    for (const one of nodes) if (lanes.length === 0 || !laneOf(model, one.id)) node(one, level);
+    for (const data of childrenOf(model, id)) {
+      if (["dataObjectReference", "dataStoreReference", "textAnnotation"].includes(data.type)) push(data, level);
+    }
+  };
+  const pools = participantsOf(model);
+  for (const pool of pools) {
+    push(pool, 1);
+    if (pool.processRef) scope(pool.processRef, 2);
+  }
+  const shown = new Set(pools.map((pool) => pool.processRef));
+  for (const process of processesOf(model)) {
+    if (shown.has(process.id)) continue;
+    push(process, 1);
+    scope(process.id, 2);
+  }
+  return rows;
+}
+
+/** The outline: the diagram for people who would rather read or hear it. */
+export function Outline({
+  model,
+  onChoose,
+  onClose,
+}: {
+  readonly model: Model;
+  readonly onChoose: (id: Id) => void;
+  readonly onClose: () => void;
+}) {
+  const rows = outlineOf(model);
+  const selection = useDiagram((state) => state.selection);
+  const list = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    list.current?.querySelector<HTMLElement>("[role=treeitem]")?.focus();
+  }, []);
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    const items = [...(list.current?.querySelectorAll<HTMLElement>("[role=treeitem]") ?? [])];
+    const at = items.indexOf(document.activeElement as HTMLElement);
+    const next = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: items.length - 1 }[event.key];
+    if (next !== undefined) {
+      event.preventDefault();
+      items[Math.max(0, Math.min(items.length - 1, next))]?.focus();
+    } else if (event.key === "Escape") {
+      event.preventDefault();
+      onClose();
+      document.querySelector<HTMLElement>("[data-canvas]")?.focus();
+    } else if (event.key === "Enter" || event.key === " ") {
+      event.preventDefault();
+      const id = (document.activeElement as HTMLElement).dataset.element;
+      if (id) {
+        onChoose(id);
+        document.querySelector<HTMLElement>("[data-canvas]")?.focus();
+      }
+    }
+  };
+  return (
+    <Flex
+      direction="column"
+      position="absolute"
+      right="14px"
+      top="14px"
+      bottom="52px"
+      w="300px"
+      bg="paper"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="6px"
+      boxShadow="0 4px 16px rgb(0 0 0 / 10%)"
+      zIndex={2}
+    >
+      <Flex justify="space-between" align="center" px={3} py={2} borderBottomWidth="1px" borderColor="line">
+        <chakra.h2 fontSize="14px" fontWeight="700">
+          {text.diagram.outline}
+        </chakra.h2>
+        <Button size="2xs" variant="ghost" aria-label={text.dialog.close} onClick={onClose}>
+          <X size={14} />
+        </Button>
+      </Flex>
+      {rows.length === 0 && (
+        <chakra.p color="quiet" p={3}>
+          {text.diagram.outlineEmpty}
+        </chakra.p>
+      )}
+      {rows.length > 0 && (
+        <Box ref={list} role="tree" aria-label={text.diagram.outline} overflow="auto" py={1} onKeyDown={onKeyDown}>
+          {rows.map((row) => (
+            <Box
+              key={row.id}
+              role="treeitem"
+              aria-level={row.level}
+              aria-selected={selection.includes(row.id)}
+              data-element={row.id}
+              tabIndex={-1}
+              ps={`${row.level * 14}px`}
+              pe={3}
+              py="3px"
+              cursor="pointer"
+              truncate
+              bg={selection.includes(row.id) ? "accentSoft" : undefined}
+              _hover={{ bg: "accentSoft" }}
+              onClick={() => onChoose(row.id)}
+            >
+              {row.label || <chakra.span color="quiet">({row.type})</chakra.span>}
+              {row.label && (
+                <chakra.span color="quiet" fontSize="12px">
+                  {" "}
+                  {row.type}
+                </chakra.span>
+              )}
+            </Box>
+          ))}
+        </Box>
+      )}
+    </Flex>
+  );
+}

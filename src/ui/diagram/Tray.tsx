@@ -1,0 +1,140 @@
+"use client";
+import { Box, chakra, Flex } from "@chakra-ui/react";
+import type { ReactNode } from "react";
+import {
+  type Element,
+  type Id,
+  isActivity,
+  isConnection,
+  isFlowNode,
+  type Model,
+  participantOf,
+  processesOf,
+} from "@/core/model";
+import { text } from "../messages";
+import { useFindings } from "../version/findings";
+import { TrayData } from "./TrayData";
+import { TrayFlow } from "./TrayFlow";
+import { TrayNotes } from "./TrayNotes";
+import { TrayWhat } from "./TrayWhat";
+import { TrayWho } from "./TrayWho";
+
+export interface TrayProps {
+  readonly model: Model;
+  readonly diagram: Id;
+  readonly selection: readonly Id[];
+  readonly onGo: (id: Id) => void;
+  readonly onOpenPage: (id: Id) => void;
+  readonly onVersion: (version: string) => void;
+}
+
+/** Under the canvas: what the selected element is, who does it and with what, its flow, data and instructions. */
+export function Tray(props: TrayProps) {
+  const { model, selection } = props;
+  const [only] = selection;
+  const element = selection.length === 1 && only ? model.elements.get(only) : undefined;
+  return (
+    <Flex
+      as="section"
+      aria-label={text.tray.what}
+      h="206px"
+      bg="sheet"
+      borderTopWidth="1px"
+      borderColor="line"
+      flexShrink={0}
+      overflow="auto"
+      data-testid="tray"
+    >
+      {element ? (
+        <Columns key={element.id} element={element} {...props} />
+      ) : (
+        <chakra.p color="quiet" p={5}>
+          {selection.length > 1 ? text.tray.several : text.tray.nothing}
+        </chakra.p>
+      )}
+    </Flex>
+  );
+}
+
+function Columns({ element, ...props }: TrayProps & { readonly element: Element }) {
+  const { findings } = useFindings();
+  const own = findings.filter((finding) => finding.elements.includes(element.id) && finding.severity !== "advice");
+  const hasPeople = isFlowNode(element.type) || element.type === "lane";
+  return (
+    <>
+      <Column title={text.tray.what} grow={1.15}>
+        <TrayWhat element={element} {...props} />
+      </Column>
+      {hasPeople && (
+        <Column title={text.tray.who} grow={1.2}>
+          <TrayWho element={element} {...props} />
+        </Column>
+      )}
+      {(isFlowNode(element.type) || isConnection(element.type)) && (
+        <Column title={text.tray.flow}>
+          <TrayFlow element={element} {...props} />
+        </Column>
+      )}
+      {isActivity(element.type) && (
+        <Column title={text.tray.data}>
+          <TrayData element={element} {...props} />
+        </Column>
+      )}
+      <Column title={own.length > 0 ? `${text.tray.notes} · ${text.tray.findings}` : text.tray.notes} grow={1.2}>
+        {own.map((finding) => (
+          <chakra.p
+            key={finding.rule + finding.elements.join()}
+            color={finding.severity === "error" ? "trouble" : "attention"}
+            fontSize="13px"
+            mb={2}
+          >
+            {finding.message}
+          </chakra.p>
+        ))}
+        <TrayNotes element={element} />
+      </Column>
+    </>
+  );
+}
+
+function Column({
+  title,
+  grow = 1,
+  children,
+}: {
+  readonly title: string;
+  readonly grow?: number;
+  readonly children: ReactNode;
+}) {
+  return (
+    <Box
+      flex={`${grow} 1 0`}
+      minW="190px"
+      px={4}
+      py={3}
+      borderRightWidth="1px"
+      borderColor="line"
+      _last={{ borderRightWidth: 0 }}
+      overflowY="auto"
+    >
+      <chakra.h2 fontSize="12px" fontWeight="600" color="quiet" mb={2}>
+        {title}
+      </chakra.h2>
+      {children}
+    </Box>
+  );
+}
+
+/** A name and its value, side by side. */
+export function Row({ label, children }: { readonly label: string; readonly children: ReactNode }) {
+  return (
+    <Flex gap={2} mb={1.5} align="flex-start">
+      <chakra.span color="quiet" w="84px" flexShrink={0} pt="3px">
+        {label}
+      </chakra.span>
+      <Flex gap={1} wrap="wrap" flex="1" minW={0} align="center">
+        {children}
+      </Flex>
+    </Flex>
+  );
+}

@@ -1,0 +1,41 @@
+import { create } from "zustand";
+import type { Fragment, Kind } from "@/core/commands";
+
+/** What a person looks at and has chosen; nothing here is part of the model. */
+interface DiagramState {
+  readonly selection: readonly string[];
+  readonly page: string | null;
+  readonly naming: string | null;
+  readonly trayOpen: boolean;
+  readonly outlineOpen: boolean;
+  readonly keysOpen: boolean;
+  /** A kind on its way from the strip onto the canvas. */
+  readonly carrying: Kind | null;
+  readonly clipboard: Fragment | null;
+  readonly select: (...ids: readonly string[]) => void;
+  readonly toggle: (id: string) => void;
+  readonly set: (
+    change: Partial<
+      Pick<DiagramState, "page" | "naming" | "trayOpen" | "outlineOpen" | "keysOpen" | "carrying" | "clipboard">
+    >,
+  ) => void;
+}
+
+export const useDiagram = create<DiagramState>((set) => ({
+  selection: [],
+  page: null,
+  naming: null,
+  trayOpen: true,
+  outlineOpen: false,
+  keysOpen: false,
+  carrying: null,
+  clipboard: null,
+  select: (...ids) => set({ selection: ids, naming: null }),
+  toggle: (id) =>
+    set((state) => ({
+      selection: state.selection.includes(id)
+        ? state.selection.filter((other) => other !== id)
+        : [...state.selection, id],
+    })),
+  set: (change) => set(change),
+}));

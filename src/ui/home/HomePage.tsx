@@ -1,0 +1,534 @@
+"use client";
+import { Box, Button, chakra, Flex, Menu, Portal, Table } from "@chakra-ui/react";
+import { Ellipsis, FilePlus2, FolderPlus, Upload } from "lucide-react";
+import { nanoid } from "nanoid";
+import NextLink from "next/link";
+import { useRouter } from "next/navigation";
+import { type DragEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { ask, sendBytes } from "../api";
+import { AskDialog } from "../controls/AskDialog";
+import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
+import { complain, toaster } from "../controls/toaster";
+import { text } from "../messages";
+import { SignIcon, type StageSign, signWords } from "../shell/Journey";
+import { TopRow } from "../shell/TopRow";
+import { AreaTree } from "./AreaTree";
+import type { HomeArea, HomeData, HomeProcess, HomeVersion } from "./homeData";
+import { ProcessOutline } from "./ProcessOutline";
+
+type Asking =
+  | { readonly kind: "area"; readonly parent: HomeArea | null }
+  | { readonly kind: "process" }
+  | { readonly kind: "rename-area"; readonly area: HomeArea }
+  | { readonly kind: "rename-process"; readonly process: HomeProcess }
+  | { readonly kind: "copy"; readonly process: HomeProcess };
+
+const Link = chakra(NextLink);
+
+/** Areas as a tree, processes as a table, files dropped in from anywhere. */
+export function HomePage() {
+  const [data, setData] = useState<HomeData | null>(null);
+  const [error, setError] = useState<string | null>(null);
+  const [area, setArea] = useState<string | null>(null);
+  const [asking, setAsking] = useState<Asking | null>(null);
+  const [dropping, setDropping] = useState(false);
+  const [reading, setReading] = useState<string | null>(null);
+  const [expanded, setExpanded] = useState<string | null>(null);
+  const file = useRef<HTMLInputElement>(null);
+  const router = useRouter();
+  const load = useCallback(async () => {
+    try {
+      setData(await ask<HomeData>("openHome"));
+      setError(null);
+    } catch (reason) {
+      setError((reason as Error).message);
+    }
+  }, []);
+  useEffect(() => {
+    void load();
+  }, [load]);
+
+  const inside = useMemo(() => {
+    if (!data || area === null) return null;
+    const found = new Set([area]);
+    for (let grown = true; grown; ) {
+      grown = false;
+      for (const one of data.areas) {
+        if (one.parent && found.has(one.parent) && !found.has(one.id)) {
+          found.add(one.id);
+          grown = true;
+        }
+      }
+    }
+    return found;
+  }, [data, area]);
+
+  if (error) return <ErrorPage message={error} retry={load} />;
+  if (!data) return <LoadingPage label={text.shell.loading} />;
+  const processes = data.processes.filter((process) => !inside || inside.has(process.area));
+  const target = area ?? data.areas[0]?.id ?? "";
+
+  const run = async (useCase: string, input: unknown) => {
+    await ask(useCase, input);
+    await load();
+  };
+  const removed = async (useCase: string, id: string, name: string) => {
+    try {
+      const { at } = await ask<{ at: string }>(useCase, { id });
+      await load();
+      toaster.create({
+        description: text.home.removed(name),
+        action: { label: text.home.undo, onClick: () => void run("undelete", { at }).catch(complain) },
+      });
+    } catch (reason) {
+      complain(reason);
+    }
+  };
+  const open = async (files: FileList | null | undefined) => {
+    for (const one of [...(files ?? [])]) {
+      setReading(one.name);
+      try {
+        const into = target || (await newFirstArea());
+        const made = await sendBytes<{ version: string }>(
+          `/api/import?area=${encodeURIComponent(into)}&name=${encodeURIComponent(one.name)}`,
+          one,
+        );
+        await load();
+        if (files?.length === 1) router.push(`/v/${encodeURIComponent(made.version)}/diagram`);
+      } catch (reason) {
+        complain(reason);
+      }
+      setReading(null);
+    }
+  };
+  const newFirstArea = async () => {
+    const id = nanoid(12);
+    await ask("createArea", { id, name: text.home.areas, parent: null });
+    return id;
+  };
+  const onDrop = (event: DragEvent) => {
+    event.preventDefault();
+    setDropping(false);
+    void open(event.dataTransfer.files);
+  };
+  return (
+    <Flex
+      direction="column"
+      h="100dvh"
+      onDragOver={(event) => {
+        event.preventDefault();
+        if (event.dataTransfer.types.includes("Files")) setDropping(true);
+      }}
+      onDragLeave={(event) => event.currentTarget === event.target && setDropping(false)}
+      onDrop={onDrop}
+    >
+      <TopRow
+        trail={
+          <chakra.h1 color="ink" fontWeight="700">
+            {text.shell.home}
+          </chakra.h1>
+        }
+        commands={[
+          { id: "new-process", title: text.home.newProcess, run: () => setAsking({ kind: "process" }) },
+          { id: "open-file", title: text.home.openFile, run: () => file.current?.click() },
+        ]}
+      />
+      <Flex flex="1" minH={0}>
+        <Flex
+          as="nav"
+          aria-label={text.home.areas}
+          direction="column"
+          w="232px"
+          borderRightWidth="1px"
+          borderColor="line"
+          bg="sheet"
+          flexShrink={0}
+          overflow="auto"
+          py={4}
+          px={3}
+        >
+          <Flex justify="space-between" align="center" mb={2} ps={2}>
+            <chakra.h2 fontSize="13px" fontWeight="600" color="quiet">
+              {text.home.areas}
+            </chakra.h2>
+            <Button
+              size="2xs"
+              variant="ghost"
+              aria-label={text.home.newArea}
+              onClick={() => setAsking({ kind: "area", parent: null })}
+            >
+              <FolderPlus size={15} />
+            </Button>
+          </Flex>
+          <AreaTree
+            data={data}
+            chosen={area}
+            onChoose={setArea}
+            onNew={(parent) => setAsking({ kind: "area", parent })}
+            onRename={(one) => setAsking({ kind: "rename-area", area: one })}
+            onMove={(one, parent) => void run("moveArea", { id: one.id, parent }).catch(complain)}
+            onDelete={(one) => void removed("deleteArea", one.id, one.name)}
+            onDropProcess={(process, into) => void run("moveProcess", { id: process, area: into }).catch(complain)}
+          />
+        </Flex>
+        <Box as="main" id="content" flex="1" minW={0} overflow="auto" px={6} py={5}>
+          <Flex gap={2} mb={4} align="center">
+            <chakra.h2 fontSize="17px" fontWeight="700" flex="1">
+              {data.areas.find((one) => one.id === area)?.name ?? text.home.allAreas}
+            </chakra.h2>
+            {reading && (
+              <chakra.span role="status" color="quiet">
+                {text.home.opening(reading)}
+              </chakra.span>
+            )}
+            <Button variant="outline" h="32px" bg="paper" onClick={() => file.current?.click()}>
+              <Upload size={15} /> {text.home.openFile}
+            </Button>
+            <Button bg="accent" color="onAccent" h="32px" onClick={() => setAsking({ kind: "process" })}>
+              <FilePlus2 size={15} /> {text.home.newProcess}
+            </Button>
+            <input
+              ref={file}
+              type="file"
+              hidden
+              accept=".bpmn,.xml"
+              multiple
+              aria-label={text.home.openFile}
+              data-testid="open-file"
+              onChange={(event) => {
+                void open(event.target.files);
+              }}
+            />
+          </Flex>
+          {processes.length === 0 ? (
+            <EmptyState>{text.home.empty}</EmptyState>
+          ) : (
+            <Table.Root size="sm" bg="paper" borderWidth="1px" borderColor="line" tableLayout="fixed">
+              <Table.Header>
+                <Table.Row bg="sheet">
+                  <Table.ColumnHeader color="quiet" w="32%">
+                    {text.home.process}
+                  </Table.ColumnHeader>
+                  <Table.ColumnHeader color="quiet" w="24%">
+                    {text.home.versions}
+                  </Table.ColumnHeader>
+                  <Table.ColumnHeader color="quiet" w="22%">
+                    {text.home.stages}
+                  </Table.ColumnHeader>
+                  <Table.ColumnHeader color="quiet" w="16%">
+                    {text.home.changed}
+                  </Table.ColumnHeader>
+                  <Table.ColumnHeader w="52px">
+                    <chakra.span srOnly>{text.home.move}</chakra.span>
+                  </Table.ColumnHeader>
+                </Table.Row>
+              </Table.Header>
+              <Table.Body>
+                {processes.map((process) => {
+                  const versions = data.versions.filter((version) => version.process === process.id);
+                  return (
+                    <ProcessRows
+                      key={process.id}
+                      process={process}
+                      versions={versions}
+                      areas={data.areas}
+                      expanded={expanded === process.id}
+                      onExpand={() => setExpanded(expanded === process.id ? null : process.id)}
+                      onRename={() => setAsking({ kind: "rename-process", process })}
+                      onCopy={() => setAsking({ kind: "copy", process })}
+                      onMove={(into) => void run("moveProcess", { id: process.id, area: into }).catch(complain)}
+                      onDelete={() => void removed("deleteProcess", process.id, process.name)}
+                    />
+                  );
+                })}
+              </Table.Body>
+            </Table.Root>
+          )}
+        </Box>
+      </Flex>
+      {dropping && (
+        <Flex
+          position="fixed"
+          inset={0}
+          bg="accentSoft"
+          opacity={0.95}
+          borderWidth="3px"
+          borderStyle="dashed"
+          borderColor="accent"
+          align="center"
+          justify="center"
+          fontSize="17px"
+          fontWeight="600"
+          color="accent"
+          pointerEvents="none"
+          zIndex={20}
+        >
+          {text.home.drop}
+        </Flex>
+      )}
+      {asking && (
+        <HomeDialog
+          asking={asking}
+          target={target}
+          onClose={() => setAsking(null)}
+          onDone={load}
+          onOpen={(version) => router.push(`/v/${encodeURIComponent(version)}/diagram`)}
+          firstArea={newFirstArea}
+        />
+      )}
+    </Flex>
+  );
+}
+
+interface ProcessRowsProps {
+  readonly process: HomeProcess;
+  readonly versions: readonly HomeVersion[];
+  readonly areas: readonly HomeArea[];
+  readonly expanded: boolean;
+  readonly onExpand: () => void;
+  readonly onRename: () => void;
+  readonly onCopy: () => void;
+  readonly onMove: (area: string) => void;
+  readonly onDelete: () => void;
+}
+
+function ProcessRows({
+  process,
+  versions,
+  areas,
+  expanded,
+  onExpand,
+  onRename,
+  onCopy,
+  onMove,
+  onDelete,
+}: ProcessRowsProps) {
+  const first = versions[0];
+  const path = (version: HomeVersion) => `/v/${encodeURIComponent(version.id)}/diagram`;
+  const areaName = areas.find((area) => area.id === process.area)?.name ?? "";
+  return (
+    <>
+      <Table.Row
+        bg="paper"
+        draggable
+        onDragStart={(event) => event.dataTransfer.setData("application/x-lane-process", process.id)}
+      >
+        <Table.Cell verticalAlign="top">
+          <Flex gap={2} align="flex-start">
+            <chakra.button
+              type="button"
+              onClick={onExpand}
+              aria-expanded={expanded}
+              aria-label={text.home.expand(process.name)}
+              minW="24px"
+              minH="24px"
+              color="quiet"
+              cursor="pointer"
+            >
+              {expanded ? "▾" : "▸"}
+            </chakra.button>
+            <Box minW={0}>
+              {first ? (
+                <Link
+                  href={path(first)}
+                  fontWeight="600"
+                  color="ink"
+                  _hover={{ color: "accent", textDecoration: "underline" }}
+                >
+                  {process.name}
+                </Link>
+              ) : (
+                process.name
+              )}
+              <chakra.div color="quiet" fontSize="12px">
+                {areaName}
+              </chakra.div>
+            </Box>
+          </Flex>
+        </Table.Cell>
+        <Table.Cell verticalAlign="top">
+          {versions.map((version) => (
+            <chakra.div key={version.id} h="26px" truncate>
+              <Link href={path(version)} color="ink" _hover={{ color: "accent", textDecoration: "underline" }}>
+                {version.name}
+              </Link>
+              <chakra.span color="quiet" fontSize="12px">
+                {" "}
+                {version.revision > 0 ? `rev. ${version.revision}` : ""}
+              </chakra.span>
+            </chakra.div>
+          ))}
+        </Table.Cell>
+        <Table.Cell verticalAlign="top">
+          {versions.map((version) => (
+            <StageSigns key={version.id} version={version} />
+          ))}
+        </Table.Cell>
+        <Table.Cell verticalAlign="top" color="quiet">
+          {versions.map((version) => (
+            <chakra.div key={version.id} h="26px" truncate>
+              {new Date(version.changedAt).toLocaleString("en-GB", {
+                day: "numeric",
+                month: "short",
+                hour: "2-digit",
+                minute: "2-digit",
+              })}
+            </chakra.div>
+          ))}
+        </Table.Cell>
+        <Table.Cell verticalAlign="top" textAlign="end">
+          <Menu.Root>
+            <Menu.Trigger asChild>
+              <Button size="2xs" variant="ghost" aria-label={text.home.more(process.name)}>
+                <Ellipsis size={16} />
+              </Button>
+            </Menu.Trigger>
+            <Portal>
+              <Menu.Positioner>
+                <Menu.Content bg="paper" color="ink">
+                  <Menu.Item value="rename" onClick={onRename}>
+                    {text.home.rename}
+                  </Menu.Item>
+                  <Menu.Item value="copy" onClick={onCopy}>
+                    {text.home.copy}
+                  </Menu.Item>
+                  {areas
+                    .filter((area) => area.id !== process.area)
+                    .map((area) => (
+                      <Menu.Item key={area.id} value={`move-${area.id}`} onClick={() => onMove(area.id)}>
+                        {text.home.move} {area.name}
+                      </Menu.Item>
+                    ))}
+                  <Menu.Item value="delete" onClick={onDelete} color="trouble">
+                    {text.home.remove}
+                  </Menu.Item>
+                </Menu.Content>
+              </Menu.Positioner>
+            </Portal>
+          </Menu.Root>
+        </Table.Cell>
+      </Table.Row>
+      {expanded && first && (
+        <Table.Row bg="sheet">
+          <Table.Cell colSpan={5} ps={12}>
+            <ProcessOutline version={first.id} />
+          </Table.Cell>
+        </Table.Row>
+      )}
+    </>
+  );
+}
+
+/** The stages of a version as a row of signs, each saying in words what it means. */
+function StageSigns({ version }: { readonly version: HomeVersion }) {
+  const { summary } = version;
+  const open = summary.errors + summary.warnings;
+  const signs: readonly (readonly [string, StageSign])[] = [
+    [
+      text.stages.diagram,
+      summary.steps === 0 ? { kind: "none" } : summary.errors > 0 ? { kind: "begun" } : { kind: "done" },
+    ],
+    [
+      text.stages.check,
+      summary.steps === 0 ? { kind: "none" } : open > 0 ? { kind: "attention", count: open } : { kind: "done" },
+    ],
+    [text.stages.compare, version.source ? { kind: "done" } : { kind: "none" }],
+    [text.stages.handoff, version.handedOff > 0 ? { kind: "done" } : { kind: "none" }],
+  ];
+  return (
+    <Flex gap={1.5} h="26px" align="center">
+      {signs.map(([stage, sign]) => (
+        <Flex key={stage} title={`${stage}: ${signWords(sign)}`} align="center">
+          <SignIcon sign={sign} size={14} />
+          <chakra.span srOnly>{`${stage}: ${signWords(sign)}`}</chakra.span>
+        </Flex>
+      ))}
+      <chakra.span color="quiet" fontSize="12px" ms={1}>
+        {text.home.steps(summary.steps)}
+      </chakra.span>
+    </Flex>
+  );
+}
+
+interface HomeDialogProps {
+  readonly asking: Asking;
+  readonly target: string;
+  readonly onClose: () => void;
+  readonly onDone: () => Promise<void>;
+  readonly onOpen: (version: string) => void;
+  readonly firstArea: () => Promise<string>;
+}
+
+function HomeDialog({ asking, target, onClose, onDone, onOpen, firstArea }: HomeDialogProps) {
+  const shared = { onClose };
+  switch (asking.kind) {
+    case "area":
+      return (
+        <AskDialog
+          {...shared}
+          title={asking.parent ? text.home.newAreaIn(asking.parent.name) : text.home.newArea}
+          label={text.home.nameOfArea}
+          action={text.home.newArea}
+          onAnswer={async (name) => {
+            await ask("createArea", { id: nanoid(12), name, parent: asking.parent?.id ?? null });
+            await onDone();
+          }}
+        />
+      );
+    case "process":
+      return (
+        <AskDialog
+          {...shared}
+          title={text.home.newProcess}
+          label={text.home.nameOfProcess}
+          action={text.home.newProcess}
+          onAnswer={async (name) => {
+            const made = await ask<{ version: string }>("createProcess", { name, area: target || (await firstArea()) });
+            onOpen(made.version);
+          }}
+        />
+      );
+    case "rename-area":
+      return (
+        <AskDialog
+          {...shared}
+          title={text.home.rename}
+          label={text.home.nameOfArea}
+          start={asking.area.name}
+          action={text.home.rename}
+          onAnswer={async (name) => {
+            await ask("renameArea", { id: asking.area.id, name });
+            await onDone();
+          }}
+        />
+      );
+    case "rename-process":
+      return (
+        <AskDialog
+          {...shared}
+          title={text.home.rename}
+          label={text.home.nameOfProcess}
+          start={asking.process.name}
+          action={text.home.rename}
+          onAnswer={async (name) => {
+            await ask("renameProcess", { id: asking.process.id, name });
+            await onDone();
+          }}
+        />
+      );
+    case "copy":
+      return (
+        <AskDialog
+          {...shared}
+          title={text.home.copy}
+          label={text.home.nameOfProcess}
+          start={text.home.copyOf(asking.process.name)}
+          action={text.home.copy}
+          onAnswer={async (name) => {
+            await ask("copyProcess", { id: asking.process.id, name, area: asking.process.area });
+            await onDone();
+          }}
+        />
+      );
+  }
+}

@@ -1,0 +1,39 @@
+"use client";
+import { Box, chakra } from "@chakra-ui/react";
+import NextLink from "next/link";
+import { useEffect, useState } from "react";
+import { type Model, trustStored } from "@/core/model";
+import { ask } from "../api";
+import { complain } from "../controls/toaster";
+import { outlineOf } from "../diagram/Outline";
+import { text } from "../messages";
+import type { VersionInfo } from "../version/versionStore";
+
+const Link = chakra(NextLink);
+
+/** The rest of the tree: pools, lanes and elements of a version, each a way to its place in the diagram. */
+export function ProcessOutline({ version }: { readonly version: string }) {
+  const [model, setModel] = useState<Model | null>(null);
+  useEffect(() => {
+    ask<VersionInfo>("openVersion", { version })
+      .then((info) => setModel(trustStored(info.model)))
+      .catch(complain);
+  }, [version]);
+  if (!model) return <chakra.span color="quiet">{text.shell.loading}</chakra.span>;
+  const rows = outlineOf(model);
+  return (
+    <Box as="ul" listStyleType="none" columnWidth="260px" columnGap={6} m={0} py={1} aria-label={text.home.elements}>
+      {rows.map((row) => (
+        <chakra.li key={row.id} ps={`${(row.level - 1) * 14}px`} truncate lineHeight="24px">
+          <Link
+            href={`/v/${encodeURIComponent(version)}/diagram?element=${encodeURIComponent(row.id)}`}
+            color="ink"
+            _hover={{ color: "accent", textDecoration: "underline" }}
+          >
+            {row.label || `(${row.type})`}
+          </Link>
+        </chakra.li>
+      ))}
+    </Box>
+  );
+}

@@ -1,0 +1,116 @@
+"use client";
+import { chakra, Flex } from "@chakra-ui/react";
+import { CircleCheck, CircleDashed, Contrast } from "lucide-react";
+import NextLink from "next/link";
+import { text } from "../messages";
+
+export type StageName = "diagram" | "check" | "compare" | "handoff";
+export type StageSign =
+  | { readonly kind: "none" | "begun" | "done" }
+  | { readonly kind: "attention"; readonly count: number };
+
+const Link = chakra(NextLink);
+const stages: readonly StageName[] = ["diagram", "check", "compare", "handoff"];
+const routes: { readonly [stage in StageName]: string } = {
+  diagram: "diagram",
+  check: "check",
+  compare: "compare",
+  handoff: "hand-off",
+};
+
+export function SignIcon({ sign, size = 15 }: { readonly sign: StageSign; readonly size?: number }) {
+  switch (sign.kind) {
+    case "none":
+      return <CircleDashed size={size} color="var(--chakra-colors-pencil)" aria-hidden />;
+    case "begun":
+      return <Contrast size={size} color="var(--chakra-colors-ink)" aria-hidden />;
+    case "done":
+      return (
+        <CircleCheck size={size} color="var(--chakra-colors-paper)" fill="var(--chakra-colors-good)" aria-hidden />
+      );
+    case "attention":
+      return (
+        <svg width={size + 3} height={size + 1} viewBox="0 0 18 16" aria-hidden="true">
+          <path
+            d="M9 1L17 15H1Z"
+            fill="var(--chakra-colors-saffron)"
+            strokeLinejoin="round"
+            stroke="var(--chakra-colors-saffron)"
+            strokeWidth="1.4"
+          />
+          <text x="9" y="13.2" fontSize="9" fontWeight="700" textAnchor="middle" fill="#1E2430">
+            {sign.count > 99 ? "99" : sign.count}
+          </text>
+        </svg>
+      );
+  }
+}
+
+export function signWords(sign: StageSign): string {
+  return sign.kind === "attention" ? text.signs.attention(sign.count) : text.signs[sign.kind];
+}
+
+interface JourneyProps {
+  readonly version: string;
+  readonly current: StageName;
+  readonly signs: { readonly [stage in StageName]: StageSign };
+}
+
+/** Row 2: the analyst's own work as one lane, its stages joined by flow arrows. */
+export function Journey({ version, current, signs }: JourneyProps) {
+  return (
+    <Flex
+      as="nav"
+      aria-label={text.shell.journey}
+      h="46px"
+      align="center"
+      bg="paper"
+      borderBottomWidth="1px"
+      borderColor="line"
+      flexShrink={0}
+      overflowX="auto"
+    >
+      <chakra.div
+        alignSelf="stretch"
+        w="16px"
+        bg="accentSoft"
+        borderRightWidth="1px"
+        borderColor="ink"
+        flexShrink={0}
+        aria-hidden="true"
+      />
+      <Flex as="ol" flex="1" align="center" px={4} listStyleType="none" m={0}>
+        {stages.map((stage, at) => (
+          <Flex as="li" key={stage} align="center" flex={at === 0 ? undefined : "1"}>
+            {at > 0 && (
+              <chakra.svg flex="1" w="0" height="10px" minW="28px" preserveAspectRatio="none" aria-hidden="true" mx={0}>
+                <line x1="0" y1="5" x2="100%" y2="5" stroke="var(--chakra-colors-pencil)" strokeWidth="1" />
+              </chakra.svg>
+            )}
+            <Link
+              href={`/v/${encodeURIComponent(version)}/${routes[stage]}`}
+              aria-current={stage === current ? "page" : undefined}
+              display="flex"
+              alignItems="center"
+              gap={2}
+              h="30px"
+              px={3}
+              color={stage === current ? "accent" : "ink"}
+              fontWeight={stage === current ? "700" : "400"}
+              bg="paper"
+              borderWidth="1px"
+              borderBottomWidth={stage === current ? "3px" : "1px"}
+              borderColor={stage === current ? "accent" : "line"}
+              borderRadius="6px"
+              _hover={{ borderColor: "accent" }}
+            >
+              <SignIcon sign={signs[stage]} />
+              {text.stages[stage]}
+              <chakra.span srOnly>, {signWords(signs[stage])}</chakra.span>
+            </Link>
+          </Flex>
+        ))}
+      </Flex>
+    </Flex>
+  );
+}

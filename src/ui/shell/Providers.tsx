@@ -1,0 +1,20 @@
+"use client";
+import { ChakraProvider } from "@chakra-ui/react";
+import { ThemeProvider } from "next-themes";
+import type { ReactNode } from "react";
+import { Toasts } from "../controls/toaster";
+import { system } from "../theme";
+import { StyleRegistry } from "./StyleRegistry";
+
+export function Providers({ children }: { readonly children: ReactNode }) {
+  return (
+    <StyleRegistry>
+      <ChakraProvider value={system}>
+        <ThemeProvider attribute="class" disableTransitionOnChange defaultTheme="light">
+          {children}
+          <Toasts />
+        </ThemeProvider>
+      </ChakraProvider>
+    </StyleRegistry>
+  );
+}

@@ -1,0 +1,173 @@
+"use client";
+import { Box, Button, chakra, Flex, Menu, Portal } from "@chakra-ui/react";
+import { BookOpen, Moon, Search, Sun } from "lucide-react";
+import NextLink from "next/link";
+import { useTheme } from "next-themes";
+import { type ReactNode, useEffect, useRef, useState } from "react";
+import { sendBytes } from "../api";
+import { Keycap } from "../controls/Keycap";
+import { complain, toaster } from "../controls/toaster";
+import { text } from "../messages";
+import { FindAnything, type PaletteCommand } from "./FindAnything";
+import { Mark } from "./Mark";
+
+const Link = chakra(NextLink);
+
+interface TopRowProps {
+  /** The trail behind the product's name. */
+  readonly trail?: ReactNode;
+  /** Saved state and the like, before the people. */
+  readonly state?: ReactNode;
+  readonly commands?: readonly PaletteCommand[];
+}
+
+/** Row 1 of every screen: where one is, a way to anything, whether all is saved, who is there. */
+export function TopRow({ trail, state, commands = [] }: TopRowProps) {
+  const [finding, setFinding] = useState(false);
+  const { resolvedTheme, setTheme } = useTheme();
+  const [mounted, setMounted] = useState(false);
+  const file = useRef<HTMLInputElement>(null);
+  useEffect(() => setMounted(true), []);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "k") {
+        event.preventDefault();
+        setFinding(true);
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
+  const dark = mounted && resolvedTheme === "dark";
+  const restore = async (chosen: File | undefined) => {
+    if (!chosen || !window.confirm(text.shell.restoreAsk)) return;
+    try {
+      await sendBytes("/api/restore", chosen);
+      toaster.create({ description: text.shell.restored });
+      window.location.assign("/");
+    } catch (error) {
+      complain(error);
+    }
+  };
+  return (
+    <Flex
+      as="header"
+      h="44px"
+      px={4}
+      gap={3}
+      align="center"
+      bg="sheet"
+      borderBottomWidth="1px"
+      borderColor="line"
+      flexShrink={0}
+    >
+      <chakra.a
+        href="#content"
+        position="absolute"
+        left="-999px"
+        _focus={{ left: "8px", top: "8px", bg: "paper", px: 3, py: 1, zIndex: 10 }}
+      >
+        {text.shell.skip}
+      </chakra.a>
+      <Link href="/" display="flex" alignItems="center" gap={2} fontWeight="700" color="ink" flexShrink={0}>
+        <Mark />
+        {text.product}
+      </Link>
+      <Flex as="nav" aria-label={text.shell.home} align="center" gap={2} minW={0} flex="1" color="quiet">
+        {trail}
+      </Flex>
+      <Button
+        variant="outline"
+        h="30px"
+        w="248px"
+        px={3}
+        justifyContent="space-between"
+        bg="paper"
+        color="quiet"
+        fontWeight="400"
+        borderColor="line"
+        flexShrink={0}
+        onClick={() => setFinding(true)}
+      >
+        <Flex align="center" gap={2}>
+          <Search size={14} aria-hidden />
+          {text.shell.find}
+        </Flex>
+        <Keycap>Ctrl K</Keycap>
+      </Button>
+      {state}
+      <Link
+        href="/directory"
+        display="flex"
+        alignItems="center"
+        gap={1.5}
+        color="ink"
+        px={2}
+        h="30px"
+        borderRadius="6px"
+        _hover={{ bg: "accentSoft" }}
+        flexShrink={0}
+      >
+        <BookOpen size={15} aria-hidden />
+        {text.shell.directory}
+      </Link>
+      <Button
+        variant="ghost"
+        h="30px"
+        minW="30px"
+        px={0}
+        aria-label={dark ? text.shell.light : text.shell.dark}
+        onClick={() => setTheme(dark ? "light" : "dark")}
+      >
+        {dark ? <Sun size={15} /> : <Moon size={15} />}
+      </Button>
+      <Menu.Root>
+        <Menu.Trigger asChild>
+          <Button
+            aria-label={text.shell.menu}
+            variant="plain"
+            minW="28px"
+            w="28px"
+            h="28px"
+            p={0}
+            borderRadius="full"
+            bg="accentSoft"
+            color="ink"
+            borderWidth="1px"
+            borderColor="line"
+            fontSize="11px"
+            fontWeight="700"
+          >
+            MA
+          </Button>
+        </Menu.Trigger>
+        <Portal>
+          <Menu.Positioner>
+            <Menu.Content bg="paper" color="ink">
+              <Box px={3} py={2} color="quiet" fontSize="12px">
+                {text.shell.members} Mara Aldous
+              </Box>
+              <Menu.Item value="backup" asChild>
+                <a href="/api/backup" download>
+                  {text.shell.backup}
+                </a>
+              </Menu.Item>
+              <Menu.Item value="restore" onClick={() => file.current?.click()}>
+                {text.shell.restore}
+              </Menu.Item>
+            </Menu.Content>
+          </Menu.Positioner>
+        </Portal>
+      </Menu.Root>
+      <input
+        ref={file}
+        type="file"
+        hidden
+        aria-label={text.shell.restore}
+        accept=".backup"
+        onChange={(event) => void restore(event.target.files?.[0])}
+      />
+      {finding && <FindAnything commands={commands} onClose={() => setFinding(false)} />}
+    </Flex>
+  );
+}

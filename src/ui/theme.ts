@@ -1,0 +1,55 @@
+import { createSystem, defaultConfig, defineConfig } from "@chakra-ui/react";
+
+const pair = (light: string, dark: string) => ({ value: { _light: light, _dark: dark } });
+
+/** Ink on tracing paper, by day and by night. The one place where colours, type and corners are chosen. */
+const config = defineConfig({
+  globalCss: {
+    "html, body": { background: "ground", color: "ink", fontSize: "14px", lineHeight: "1.45", height: "100%" },
+    "*:focus-visible": { outline: "2px solid {colors.accent}", outlineOffset: "2px" },
+    "::selection": { background: "{colors.accentSoft}" },
+    "*": {
+      "@media (prefers-reduced-motion: reduce)": {
+        animationDuration: "0s !important",
+        transitionDuration: "0s !important",
+      },
+    },
+  },
+  theme: {
+    tokens: {
+      fonts: {
+        heading: { value: "'Atkinson Hyperlegible Next', Verdana, sans-serif" },
+        body: { value: "'Atkinson Hyperlegible Next', Verdana, sans-serif" },
+      },
+      radii: { l1: { value: "4px" }, l2: { value: "6px" }, l3: { value: "6px" } },
+    },
+    semanticTokens: {
+      colors: {
+        ground: pair("#F7F4EC", "#171A21"),
+        paper: pair("#FFFFFF", "#20242D"),
+        sheet: pair("#FBFAF5", "#1B1F27"),
+        ink: pair("#1E2430", "#E9E6DC"),
+        quiet: pair("#5A6272", "#A9AFBC"),
+        line: pair("#DAD4C5", "#39404D"),
+        dots: pair("#E6E0D1", "#262B35"),
+        pencil: pair("#64748B", "#94A3B8"),
+        accent: pair("#5B2A6E", "#CFA6E0"),
+        accentSoft: pair("#F1E9F5", "#3A2A44"),
+        onAccent: pair("#FFFFFF", "#221629"),
+        saffron: pair("#D98E04", "#F0B64A"),
+        attention: pair("#8A5A00", "#F0B64A"),
+        good: pair("#0F766E", "#5EC4B8"),
+        trouble: pair("#A63A2B", "#F0998C"),
+        bg: {
+          DEFAULT: pair("#F7F4EC", "#171A21"),
+          panel: pair("#FFFFFF", "#20242D"),
+          subtle: pair("#FBFAF5", "#1B1F27"),
+        },
+        fg: { DEFAULT: pair("#1E2430", "#E9E6DC"), muted: pair("#5A6272", "#A9AFBC") },
+        border: { DEFAULT: pair("#DAD4C5", "#39404D") },
+      },
+    },
+  },
+});
+
+export const system = createSystem(defaultConfig, config);

@@ -1,0 +1,47 @@
+"use client";
+import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
+import { useStore } from "zustand";
+import { ask } from "../api";
+import { ErrorPage, LoadingPage } from "../controls/states";
+import { text } from "../messages";
+import {
+  createVersionStore,
+  type VersionActions,
+  type VersionInfo,
+  type VersionState,
+  type VersionStore,
+} from "./versionStore";
+
+const Context = createContext<VersionStore | null>(null);
+
+/** Opens a version and keeps it open while the person moves between its stages. */
+export function VersionProvider({ version, children }: { readonly version: string; readonly children: ReactNode }) {
+  const [store, setStore] = useState<VersionStore | null>(null);
+  const [error, setError] = useState<string | null>(null);
+  const [attempt, setAttempt] = useState(0);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt is another load
+  useEffect(() => {
+    let gone = false;
+    setStore(null);
+    setError(null);
+    ask<VersionInfo>("openVersion", { version })
+      .then((info) => !gone && setStore(createVersionStore(info)))
+      .catch((reason: Error) => !gone && setError(reason.message));
+    return () => {
+      gone = true;
+    };
+  }, [version, attempt]);
+  if (error) return <ErrorPage message={error} retry={() => setAttempt((count) => count + 1)} />;
+  if (!store) return <LoadingPage label={text.shell.loading} />;
+  return <Context.Provider value={store}>{children}</Context.Provider>;
+}
+
+export function useVersionStore(): VersionStore {
+  const store = useContext(Context);
+  if (!store) throw new Error("This part of the interface needs an open version around it.");
+  return store;
+}
+
+export function useVersion<Selected>(select: (state: VersionState & VersionActions) => Selected): Selected {
+  return useStore(useVersionStore(), select);
+}

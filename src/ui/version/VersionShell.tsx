@@ -1,0 +1,223 @@
+"use client";
+import { Box, Button, chakra, Flex, Menu, Portal } from "@chakra-ui/react";
+import { ChevronDown, Check as Tick } from "lucide-react";
+import { usePathname, useRouter } from "next/navigation";
+import { type ReactNode, useEffect, useMemo, useState } from "react";
+import { isFlowNode } from "@/core/model";
+import { ask } from "../api";
+import { AskDialog } from "../controls/AskDialog";
+import { complain, toaster } from "../controls/toaster";
+import { text } from "../messages";
+import type { PaletteCommand } from "../shell/FindAnything";
+import { Journey, type StageName, type StageSign } from "../shell/Journey";
+import { TopRow } from "../shell/TopRow";
+import { FindingsProvider, useFindings } from "./findings";
+import { RevisionsDialog } from "./RevisionsDialog";
+import { useVersion, useVersionStore, VersionProvider } from "./VersionContext";
+
+/** Everything around the stages of one version: trail, journey, saved state, revisions. */
+export function VersionShell({ version, children }: { readonly version: string; readonly children: ReactNode }) {
+  return (
+    <VersionProvider version={version}>
+      <FindingsProvider>
+        <Frame>{children}</Frame>
+      </FindingsProvider>
+    </VersionProvider>
+  );
+}
+
+function stageOf(path: string): StageName {
+  const last = path.split("/").at(-1);
+  return last === "hand-off" ? "handoff" : last === "check" || last === "compare" ? last : "diagram";
+}
+
+function Frame({ children }: { readonly children: ReactNode }) {
+  const info = useVersion((state) => state.info);
+  const stage = stageOf(usePathname());
+  const signs = useStageSigns();
+  const [dialog, setDialog] = useState<"revisions" | "to-be" | "keep" | null>(null);
+  const store = useVersionStore();
+  const router = useRouter();
+  useNotices();
+  const commands = useMemo<PaletteCommand[]>(
+    () => [
+      { id: "to-be", title: text.version.start, run: () => setDialog("to-be") },
+      { id: "revisions", title: text.version.revisions, run: () => setDialog("revisions") },
+      { id: "keep", title: text.version.keep, run: () => setDialog("keep") },
+      { id: "undo", title: "Undo", keys: "Ctrl Z", run: () => store.getState().undo() },
+      { id: "redo", title: "Redo", keys: "Ctrl Y", run: () => store.getState().redo() },
+      ...(["diagram", "check", "compare", "handoff"] as const).map((name) => ({
+        id: `stage-${name}`,
+        title: text.stages[name],
+        run: () => router.push(`/v/${encodeURIComponent(info.version.id)}/${name === "handoff" ? "hand-off" : name}`),
+      })),
+    ],
+    [store, router, info.version.id],
+  );
+  return (
+    <Flex direction="column" h="100dvh" minH={0}>
+      <TopRow
+        commands={commands}
+        trail={
+          <>
+            {info.trail.map((area) => (
+              <Flex key={area} gap={2} flexShrink={1} minW={0}>
+                <chakra.span truncate>{area}</chakra.span>
+                <span aria-hidden>/</span>
+              </Flex>
+            ))}
+            <chakra.span color="ink" fontWeight="700" truncate title={info.process.name}>
+              {info.process.name}
+            </chakra.span>
+            <span aria-hidden>/</span>
+            <VersionMenu onStart={() => setDialog("to-be")} onRevisions={() => setDialog("revisions")} />
+          </>
+        }
+        state={<SavedState />}
+      />
+      <Journey version={info.version.id} current={stage} signs={signs} />
+      <Box as="main" id="content" flex="1" minH={0} display="flex" flexDirection="column">
+        {children}
+      </Box>
+      {dialog === "revisions" && <RevisionsDialog onClose={() => setDialog(null)} onKeep={() => setDialog("keep")} />}
+      {dialog === "keep" && (
+        <AskDialog
+          title={text.version.keep}
+          label={text.version.keepName}
+          action={text.version.keep}
+          onClose={() => setDialog(null)}
+          onAnswer={async (reason) => {
+            await store.getState().settled();
+            const { number } = await ask<{ number: number }>("nameRevision", { version: info.version.id, reason });
+            toaster.create({ description: `${text.version.revisions}: ${number}` });
+          }}
+        />
+      )}
+      {dialog === "to-be" && (
+        <AskDialog
+          title={text.version.start}
+          explain={text.version.startAsk}
+          label={text.version.name}
+          start={text.version.suggested}
+          action={text.version.start}
+          onClose={() => setDialog(null)}
+          onAnswer={async (name) => {
+            await store.getState().settled();
+            const made = await ask<{ version: string }>("createToBe", { source: info.version.id, name });
+            router.push(`/v/${encodeURIComponent(made.version)}/diagram`);
+          }}
+        />
+      )}
+    </Flex>
+  );
+}
+
+function VersionMenu({ onStart, onRevisions }: { readonly onStart: () => void; readonly onRevisions: () => void }) {
+  const info = useVersion((state) => state.info);
+  const router = useRouter();
+  const name = encodeURIComponent(`${info.process.name} ${info.version.name}`);
+  const exportPath = (format: string) =>
+    `/api/export?version=${encodeURIComponent(info.version.id)}&format=${format}&name=${name}`;
+  return (
+    <Menu.Root>
+      <Menu.Trigger asChild>
+        <Button
+          variant="outline"
+          h="26px"
+          px={2}
+          bg="paper"
+          color="ink"
+          borderColor="line"
+          fontWeight="400"
+          flexShrink={0}
+          maxW="220px"
+        >
+          <chakra.span truncate>{info.version.name}</chakra.span>
+          <ChevronDown size={13} aria-hidden />
+        </Button>
+      </Menu.Trigger>
+      <Portal>
+        <Menu.Positioner>
+          <Menu.Content bg="paper" color="ink" minW="240px">
+            {info.siblings.map((sibling) => (
+              <Menu.Item
+                key={sibling.id}
+                value={sibling.id}
+                onClick={() => router.push(`/v/${encodeURIComponent(sibling.id)}/diagram`)}
+              >
+                <Box flex="1">{sibling.name}</Box>
+                {sibling.id === info.version.id && <Tick size={14} aria-hidden />}
+              </Menu.Item>
+            ))}
+            <Menu.Separator borderColor="line" />
+            <Menu.Item value="start" onClick={onStart}>
+              {text.version.start}
+            </Menu.Item>
+            <Menu.Item value="revisions" onClick={onRevisions}>
+              {text.version.revisions}
+            </Menu.Item>
+            <Menu.Separator borderColor="line" />
+            <Menu.Item value="bpmn" asChild>
+              <a href={exportPath("bpmn")} download>
+                {text.version.export}: {text.version.bpmn}
+              </a>
+            </Menu.Item>
+            <Menu.Item value="svg" asChild>
+              <a href={exportPath("svg")} download>
+                {text.version.export}: {text.version.svg}
+              </a>
+            </Menu.Item>
+          </Menu.Content>
+        </Menu.Positioner>
+      </Portal>
+    </Menu.Root>
+  );
+}
+
+function SavedState() {
+  const pending = useVersion((state) => state.pending.length);
+  const failing = useVersion((state) => state.failing);
+  const words = failing ? text.saved.waiting(pending) : pending > 0 ? text.saved.saving : text.saved.saved;
+  return (
+    <chakra.span
+      role="status"
+      data-testid="saved-state"
+      color={failing ? "attention" : pending > 0 ? "quiet" : "good"}
+      fontSize="13px"
+      flexShrink={0}
+    >
+      {words}
+    </chakra.span>
+  );
+}
+
+/** Shows what commands have to say, once each. */
+function useNotices(): void {
+  const notice = useVersion((state) => state.notice);
+  useEffect(() => {
+    if (!notice) return;
+    if (notice.kind === "refusal") complain(new Error(notice.message));
+    else toaster.create({ description: notice.message });
+  }, [notice]);
+}
+
+/** The state of each stage, from the model and what was done with it. */
+function useStageSigns(): { readonly [stage in StageName]: StageSign } {
+  const model = useVersion((state) => state.model);
+  const info = useVersion((state) => state.info);
+  const { verdict } = useFindings();
+  return useMemo(() => {
+    let nodes = 0;
+    for (const element of model.elements) if (isFlowNode(element.type)) nodes++;
+    const open = verdict.counts.error + verdict.counts.warning;
+    const check: StageSign =
+      nodes === 0 ? { kind: "none" } : open > 0 ? { kind: "attention", count: open } : { kind: "done" };
+    return {
+      diagram:
+        nodes === 0 ? { kind: "none" } : verdict.counts.error > 0 || nodes < 3 ? { kind: "begun" } : { kind: "done" },
+      check,
+      compare: info.siblings.length < 2 ? { kind: "none" } : info.version.source ? { kind: "done" } : { kind: "begun" },
+      handoff: info.handedOff > 0 ? { kind: "done" } : { kind: "none" },
+    };
+  }, [model, info, verdict]);
+}

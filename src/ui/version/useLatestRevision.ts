@@ -1,0 +1,33 @@
+"use client";
+import { useEffect, useState } from "react";
+import { ask } from "../api";
+import { text } from "../messages";
+import { useVersion } from "./VersionContext";
+
+/** What the present state is called: the revision that holds it, or "the present state" with the last one before. */
+export function useLatestRevision(): string {
+  const version = useVersion((state) => state.info.version.id);
+  const pending = useVersion((state) => state.pending.length);
+  const [words, setWords] = useState<string>(text.check.head);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: whenever something was saved, the answer may differ
+  useEffect(() => {
+    let stale = false;
+    ask<{ revisions: { number: number }[]; changedSince: boolean }>("listRevisions", { version })
+      .then(({ revisions, changedSince }) => {
+        if (stale) return;
+        const last = revisions[0]?.number;
+        setWords(
+          last === undefined
+            ? text.check.head
+            : changedSince
+              ? `${text.check.head}, after revision ${last}`
+              : `revision ${last}`,
+        );
+      })
+      .catch(() => {});
+    return () => {
+      stale = true;
+    };
+  }, [version, pending === 0]);
+  return words;
+}
