@@ -21,13 +21,17 @@ const tables = weights.map((weight) => {
     }
     for (const code of [0x2013, 0x2014, 0x2018, 0x2019, 0x201c, 0x201d, 0x2026, 0x2192, 0x20ac]) {
       const glyph = font.charToGlyph(String.fromCharCode(code));
-      if (glyph.index !== 0 && !widths.has(code)) widths.set(code, Math.round(((glyph.advanceWidth ?? 0) * 1000) / font.unitsPerEm));
+      if (glyph.index !== 0 && !widths.has(code))
+        widths.set(code, Math.round(((glyph.advanceWidth ?? 0) * 1000) / font.unitsPerEm));
     }
   }
   return [weight, widths] as const;
 });
 const body = tables
-  .map(([weight, widths]) => `  ${weight}: "${[...widths].map(([code, width]) => `${code.toString(36)}:${width.toString(36)}`).join(" ")}",`)
+  .map(
+    ([weight, widths]) =>
+      `  ${weight}: "${[...widths].map(([code, width]) => `${code.toString(36)}:${width.toString(36)}`).join(" ")}",`,
+  )
   .join("\n");
 writeFileSync(
   new URL("../src/core/drawing/fontWidths.ts", import.meta.url),

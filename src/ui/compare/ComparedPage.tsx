@@ -24,8 +24,8 @@ interface ComparedPageProps {
 export function ComparedPage({ scene, marks, focus, side, label }: ComparedPageProps) {
   const frame = useRef<HTMLDivElement>(null);
   const layer = useRef<SVGSVGElement>(null);
-  const { fit, show } = useViewport(frame, layer, () => true);
-  useEffect(() => fit(scene.bounds), [scene, fit]);
+  const { open, show } = useViewport(frame, layer, () => true);
+  useEffect(() => open(scene.bounds), [scene, open]);
   useEffect(() => {
     const figure = scene.figures.find((candidate) => candidate.id === focus);
     if (figure) show(figure.bounds);

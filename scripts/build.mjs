@@ -1,0 +1,28 @@
+/** Builds the application where there is no build or the sources are newer. */
+import { spawnSync } from "node:child_process";
+import { existsSync, readdirSync, statSync } from "node:fs";
+import { join } from "node:path";
+import { root } from "./install.mjs";
+
+const stamp = join(root, ".next/BUILD_ID");
+
+function newest(path) {
+  const found = statSync(path);
+  if (!found.isDirectory()) return found.mtimeMs;
+  return Math.max(0, ...readdirSync(path).map((name) => newest(join(path, name))));
+}
+
+const sources = ["src", "package-lock.json", "next.config.ts", "tsconfig.json"].map((name) => join(root, name));
+const isFresh = existsSync(stamp) && Math.max(...sources.map(newest)) <= statSync(stamp).mtimeMs;
+if (!isFresh) {
+  console.log("Building the application (about half a minute) …");
+  const { status, stdout, stderr } = spawnSync("npx", ["next", "build"], {
+    encoding: "utf8",
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1" },
+  });
+  if (status !== 0) {
+    console.error(stdout, stderr);
+    console.error("The application could not be built. See the messages above.");
+    process.exit(1);
+  }
+}

@@ -1,0 +1,36 @@
+/** `npm test`: everything that must hold, from a bare clone: lint, types, unit tests, build, browser tests. */
+import { spawnSync } from "node:child_process";
+import { existsSync } from "node:fs";
+import "./install.mjs";
+
+const run = (title, command, args, env = {}) => {
+  console.log(`\n— ${title}`);
+  const { status } = spawnSync(command, args, {
+    stdio: "inherit",
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", ...env },
+  });
+  if (status !== 0) {
+    console.error(`\n${title}: failed.`);
+    process.exit(1);
+  }
+};
+
+const browser = process.env.CHROMIUM ?? "/usr/bin/chromium";
+if (!existsSync(browser)) {
+  // Debian's own package; the browsers that test tools download themselves are not used.
+  const sudo = process.getuid?.() === 0 ? [] : ["sudo"];
+  const apt = [...sudo, "apt-get"];
+  run("Package lists", apt[0], [...apt.slice(1), "update", "-qq"]);
+  run(
+    "Chromium from Debian's packages",
+    apt[0],
+    [...apt.slice(1), "install", "-y", "-qq", "--no-install-recommends", "chromium"],
+    { DEBIAN_FRONTEND: "noninteractive" },
+  );
+}
+run("Lint and import direction", "npx", ["biome", "check", "."]);
+run("Types of core, without browser or Node", "npx", ["tsc", "-p", "src/core"]);
+run("Types", "npx", ["tsc", "-p", "."]);
+run("Unit tests", "npx", ["vitest", "run"]);
+run("Production build", process.execPath, ["scripts/build.mjs"]);
+run("Browser tests", "npx", ["playwright", "test"]);

@@ -1,0 +1,34 @@
+import { compareModels, type MatchBy, type Named } from "@/core/compare";
+import { isAnonymous } from "@/core/model";
+import { EXIT, readModel, UnusableInput } from "./input";
+
+const methods = ["counterpart", "id", "name"] as const;
+
+/** `lane compare A.bpmn B.bpmn [--match counterpart|id|name]`. */
+export function compare(args: readonly string[], json: boolean): number {
+  const at = args.indexOf("--match");
+  const method = at < 0 ? undefined : (args[at + 1] as MatchBy | undefined);
+  if (at >= 0 && !(methods as readonly (string | undefined)[]).includes(method))
+    throw new UnusableInput(`--match takes one of ${methods.join(", ")}`);
+  const files = at < 0 ? args : [...args.slice(0, at), ...args.slice(at + 2)];
+  const [first, second] = files;
+  if (!first || !second || files.length > 2) throw new UnusableInput("compare needs two files");
+  const { changes, unchanged } = compareModels(readModel(first), readModel(second), method);
+  if (!json) {
+    for (const change of changes) process.stdout.write(`${change.kind.padEnd(8)} ${change.words}\n`);
+    process.stdout.write(`${changes.length} changes, ${unchanged} unchanged\n`);
+    return EXIT.done;
+  }
+  const shown = (named: Named | undefined) =>
+    named ? { id: isAnonymous(named.id) ? "" : named.id, type: named.type, name: named.name } : undefined;
+  const answer = {
+    added: changes.filter((change) => change.kind === "new").map((change) => shown(change.to)),
+    removed: changes.filter((change) => change.kind === "gone").map((change) => shown(change.from)),
+    changed: changes
+      .filter((change) => change.kind === "changed" || change.kind === "moved")
+      .map((change) => ({ from: { id: change.from?.id }, to: { id: change.to?.id }, fields: change.fields })),
+    unchanged,
+  };
+  process.stdout.write(`${JSON.stringify(answer, null, 2)}\n`);
+  return EXIT.done;
+}

@@ -1,0 +1,48 @@
+import { readFileSync } from "node:fs";
+import { resolve } from "node:path";
+import { readBpmn } from "@/core/bpmn";
+import { fromStored, type Model, type Problem } from "@/core/model";
+
+export const EXIT = { done: 0, no: 1, unusable: 2 } as const;
+
+/** Input that cannot be used; its message is the one line on standard error. */
+export class UnusableInput extends Error {}
+
+/** npm runs scripts in the project's folder; relative paths start where the caller stands. */
+export function callerPath(path: string): string {
+  return resolve(process.env.INIT_CWD ?? process.cwd(), path);
+}
+
+export function readBytes(path: string): Uint8Array {
+  try {
+    return readFileSync(callerPath(path));
+  } catch (error) {
+    const code = (error as NodeJS.ErrnoException).code;
+    throw new UnusableInput(
+      `${path}: ${code === "ENOENT" ? "there is no such file" : code === "EISDIR" ? "this is a folder" : "the file cannot be read"}`,
+    );
+  }
+}
+
+/** A model from a .bpmn file, or from a .json file of our own. */
+export function readModel(path: string): Model {
+  const bytes = readBytes(path);
+  if (path.toLowerCase().endsWith(".json")) {
+    let stored: unknown;
+    try {
+      stored = JSON.parse(new TextDecoder().decode(bytes));
+    } catch {
+      throw new UnusableInput(`${path}: this is not valid JSON`);
+    }
+    const opened = fromStored(stored);
+    if (!opened.ok) throw new UnusableInput(`${path}: ${oneLine(opened.problems)}`);
+    return opened.value;
+  }
+  const read = readBpmn(bytes);
+  if (read.ok) return read.value;
+  const [problem] = read.problems;
+  const place = problem?.line === undefined ? "" : `${problem.line}:${problem.column ?? 1}:`;
+  throw new UnusableInput(`${path}:${place} ${oneLine(read.problems)}`);
+}
+
+const oneLine = (problems: readonly Problem[]) => (problems[0]?.message ?? "cannot be read").replace(/\s+/g, " ");

@@ -1,0 +1,40 @@
+/** The `lane` command: core, from a shell. It needs no database and no server. */
+import { EXIT, UnusableInput } from "./input";
+
+const verbs: {
+  readonly [verb: string]: {
+    readonly usage: string;
+    readonly load: () => Promise<(args: readonly string[], json: boolean) => number>;
+  };
+} = {
+  check: { usage: "lane check FILE.bpmn…", load: async () => (await import("./check")).check },
+  convert: {
+    usage: "lane convert IN OUT   (.bpmn, .json, .svg)",
+    load: async () => (await import("./convert")).convert,
+  },
+  compare: {
+    usage: "lane compare A.bpmn B.bpmn [--match counterpart|id|name]",
+    load: async () => (await import("./compare")).compare,
+  },
+};
+
+const [verb = "", ...rest] = process.argv.slice(2);
+const json = rest.includes("--json");
+const args = rest.filter((arg) => arg !== "--json");
+const known = Object.hasOwn(verbs, verb) ? verbs[verb] : undefined;
+if (!known) {
+  const list = Object.values(verbs).map(({ usage }) => `  ${usage}`);
+  process.stderr.write(
+    `${verb ? `lane: there is no verb "${verb}"` : "lane: a verb is needed"}; there are:\n${list.join("\n")}\nAdd --json for one JSON document on standard output.\n`,
+  );
+  process.exitCode = EXIT.unusable;
+} else {
+  try {
+    const run = await known.load();
+    process.exitCode = run(args, json);
+  } catch (error) {
+    if (!(error instanceof UnusableInput)) throw error;
+    process.stderr.write(`lane: ${error.message}\n`);
+    process.exitCode = EXIT.unusable;
+  }
+}
