@@ -2,7 +2,8 @@
 import { spawnSync } from "node:child_process";
 import { existsSync, readdirSync, statSync } from "node:fs";
 import { join } from "node:path";
-import { root } from "./install.mjs";
+import "./install.mjs";
+import { root } from "./root.mjs";
 
 const stamp = join(root, ".next/BUILD_ID");
 

@@ -1,10 +1,9 @@
 /** Installs the locked dependencies where they are missing or older than the lock file. */
 import { spawnSync } from "node:child_process";
 import { existsSync, statSync } from "node:fs";
-import { dirname, join } from "node:path";
-import { fileURLToPath } from "node:url";
+import { join } from "node:path";
+import { root } from "./root.mjs";
 
-export const root = dirname(dirname(fileURLToPath(import.meta.url)));
 process.chdir(root);
 
 const installed = join(root, "node_modules/.package-lock.json");

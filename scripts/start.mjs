@@ -6,7 +6,8 @@ import { spawn } from "node:child_process";
 import { existsSync } from "node:fs";
 import { createServer } from "node:net";
 import { join } from "node:path";
-import { root } from "./install.mjs";
+import "./install.mjs";
+import { root } from "./root.mjs";
 import "./build.mjs";
 
 const port = Number(process.env.PORT ?? 4310);

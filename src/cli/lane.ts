@@ -18,6 +18,11 @@ const verbs: {
   },
 };
 
+// A reader that has seen enough (head, less) closes the pipe; that is no error.
+process.stdout.on("error", (error: NodeJS.ErrnoException) => {
+  if (error.code !== "EPIPE") throw error;
+});
+
 const [verb = "", ...rest] = process.argv.slice(2);
 const json = rest.includes("--json");
 const args = rest.filter((arg) => arg !== "--json");

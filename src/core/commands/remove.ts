@@ -17,13 +17,19 @@ import {
   typeInfo,
   wordFor,
 } from "../model";
-import type { Change } from "./change";
+import { type Change, refuse } from "./change";
 import { removeDataAssociation } from "./dataAssociations";
 
 export const deleteSchema = z.object({ type: z.literal("delete"), ids: z.array(z.string().min(1)).min(1) });
 
 /** Deletes elements with what hangs on them: flows, events at their edge, content, pages of their own. What passed through is named. */
 export function remove(change: Change, { ids }: z.infer<typeof deleteSchema>): void {
+  for (const id of ids) {
+    const type = change.model.elements.get(id)?.type;
+    if (type === "process" || type === "collaboration" || type === "definitions") {
+      refuse("whole-model", "The process itself cannot be deleted from its own page; delete its pools and steps, or the process on Home.", [id]);
+    }
+  }
   const doomed = new Set<Id>();
   for (const id of ids) if (change.model.elements.has(id)) collect(change.model, id, doomed);
   namePassage(change, new Set(ids), doomed);
@@ -34,11 +40,7 @@ export function remove(change: Change, { ids }: z.infer<typeof deleteSchema>): v
     for (const shape of shapesOf(change.model, id)) change.remove("shapes", shape.id);
   }
   for (const diagram of [...change.model.diagrams]) {
-    if (
-      diagram.element !== undefined &&
-      doomed.has(diagram.element) &&
-      change.model.elements.get(diagram.element)?.type !== "process"
-    ) {
+    if (diagram.element !== undefined && doomed.has(diagram.element)) {
       for (const shape of [...change.model.shapes]) if (shape.diagram === diagram.id) change.remove("shapes", shape.id);
       for (const edge of [...change.model.edges]) if (edge.diagram === diagram.id) change.remove("edges", edge.id);
       change.remove("diagrams", diagram.id);

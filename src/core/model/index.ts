@@ -6,6 +6,7 @@ export * from "./eventTable";
 export * from "./extension";
 export * from "./families";
 export * from "./ids";
+export { brokenInvariants } from "./invariants";
 export type { AttributeField, ContentField } from "./metamodel/fields";
 export { elementTypes, isElementType, slotFor, type TypeInfo, typeInfo } from "./metamodel/lookup";
 export * from "./model";

@@ -175,3 +175,24 @@ class Lists<Item> {
     return this.table.with(changes);
   }
 }
+
+/** Whether the index a model carries is the one that would be built from scratch; for tests. O(n). */
+export function indexIsTrue(model: Model): boolean {
+  const carried = indexOf(model);
+  const built = buildIndex(model);
+  const sameLists = <Item>(a: Table<readonly Item[]>, b: Table<readonly Item[]>, ordered: boolean) => {
+    if (a.size !== b.size) return false;
+    for (const [key, list] of a.entries()) {
+      const other = b.get(key) ?? [];
+      const text = (items: readonly Item[]) => (ordered ? items.map((item) => JSON.stringify(item)) : items.map((item) => JSON.stringify(item)).sort()).join();
+      if (text(list) !== text(other)) return false;
+    }
+    return true;
+  };
+  return (
+    sameLists(carried.children, built.children, true) &&
+    sameLists(carried.referrers, built.referrers, false) &&
+    sameLists(carried.shapes, built.shapes, false) &&
+    sameLists(carried.edges, built.edges, false)
+  );
+}

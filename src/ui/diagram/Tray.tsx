@@ -1,16 +1,7 @@
 "use client";
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import type { ReactNode } from "react";
-import {
-  type Element,
-  type Id,
-  isActivity,
-  isConnection,
-  isFlowNode,
-  type Model,
-  participantOf,
-  processesOf,
-} from "@/core/model";
+import { type Element, isActivity, isConnection, isFlowNode } from "@/core/model";
 import { text } from "../messages";
 import { useFindings } from "../version/findings";
 import { TrayData } from "./TrayData";
@@ -18,15 +9,7 @@ import { TrayFlow } from "./TrayFlow";
 import { TrayNotes } from "./TrayNotes";
 import { TrayWhat } from "./TrayWhat";
 import { TrayWho } from "./TrayWho";
-
-export interface TrayProps {
-  readonly model: Model;
-  readonly diagram: Id;
-  readonly selection: readonly Id[];
-  readonly onGo: (id: Id) => void;
-  readonly onOpenPage: (id: Id) => void;
-  readonly onVersion: (version: string) => void;
-}
+import type { TrayProps } from "./trayParts";
 
 /** Under the canvas: what the selected element is, who does it and with what, its flow, data and instructions. */
 export function Tray(props: TrayProps) {
@@ -122,19 +105,5 @@ function Column({
       </chakra.h2>
       {children}
     </Box>
-  );
-}
-
-/** A name and its value, side by side. */
-export function Row({ label, children }: { readonly label: string; readonly children: ReactNode }) {
-  return (
-    <Flex gap={2} mb={1.5} align="flex-start">
-      <chakra.span color="quiet" w="84px" flexShrink={0} pt="3px">
-        {label}
-      </chakra.span>
-      <Flex gap={1} wrap="wrap" flex="1" minW={0} align="center">
-        {children}
-      </Flex>
-    </Flex>
   );
 }

@@ -6,7 +6,7 @@ import { EntryPicker } from "../directory/EntryPicker";
 import { text } from "../messages";
 import { useVersionStore } from "../version/VersionContext";
 import { newId } from "./actions";
-import { Row, type TrayProps } from "./Tray";
+import { Row, type TrayProps } from "./trayParts";
 
 export function TrayData({ element, model, diagram }: TrayProps & { readonly element: Element }) {
   const { dispatch } = useVersionStore().getState();

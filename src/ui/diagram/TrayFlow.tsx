@@ -16,7 +16,7 @@ import { Choice, TextField } from "../controls/fields";
 import { text } from "../messages";
 import { useVersionStore } from "../version/VersionContext";
 import { addKind } from "./actions";
-import { Row, type TrayProps } from "./Tray";
+import { Row, type TrayProps } from "./trayParts";
 
 export function TrayFlow({ element, model, diagram, onGo }: TrayProps & { readonly element: Element }) {
   const store = useVersionStore();

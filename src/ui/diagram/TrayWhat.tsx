@@ -22,7 +22,7 @@ import { Choice, TextField } from "../controls/fields";
 import { text } from "../messages";
 import { useVersionStore } from "../version/VersionContext";
 import { newId } from "./actions";
-import { Row, type TrayProps } from "./Tray";
+import { Row, type TrayProps } from "./trayParts";
 
 const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 

@@ -9,7 +9,7 @@ import { useEntries } from "../directory/entries";
 import { text } from "../messages";
 import { useVersionStore } from "../version/VersionContext";
 import { newId } from "./actions";
-import { Row, type TrayProps } from "./Tray";
+import { Row, type TrayProps } from "./trayParts";
 
 export function TrayWho({ element, model }: TrayProps & { readonly element: Element }) {
   const { dispatch } = useVersionStore().getState();

@@ -19,7 +19,6 @@ export function VersionProvider({ version, children }: { readonly version: strin
   const [store, setStore] = useState<VersionStore | null>(null);
   const [error, setError] = useState<string | null>(null);
   const [attempt, setAttempt] = useState(0);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt is another load
   useEffect(() => {
     let gone = false;
     setStore(null);

@@ -9,7 +9,6 @@ export function useLatestRevision(): string {
   const version = useVersion((state) => state.info.version.id);
   const pending = useVersion((state) => state.pending.length);
   const [words, setWords] = useState<string>(text.check.head);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: whenever something was saved, the answer may differ
   useEffect(() => {
     let stale = false;
     ask<{ revisions: { number: number }[]; changedSince: boolean }>("listRevisions", { version })

@@ -1,5 +1,5 @@
-import { isA, outgoingOf } from "../../model";
-import { type Rule, saidOf } from "../finding";
+import { called, isA, outgoingOf } from "../../model";
+import type { Rule } from "../finding";
 
 export const answerUnnamed: Rule = {
   id: "unnamed-answer",
@@ -15,7 +15,7 @@ export const answerUnnamed: Rule = {
         .filter((flow) => !flow.name?.trim())
         .map((flow) => ({
           elements: [flow.id],
-          message: `A flow out of ${saidOf(model, gateway)} has no name, so it is open when it is taken. Name it with the answer to the question.`,
+          message: `A flow out of ${called(model, gateway)} has no name, so it is open when it is taken. Name it with the answer to the question.`,
         }));
     }),
 };

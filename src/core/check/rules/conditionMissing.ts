@@ -1,5 +1,5 @@
-import { isA, outgoingOf } from "../../model";
-import { type Rule, saidOf } from "../finding";
+import { called, isA, outgoingOf } from "../../model";
+import type { Rule } from "../finding";
 
 export const conditionMissing: Rule = {
   id: "no-condition",
@@ -15,7 +15,7 @@ export const conditionMissing: Rule = {
         .filter((flow) => flow.id !== gateway.default && !flow.conditionExpression?.text.trim())
         .map((flow) => ({
           elements: [flow.id],
-          message: `The answer ${flow.name ? `“${flow.name}”` : "without a name"} of ${saidOf(model, gateway)} has no condition, so developers have to guess when it is taken. Write the condition in the tray, in plain words if need be.`,
+          message: `The answer ${flow.name ? `“${flow.name}”` : "without a name"} of ${called(model, gateway)} has no condition, so developers have to guess when it is taken. Write the condition in the tray, in plain words if need be.`,
         }));
     }),
 };

@@ -1,5 +1,5 @@
-import { type Element, flowNodesIn, incomingOf, isScope, type Model, triggerOf } from "../../model";
-import { type Rule, saidOf } from "../finding";
+import { called, type Element, flowNodesIn, incomingOf, isScope, type Model, triggerOf } from "../../model";
+import type { Rule } from "../finding";
 
 /** Starts, events at edges, link targets, compensation and event sub-processes are reached in other ways than by a flow. */
 function needsWayIn(model: Model, node: Element): boolean {
@@ -22,7 +22,7 @@ export const noWayIn: Rule = {
         .filter((node) => needsWayIn(model, node) && incomingOf(model, node.id).length === 0)
         .map((node) => ({
           elements: [node.id],
-          message: `No flow leads to ${saidOf(model, node)}, so no case ever gets there. Connect it from the step before it, or delete it.`,
+          message: `No flow leads to ${called(model, node)}, so no case ever gets there. Connect it from the step before it, or delete it.`,
           repair: { label: "Delete this element", commands: [{ type: "delete" as const, ids: [node.id] }] },
         }));
     }),

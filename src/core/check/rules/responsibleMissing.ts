@@ -1,6 +1,6 @@
 import { rolesOf } from "../../directory";
-import { isTask } from "../../model";
-import { type Rule, saidOf } from "../finding";
+import { called, isTask } from "../../model";
+import type { Rule } from "../finding";
 
 export const responsibleMissing: Rule = {
   id: "no-role",
@@ -20,7 +20,7 @@ export const responsibleMissing: Rule = {
       return [
         {
           elements: [step.id],
-          message: `Nobody is responsible for ${saidOf(model, step)}. Neither forecast nor work list can place it. Put it into a lane that stands for a role, or assign a role in the tray.`,
+          message: `Nobody is responsible for ${called(model, step)}. Neither forecast nor work list can place it. Put it into a lane that stands for a role, or assign a role in the tray.`,
         },
       ];
     }),

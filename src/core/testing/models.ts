@@ -1,0 +1,108 @@
+import fc from "fast-check";
+import { type Command, perform } from "../commands";
+import { emptyModel, isFlowNode, type Model, type Result } from "../model";
+
+/** The value of a result that must be one. */
+export function expectOk<Value>(result: Result<Value>): Value {
+  if (!result.ok) throw new Error(result.problems.map((problem) => `${problem.code}: ${problem.message}`).join("\n"));
+  return result.value;
+}
+
+export function startModel(): Model {
+  return emptyModel({ definitions: "definitions", process: "process", diagram: "page" }, "Connect a plant");
+}
+
+/** Performs commands that must be accepted. */
+export function performAll(model: Model, ...commands: Command[]): Model {
+  return commands.reduce((current, command) => expectOk(perform(current, command)).model, model);
+}
+
+/** A pool with two lanes, and start → check → decide → (approve | reject) → ends. */
+export function smallModel(): Model {
+  const diagram = "page";
+  const at = { x: 300, y: 100 };
+  return performAll(
+    startModel(),
+    { type: "place", diagram, id: "pool", kind: { type: "participant" }, at: { x: 400, y: 200 }, name: "Cooperative" },
+    { type: "addLane", diagram, id: "desk", beside: "pool", name: "Front desk" },
+    { type: "addLane", diagram, id: "engineer", beside: "desk", name: "Network engineer" },
+    { type: "place", diagram, id: "household", kind: { type: "participant", closed: true }, at: { x: 400, y: -400 }, name: "Household" },
+    { type: "place", diagram, id: "start", kind: { type: "startEvent", trigger: "messageEventDefinition" }, at: { x: 120, y: 200 }, name: "Application received" },
+    { type: "append", diagram, from: "start", id: "check", flow: "f1", kind: { type: "userTask" }, name: "Check application" },
+    { type: "append", diagram, from: "check", id: "decide", flow: "f2", kind: { type: "exclusiveGateway" }, name: "Complete?" },
+    { type: "append", diagram, from: "decide", id: "approve", flow: "f3", kind: { type: "userTask" }, name: "Approve design" },
+    { type: "append", diagram, from: "decide", id: "reject", flow: "f4", kind: { type: "sendTask" }, name: "Reject application" },
+    { type: "append", diagram, from: "approve", id: "done", flow: "f5", kind: { type: "endEvent" }, name: "Approved" },
+    { type: "append", diagram, from: "reject", id: "refused", flow: "f6", kind: { type: "endEvent" }, name: "Rejected" },
+    { type: "attach", diagram, host: "check", id: "late", kind: { type: "boundaryEvent", trigger: "timerEventDefinition" } },
+    { type: "append", diagram, from: "late", id: "remind", flow: "f7", kind: { type: "task" }, name: "Remind household", at: { x: at.x, y: 330 } },
+  );
+}
+
+
+/** A random command about whatever the model holds: sensible ones, and ones that must be refused. */
+export function commandFor(model: Model, random: { pick: (count: number) => number; id: string }): Command {
+  const { pick, id } = random;
+  const diagram = "page";
+  const elements = [...model.elements].map((element) => element.id);
+  const nodes = [...model.elements].filter((element) => isFlowNode(element.type)).map((element) => element.id);
+  const any = (list: readonly string[]) => list[pick(Math.max(1, list.length))] ?? "nothing";
+  const node = any(nodes);
+  const at = { x: pick(900) - 60, y: pick(500) - 60 };
+  const types = ["task", "userTask", "exclusiveGateway", "parallelGateway", "endEvent", "subProcess", "eventBasedGateway", "textAnnotation", "dataObjectReference", "intermediateCatchEvent", "startEvent"] as const;
+  const type = types[pick(types.length)] as (typeof types)[number];
+  const kind = type === "intermediateCatchEvent" ? { type, trigger: "timerEventDefinition" as const } : { type };
+  switch (pick(18)) {
+    case 0:
+      return { type: "place", diagram, id, kind, at };
+    case 1:
+    case 2:
+    case 3:
+      return { type: "append", diagram, from: node, id, flow: `${id}.in`, kind };
+    case 4:
+      return { type: "connect", diagram, id, source: any(elements), target: any(elements) };
+    case 5:
+      return { type: "connect", diagram, id, source: node, target: any(nodes) };
+    case 6:
+      return { type: "rename", id: any(elements), name: `Name ${id}` };
+    case 7:
+      return { type: "move", diagram, ids: [node], by: { x: pick(300) - 150, y: pick(300) - 150 } };
+    case 8:
+      return { type: "delete", ids: [any(elements)] };
+    case 9:
+      return { type: "insertOnFlow", diagram, onFlow: any([...model.elements].filter((element) => element.type === "sequenceFlow").map((element) => element.id)), id, flow: `${id}.out`, kind };
+    case 10:
+      return { type: "attach", diagram, host: node, id, kind: { type: "boundaryEvent", trigger: "messageEventDefinition" } };
+    case 11:
+      return { type: "retype", id: node, to: any(["userTask", "serviceTask", "parallelGateway", "inclusiveGateway", "callActivity", "transaction"]) as "userTask" };
+    case 12:
+      return { type: "assignRole", step: node, role: { entry: "role-desk", name: "Front desk" }, part: "responsible", id };
+    case 13:
+      return { type: "useSystem", step: node, system: { entry: "system-map", name: "Network map" }, use: "reads" };
+    case 14:
+      return { type: "giveDocument", diagram, step: node, document: { entry: "paper", name: "Form" }, direction: pick(2) === 0 ? "in" : "out", id };
+    case 15:
+      return { type: "moveToNeighbourLane", diagram, ids: [node], direction: pick(2) === 0 ? "up" : "down" };
+    case 16:
+      return { type: "addLane", diagram, id, beside: any(elements) };
+    default:
+      return { type: "resize", diagram, id: node, bounds: { ...at, width: 60 + pick(200), height: 40 + pick(120) } };
+  }
+}
+
+/** A script of random commands, as numbers that pick among what each model holds. */
+export const commandScript = (length: number) => fc.array(fc.array(fc.nat(1_000_000), { minLength: 8, maxLength: 8 }), { minLength: 1, maxLength: length });
+
+/** Runs a script; refused commands are skipped, as they are in life. `each` sees every accepted step. */
+export function runScript(model: Model, script: readonly (readonly number[])[], each?: (before: Model, after: Model, edits: readonly import("../model").Edit[]) => void): Model {
+  let current = model;
+  script.forEach((numbers, step) => {
+    let at = 0;
+    const pick = (count: number) => (numbers[at++ % numbers.length] as number) % count;
+    const done = perform(current, commandFor(current, { pick, id: `n${step}` }));
+    if (!done.ok) return;
+    each?.(current, done.value.model, done.value.edits);
+    current = done.value.model;
+  });
+  return current;
+}
