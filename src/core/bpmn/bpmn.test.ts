@@ -2,13 +2,14 @@ import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { drawMissingPages, perform } from "../commands";
-import { expectOk, commandScript, performAll, runScript, smallModel } from "../testing/models";
+import { commandScript, expectOk, performAll, runScript, smallModel } from "../testing/models";
 import { schemaErrors, xmlInformation } from "../testing/xml";
 import { fileLimits, readBpmn, writeBpmn } from ".";
 
 const fixture = (name: string) => readFileSync(new URL(`./fixtures/${name}`, import.meta.url), "utf8");
 const bpmn = 'xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL"';
-const file = (content: string, attributes = "") => `<definitions ${bpmn} id="d" targetNamespace="urn:quillmere" ${attributes}>${content}</definitions>`;
+const file = (content: string, attributes = "") =>
+  `<definitions ${bpmn} id="d" targetNamespace="urn:quillmere" ${attributes}>${content}</definitions>`;
 
 describe("reading and writing", () => {
   test.each(["foreign-everywhere.bpmn"])("%s comes back with everything in it", (name) => {
@@ -43,9 +44,22 @@ describe("reading and writing", () => {
   test("roles, systems and documents given to a step are in the file where the standard has them", async () => {
     const model = performAll(
       smallModel(),
-      { type: "assignRole", step: "check", role: { entry: "role-desk", name: "Front desk" }, part: "responsible", id: "who" },
+      {
+        type: "assignRole",
+        step: "check",
+        role: { entry: "role-desk", name: "Front desk" },
+        part: "responsible",
+        id: "who",
+      },
       { type: "useSystem", step: "check", system: { entry: "system-register", name: "Case register" }, use: "writes" },
-      { type: "giveDocument", diagram: "page", step: "check", document: { entry: "form", name: "Application form" }, direction: "in", id: "needs" },
+      {
+        type: "giveDocument",
+        diagram: "page",
+        step: "check",
+        document: { entry: "form", name: "Application form" },
+        direction: "in",
+        id: "needs",
+      },
       { type: "tieLane", lane: "engineer", role: { entry: "role-engineer", name: "Network engineer" } },
     );
     const text = writeBpmn(model);
@@ -53,13 +67,19 @@ describe("reading and writing", () => {
     expect(text).toContain('<resource id="role-desk.role" name="Front desk">');
     expect(text).toMatch(/<performer id="who" name="responsible">\s*<resourceRef>role-desk.role<\/resourceRef>/);
     expect(text).toContain('<lln:uses system="system-register" name="Case register" use="writes"/>');
-    expect(text).toMatch(/<dataInputAssociation id="needs">\s*<sourceRef>needs.paper<\/sourceRef>\s*<targetRef>needs.input<\/targetRef>/);
+    expect(text).toMatch(
+      /<dataInputAssociation id="needs">\s*<sourceRef>needs.paper<\/sourceRef>\s*<targetRef>needs.input<\/targetRef>/,
+    );
     expect(text).toMatch(/<inputSet id="check.inputs">\s*<dataInputRefs>needs.input<\/dataInputRefs>/);
   });
 
   test("a file that uses our prefix for something else keeps it, and ours gets another", () => {
-    const model = expectOk(readBpmn(file('<process id="p"><task id="t" lln:hint="x"/></process>', 'xmlns:lln="urn:example:other"')));
-    const text = writeBpmn(performAll(model, { type: "useSystem", step: "t", system: { entry: "map", name: "Network map" }, use: "reads" }));
+    const model = expectOk(
+      readBpmn(file('<process id="p"><task id="t" lln:hint="x"/></process>', 'xmlns:lln="urn:example:other"')),
+    );
+    const text = writeBpmn(
+      performAll(model, { type: "useSystem", step: "t", system: { entry: "map", name: "Network map" }, use: "reads" }),
+    );
     expect(text).toContain('lln:hint="x"');
     expect(text).toContain('xmlns:lln1="urn:lucid-lane:bpmn:1"');
     expect(text).toContain("<lln1:uses ");
@@ -101,9 +121,17 @@ describe("broken and hostile files", () => {
     ["another root", "<html><body/></html>", "not-bpmn"],
     ["another namespace", '<definitions xmlns="urn:example"/>', "not-bpmn"],
     ["a document type", `<!DOCTYPE definitions>${file("")}`, "doctype"],
-    ["entities that would fill memory", `<!DOCTYPE d [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;&a;">]>${file("&b;")}`, "doctype"],
+    [
+      "entities that would fill memory",
+      `<!DOCTYPE d [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;&a;">]>${file("&b;")}`,
+      "doctype",
+    ],
     ["an unknown entity", file("<process id='p' name='&secret;'/>"), "not-well-formed"],
-    ["more levels than the bound", file("<process id='p'>".concat("<subProcess>".repeat(300), "</subProcess>".repeat(300), "</process>")), "too-deep"],
+    [
+      "more levels than the bound",
+      file("<process id='p'>".concat("<subProcess>".repeat(300), "</subProcess>".repeat(300), "</process>")),
+      "too-deep",
+    ],
     ["not XML at all", "PK\u0003\u0004 not xml", "not-well-formed"],
   ])("%s: refused with a place", (_, text, code) => {
     const read = readBpmn(text);
@@ -115,7 +143,9 @@ describe("broken and hostile files", () => {
   });
 
   test("the place of an error is where it is", () => {
-    const read = readBpmn(`<?xml version="1.0"?>\n<definitions ${bpmn}>\n  <process id="p">\n    <task id="t" name="a" name="b"/>\n`);
+    const read = readBpmn(
+      `<?xml version="1.0"?>\n<definitions ${bpmn}>\n  <process id="p">\n    <task id="t" name="a" name="b"/>\n`,
+    );
     expect(!read.ok && read.problems[0]).toMatchObject({ line: 4 });
   });
 
@@ -127,11 +157,17 @@ describe("broken and hostile files", () => {
   });
 
   test("a file over the bound is refused before it is looked at", () => {
-    expect(readBpmn({ length: fileLimits.bytes + 1 } as Uint8Array)).toMatchObject({ ok: false, problems: [{ code: "too-large" }] });
+    expect(readBpmn({ length: fileLimits.bytes + 1 } as Uint8Array)).toMatchObject({
+      ok: false,
+      problems: [{ code: "too-large" }],
+    });
   });
 
   test("bytes that are no text are refused", () => {
-    expect(readBpmn(Uint8Array.of(0x3c, 0xff, 0xfe, 0x80, 0x81))).toMatchObject({ ok: false, problems: [{ code: "encoding" }] });
+    expect(readBpmn(Uint8Array.of(0x3c, 0xff, 0xfe, 0x80, 0x81))).toMatchObject({
+      ok: false,
+      problems: [{ code: "encoding" }],
+    });
   });
 
   test("an id given twice opens, both are kept, and a note says where", () => {
@@ -146,7 +182,12 @@ describe("broken and hostile files", () => {
       '<process id="p" isExecutable="maybe"><sequenceFlow id="f" sourceRef="nobody" targetRef="t"/><task id="t" startQuantity="x"><participant id="q"/></task></process><choreography id="c"><choreographyTask id="ct" initiatingParticipantRef="x"/></choreography>',
     );
     const model = expectOk(readBpmn(text));
-    expect(model.notes.map((note) => note.code)).toEqual(["bad-value", "bad-value", "misplaced-element", "misplaced-element"]);
+    expect(model.notes.map((note) => note.code)).toEqual([
+      "bad-value",
+      "bad-value",
+      "misplaced-element",
+      "misplaced-element",
+    ]);
     expect(xmlInformation(writeBpmn(model))).toEqual(xmlInformation(text));
   });
 });
@@ -155,7 +196,16 @@ describe("files without a diagram", () => {
   test("they are laid out, and their meaning stays what it was", async () => {
     const text = file(
       '<process id="p"><startEvent id="s"/><task id="a" name="Check"/><exclusiveGateway id="g"/><task id="b"/><task id="c"/><endEvent id="e"/>' +
-        [["s", "a"], ["a", "g"], ["g", "b"], ["g", "c"], ["b", "e"], ["c", "e"]].map(([from, to]) => `<sequenceFlow id="${from}${to}" sourceRef="${from}" targetRef="${to}"/>`).join("") +
+        [
+          ["s", "a"],
+          ["a", "g"],
+          ["g", "b"],
+          ["g", "c"],
+          ["b", "e"],
+          ["c", "e"],
+        ]
+          .map(([from, to]) => `<sequenceFlow id="${from}${to}" sourceRef="${from}" targetRef="${to}"/>`)
+          .join("") +
         "</process>",
     );
     const model = expectOk(readBpmn(text));

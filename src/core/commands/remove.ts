@@ -27,7 +27,11 @@ export function remove(change: Change, { ids }: z.infer<typeof deleteSchema>): v
   for (const id of ids) {
     const type = change.model.elements.get(id)?.type;
     if (type === "process" || type === "collaboration" || type === "definitions") {
-      refuse("whole-model", "The process itself cannot be deleted from its own page; delete its pools and steps, or the process on Home.", [id]);
+      refuse(
+        "whole-model",
+        "The process itself cannot be deleted from its own page; delete its pools and steps, or the process on Home.",
+        [id],
+      );
     }
   }
   const doomed = new Set<Id>();

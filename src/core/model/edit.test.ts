@@ -54,7 +54,14 @@ describe("edits", () => {
 
   test("an edit that meets another state is a conflict that names the element", () => {
     const model = smallModel();
-    const edit = { kind: "set", table: "elements", id: "check", field: "name", from: "Something else", to: "New" } as const;
+    const edit = {
+      kind: "set",
+      table: "elements",
+      id: "check",
+      field: "name",
+      from: "Something else",
+      to: "New",
+    } as const;
     const applied = applyEdits(model, [edit]);
     expect(applied.ok).toBe(false);
     if (!applied.ok) expect(applied.problems[0]).toMatchObject({ code: "edit-conflict", elements: ["check"] });
@@ -81,23 +88,33 @@ describe("edits", () => {
 describe("table", () => {
   test("a table is a map: against a native map, over random changes", () => {
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.nat(40), fc.option(fc.nat(9), { nil: undefined })), { maxLength: 300 }), (changes) => {
-        let table = Table.empty<number>();
-        const map = new Map<string, number>();
-        for (const [key, value] of changes) {
-          table = table.with(new Map([[`k${key}`, value]]));
-          if (value === undefined) map.delete(`k${key}`);
-          else map.set(`k${key}`, value);
-          expect(table.size).toBe(map.size);
-        }
-        expect(new Map(table.entries())).toEqual(map);
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.nat(40), fc.option(fc.nat(9), { nil: undefined })), { maxLength: 300 }),
+        (changes) => {
+          let table = Table.empty<number>();
+          const map = new Map<string, number>();
+          for (const [key, value] of changes) {
+            table = table.with(new Map([[`k${key}`, value]]));
+            if (value === undefined) map.delete(`k${key}`);
+            else map.set(`k${key}`, value);
+            expect(table.size).toBe(map.size);
+          }
+          expect(new Map(table.entries())).toEqual(map);
+        },
+      ),
     );
   });
 });
 
 const sorted = (model: Parameters<typeof toStored>[0]) => {
   const stored = toStored(model);
-  const byId = <Item extends { id: string }>(items: readonly Item[]) => [...items].sort((a, b) => (a.id < b.id ? -1 : 1));
-  return { ...stored, elements: byId(stored.elements), shapes: byId(stored.shapes), edges: byId(stored.edges), diagrams: byId(stored.diagrams) };
+  const byId = <Item extends { id: string }>(items: readonly Item[]) =>
+    [...items].sort((a, b) => (a.id < b.id ? -1 : 1));
+  return {
+    ...stored,
+    elements: byId(stored.elements),
+    shapes: byId(stored.shapes),
+    edges: byId(stored.edges),
+    diagrams: byId(stored.diagrams),
+  };
 };

@@ -16,7 +16,8 @@ export function brokenInvariants(model: Model): string[] {
   for (const shape of model.shapes) {
     if (!model.elements.has(shape.element)) broken.push(`shape ${shape.id} draws ${shape.element}, which is not there`);
     if (!model.diagrams.has(shape.diagram)) broken.push(`shape ${shape.id} is on no page`);
-    if (![shape.bounds.x, shape.bounds.y, shape.bounds.width, shape.bounds.height].every(Number.isFinite)) broken.push(`shape ${shape.id} has no real bounds`);
+    if (![shape.bounds.x, shape.bounds.y, shape.bounds.width, shape.bounds.height].every(Number.isFinite))
+      broken.push(`shape ${shape.id} has no real bounds`);
   }
   for (const edge of model.edges) {
     if (!model.elements.has(edge.element)) broken.push(`edge ${edge.id} draws ${edge.element}, which is not there`);
@@ -24,7 +25,8 @@ export function brokenInvariants(model: Model): string[] {
     if (edge.waypoints.length < 2) broken.push(`edge ${edge.id} has fewer than two waypoints`);
   }
   for (const diagram of model.diagrams) {
-    if (diagram.element !== undefined && !model.elements.has(diagram.element)) broken.push(`page ${diagram.id} shows ${diagram.element}, which is not there`);
+    if (diagram.element !== undefined && !model.elements.has(diagram.element))
+      broken.push(`page ${diagram.id} shows ${diagram.element}, which is not there`);
   }
   return broken;
 }
@@ -40,7 +42,9 @@ function brokenBy(model: Model, element: Element): string[] {
   else {
     const content = typeInfo(parent.type).content.get(element.slot);
     if (content?.kind !== "children" || !content.types.includes(element.type)) {
-      broken.push(`a ${element.type} (${element.id}) stands in the ${element.slot} of a ${parent.type}; it belongs into its ${slotFor(parent.type, element.type) ?? "nothing"}`);
+      broken.push(
+        `a ${element.type} (${element.id}) stands in the ${element.slot} of a ${parent.type}; it belongs into its ${slotFor(parent.type, element.type) ?? "nothing"}`,
+      );
     }
   }
   for (const [target, field] of referencesOf(element)) {

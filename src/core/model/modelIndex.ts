@@ -184,7 +184,8 @@ export function indexIsTrue(model: Model): boolean {
     if (a.size !== b.size) return false;
     for (const [key, list] of a.entries()) {
       const other = b.get(key) ?? [];
-      const text = (items: readonly Item[]) => (ordered ? items.map((item) => JSON.stringify(item)) : items.map((item) => JSON.stringify(item)).sort()).join();
+      const text = (items: readonly Item[]) =>
+        (ordered ? items.map((item) => JSON.stringify(item)) : items.map((item) => JSON.stringify(item)).sort()).join();
       if (text(list) !== text(other)) return false;
     }
     return true;

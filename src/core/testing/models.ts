@@ -26,19 +26,87 @@ export function smallModel(): Model {
     { type: "place", diagram, id: "pool", kind: { type: "participant" }, at: { x: 400, y: 200 }, name: "Cooperative" },
     { type: "addLane", diagram, id: "desk", beside: "pool", name: "Front desk" },
     { type: "addLane", diagram, id: "engineer", beside: "desk", name: "Network engineer" },
-    { type: "place", diagram, id: "household", kind: { type: "participant", closed: true }, at: { x: 400, y: -400 }, name: "Household" },
-    { type: "place", diagram, id: "start", kind: { type: "startEvent", trigger: "messageEventDefinition" }, at: { x: 120, y: 200 }, name: "Application received" },
-    { type: "append", diagram, from: "start", id: "check", flow: "f1", kind: { type: "userTask" }, name: "Check application" },
-    { type: "append", diagram, from: "check", id: "decide", flow: "f2", kind: { type: "exclusiveGateway" }, name: "Complete?" },
-    { type: "append", diagram, from: "decide", id: "approve", flow: "f3", kind: { type: "userTask" }, name: "Approve design" },
-    { type: "append", diagram, from: "decide", id: "reject", flow: "f4", kind: { type: "sendTask" }, name: "Reject application" },
+    {
+      type: "place",
+      diagram,
+      id: "household",
+      kind: { type: "participant", closed: true },
+      at: { x: 400, y: -400 },
+      name: "Household",
+    },
+    {
+      type: "place",
+      diagram,
+      id: "start",
+      kind: { type: "startEvent", trigger: "messageEventDefinition" },
+      at: { x: 120, y: 200 },
+      name: "Application received",
+    },
+    {
+      type: "append",
+      diagram,
+      from: "start",
+      id: "check",
+      flow: "f1",
+      kind: { type: "userTask" },
+      name: "Check application",
+    },
+    {
+      type: "append",
+      diagram,
+      from: "check",
+      id: "decide",
+      flow: "f2",
+      kind: { type: "exclusiveGateway" },
+      name: "Complete?",
+    },
+    {
+      type: "append",
+      diagram,
+      from: "decide",
+      id: "approve",
+      flow: "f3",
+      kind: { type: "userTask" },
+      name: "Approve design",
+    },
+    {
+      type: "append",
+      diagram,
+      from: "decide",
+      id: "reject",
+      flow: "f4",
+      kind: { type: "sendTask" },
+      name: "Reject application",
+    },
     { type: "append", diagram, from: "approve", id: "done", flow: "f5", kind: { type: "endEvent" }, name: "Approved" },
-    { type: "append", diagram, from: "reject", id: "refused", flow: "f6", kind: { type: "endEvent" }, name: "Rejected" },
-    { type: "attach", diagram, host: "check", id: "late", kind: { type: "boundaryEvent", trigger: "timerEventDefinition" } },
-    { type: "append", diagram, from: "late", id: "remind", flow: "f7", kind: { type: "task" }, name: "Remind household", at: { x: at.x, y: 330 } },
+    {
+      type: "append",
+      diagram,
+      from: "reject",
+      id: "refused",
+      flow: "f6",
+      kind: { type: "endEvent" },
+      name: "Rejected",
+    },
+    {
+      type: "attach",
+      diagram,
+      host: "check",
+      id: "late",
+      kind: { type: "boundaryEvent", trigger: "timerEventDefinition" },
+    },
+    {
+      type: "append",
+      diagram,
+      from: "late",
+      id: "remind",
+      flow: "f7",
+      kind: { type: "task" },
+      name: "Remind household",
+      at: { x: at.x, y: 330 },
+    },
   );
 }
-
 
 /** A random command about whatever the model holds: sensible ones, and ones that must be refused. */
 export function commandFor(model: Model, random: { pick: (count: number) => number; id: string }): Command {
@@ -49,7 +117,19 @@ export function commandFor(model: Model, random: { pick: (count: number) => numb
   const any = (list: readonly string[]) => list[pick(Math.max(1, list.length))] ?? "nothing";
   const node = any(nodes);
   const at = { x: pick(900) - 60, y: pick(500) - 60 };
-  const types = ["task", "userTask", "exclusiveGateway", "parallelGateway", "endEvent", "subProcess", "eventBasedGateway", "textAnnotation", "dataObjectReference", "intermediateCatchEvent", "startEvent"] as const;
+  const types = [
+    "task",
+    "userTask",
+    "exclusiveGateway",
+    "parallelGateway",
+    "endEvent",
+    "subProcess",
+    "eventBasedGateway",
+    "textAnnotation",
+    "dataObjectReference",
+    "intermediateCatchEvent",
+    "startEvent",
+  ] as const;
   const type = types[pick(types.length)] as (typeof types)[number];
   const kind = type === "intermediateCatchEvent" ? { type, trigger: "timerEventDefinition" as const } : { type };
   switch (pick(18)) {
@@ -70,17 +150,56 @@ export function commandFor(model: Model, random: { pick: (count: number) => numb
     case 8:
       return { type: "delete", ids: [any(elements)] };
     case 9:
-      return { type: "insertOnFlow", diagram, onFlow: any([...model.elements].filter((element) => element.type === "sequenceFlow").map((element) => element.id)), id, flow: `${id}.out`, kind };
+      return {
+        type: "insertOnFlow",
+        diagram,
+        onFlow: any(
+          [...model.elements].filter((element) => element.type === "sequenceFlow").map((element) => element.id),
+        ),
+        id,
+        flow: `${id}.out`,
+        kind,
+      };
     case 10:
-      return { type: "attach", diagram, host: node, id, kind: { type: "boundaryEvent", trigger: "messageEventDefinition" } };
+      return {
+        type: "attach",
+        diagram,
+        host: node,
+        id,
+        kind: { type: "boundaryEvent", trigger: "messageEventDefinition" },
+      };
     case 11:
-      return { type: "retype", id: node, to: any(["userTask", "serviceTask", "parallelGateway", "inclusiveGateway", "callActivity", "transaction"]) as "userTask" };
+      return {
+        type: "retype",
+        id: node,
+        to: any([
+          "userTask",
+          "serviceTask",
+          "parallelGateway",
+          "inclusiveGateway",
+          "callActivity",
+          "transaction",
+        ]) as "userTask",
+      };
     case 12:
-      return { type: "assignRole", step: node, role: { entry: "role-desk", name: "Front desk" }, part: "responsible", id };
+      return {
+        type: "assignRole",
+        step: node,
+        role: { entry: "role-desk", name: "Front desk" },
+        part: "responsible",
+        id,
+      };
     case 13:
       return { type: "useSystem", step: node, system: { entry: "system-map", name: "Network map" }, use: "reads" };
     case 14:
-      return { type: "giveDocument", diagram, step: node, document: { entry: "paper", name: "Form" }, direction: pick(2) === 0 ? "in" : "out", id };
+      return {
+        type: "giveDocument",
+        diagram,
+        step: node,
+        document: { entry: "paper", name: "Form" },
+        direction: pick(2) === 0 ? "in" : "out",
+        id,
+      };
     case 15:
       return { type: "moveToNeighbourLane", diagram, ids: [node], direction: pick(2) === 0 ? "up" : "down" };
     case 16:
@@ -91,10 +210,15 @@ export function commandFor(model: Model, random: { pick: (count: number) => numb
 }
 
 /** A script of random commands, as numbers that pick among what each model holds. */
-export const commandScript = (length: number) => fc.array(fc.array(fc.nat(1_000_000), { minLength: 8, maxLength: 8 }), { minLength: 1, maxLength: length });
+export const commandScript = (length: number) =>
+  fc.array(fc.array(fc.nat(1_000_000), { minLength: 8, maxLength: 8 }), { minLength: 1, maxLength: length });
 
 /** Runs a script; refused commands are skipped, as they are in life. `each` sees every accepted step. */
-export function runScript(model: Model, script: readonly (readonly number[])[], each?: (before: Model, after: Model, edits: readonly import("../model").Edit[]) => void): Model {
+export function runScript(
+  model: Model,
+  script: readonly (readonly number[])[],
+  each?: (before: Model, after: Model, edits: readonly import("../model").Edit[]) => void,
+): Model {
   let current = model;
   script.forEach((numbers, step) => {
     let at = 0;

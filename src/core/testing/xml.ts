@@ -35,6 +35,10 @@ const grammar = readFileSync(new URL("../bpmn/fixtures/bpmn20.rng", import.meta.
 
 /** What libxml2 finds wrong with a text against the grammar of the standard's schema; nothing where it conforms. */
 export async function schemaErrors(text: string): Promise<string[]> {
-  const result = await validateXML({ xml: [{ fileName: "model.bpmn", contents: text }], extension: "relaxng", schema: [{ fileName: "bpmn20.rng", contents: grammar }] } as Parameters<typeof validateXML>[0]);
+  const result = await validateXML({
+    xml: [{ fileName: "model.bpmn", contents: text }],
+    extension: "relaxng",
+    schema: [{ fileName: "bpmn20.rng", contents: grammar }],
+  } as Parameters<typeof validateXML>[0]);
   return result.valid ? [] : result.errors.map((error) => error.rawMessage);
 }

@@ -1,0 +1,60 @@
+import { createHash } from "node:crypto";
+import { strFromU8, unzipSync } from "fflate";
+import { describe, expect, test } from "vitest";
+import { readBpmn } from "../bpmn";
+import { toStored } from "../model";
+import { expectOk, performAll, smallModel } from "../testing/models";
+import { makePackage, type PackageRequest } from ".";
+
+const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
+const request = (): PackageRequest => ({
+  model: smallModel(),
+  process: "Connect <a> plant",
+  version: "As-is",
+  revision: 3,
+  date: "2026-11-23T10:00:00.000Z",
+  member: "Mara Aldous",
+  waivers: [],
+  sha256,
+});
+
+describe("a package", () => {
+  test("the same request gives the same bytes", () => {
+    expect(sha256(makePackage(request()).bytes)).toBe(sha256(makePackage(request()).bytes));
+  });
+
+  test("it holds model, report, picture and manifest, each part with its checksum", () => {
+    const { bytes, manifest } = makePackage(request());
+    const parts = unzipSync(bytes);
+    expect(Object.keys(parts).sort()).toEqual([
+      "diagram.svg",
+      "manifest.json",
+      "model.bpmn",
+      "report.html",
+      "report.json",
+    ]);
+    expect(JSON.parse(strFromU8(parts["manifest.json"] as Uint8Array))).toEqual(manifest);
+    expect(manifest).toMatchObject({ revision: 3, member: "Mara Aldous", date: "2026-11-23T10:00:00.000Z" });
+    for (const part of manifest.parts) expect(sha256(parts[part.name] as Uint8Array)).toBe(part.sha256);
+  });
+
+  test("the model in it is the model", () => {
+    const parts = unzipSync(makePackage(request()).bytes);
+    const read = expectOk(readBpmn(parts["model.bpmn"] as Uint8Array));
+    const types = (model: typeof read) =>
+      new Map(toStored(model).elements.map((element) => [element.id, [element.type, element.name]]));
+    expect(types(read)).toEqual(types(smallModel()));
+  });
+
+  test("nothing in names runs in the report or the picture", () => {
+    const evil = '<script>alert("x")</script><img src=x onerror=alert(1)>';
+    const model = performAll(
+      smallModel(),
+      { type: "rename", id: "check", name: evil },
+      { type: "rename", id: "f3", name: evil },
+    );
+    const parts = unzipSync(makePackage({ ...request(), model, process: evil }).bytes);
+    for (const name of ["report.html", "diagram.svg"])
+      expect(strFromU8(parts[name] as Uint8Array)).not.toMatch(/<script|<img/i);
+  });
+});
