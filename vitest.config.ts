@@ -3,14 +3,13 @@ import { defineConfig } from "vitest/config";
 export default defineConfig({
   resolve: {
     alias: {
-      "@": new URL("./src", import.meta.url).pathname,
-      "server-only": new URL("./src/server/serverOnly.test-stub.ts", import.meta.url).pathname,
+      "@": new URL("./src", import.meta.url).pathname
     },
   },
   test: {
     include: ["src/**/*.test.ts", "scripts/**/*.test.ts"],
     setupFiles: ["src/core/testing/setup.ts"],
     testTimeout: 60_000,
-    pool: "threads",
+    pool: "forks",
   },
 });

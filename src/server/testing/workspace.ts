@@ -1,0 +1,67 @@
+import { mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { gzipSync, strToU8 } from "fflate";
+import { closeDatabase } from "@/data/database";
+import { localMember, restore, runUseCase, useCases, workspaceReady } from "@/server";
+import { forgetHeads } from "../heads";
+
+export const temporaryFolder = () => mkdtempSync(join(tmpdir(), "lane-"));
+
+const nothing = gzipSync(strToU8(JSON.stringify({ format: "lucid-lane-backup-1", content: {} })));
+let emptied: string | undefined;
+
+/** Opens an empty workspace for a test. Making a database takes seconds, so one is used again, emptied, unless a folder is given. */
+export async function openWorkspace(folder?: string): Promise<void> {
+  process.env.LANE_DEMO = "none";
+  if (folder === undefined && emptied !== undefined) {
+    await runUseCase(localMember, restore as never, { bytes: nothing });
+    (globalThis as { laneReady?: unknown }).laneReady = undefined;
+  } else {
+    await closeWorkspace();
+    process.env.LANE_DATA = folder ?? temporaryFolder();
+    emptied = folder === undefined ? process.env.LANE_DATA : undefined;
+  }
+  await workspaceReady();
+}
+
+export async function closeWorkspace(): Promise<void> {
+  emptied = undefined;
+  await closeDatabase();
+  forgetHeads();
+  (globalThis as { laneReady?: unknown }).laneReady = undefined;
+}
+
+export const run = <Output = unknown>(name: keyof typeof useCases, input: unknown) =>
+  runUseCase(localMember, useCases[name] as never, input) as Promise<Output>;
+
+/** A process with one step, ready to be edited. */
+export async function makeProcess(): Promise<{ version: string; diagram: string }> {
+  await run("createArea", { id: "area", name: "Connections", parent: null });
+  await run("createProcess", { name: "Connect a plant", area: "area", processId: "connect", versionId: "v" });
+  const { model } = await run<{ model: { diagrams: { id: string }[] } }>("openVersion", { version: "v" });
+  const diagram = model.diagrams[0]?.id ?? "";
+  await send("v", {
+    type: "place",
+    diagram,
+    id: "check",
+    kind: { type: "userTask" },
+    at: { x: 200, y: 100 },
+    name: "Check application",
+  });
+  return { version: "v", diagram };
+}
+
+let batches = 0;
+export async function send(
+  version: string,
+  ...commands: unknown[]
+): Promise<{ sequence: number; since: { batch: string }[] }> {
+  const { sequence } = await run<{ sequence: number }>("openVersion", { version });
+  return run("applyCommands", { version, batch: `batch-${batches++}`, base: sequence, commands });
+}
+
+export async function nameOfElement(version: string, id: string): Promise<string | undefined> {
+  const { model } = await run<{ model: { elements: { id: string; name?: string }[] } }>("openVersion", { version });
+  return model.elements.find((element) => element.id === id)?.name;
+}
