@@ -29,7 +29,8 @@ export default defineConfig({
   },
   webServer: {
     command: `rm -rf test-results/data && npx next start -p ${port}`,
-    url: `http://localhost:${port}`,
+    // Answers once the demo workspace is made.
+    url: `http://localhost:${port}/api/export?version=solar-connection-to-be&format=bpmn`,
     env: { LANE_DATA: "test-results/data", NEXT_TELEMETRY_DISABLED: "1" },
     reuseExistingServer: false,
     timeout: 60_000,

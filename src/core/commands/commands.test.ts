@@ -32,6 +32,27 @@ describe("building", () => {
     expect(laneOf(model, "plan")?.id).toBe(laneOf(model, "approve")?.id);
   });
 
+  test("a lane that is full grows downwards, and what lies below makes room", () => {
+    const before = smallModel();
+    let model = before;
+    for (const id of ["one", "two", "three"])
+      model = performAll(model, {
+        type: "append",
+        diagram,
+        from: "check",
+        id,
+        flow: `to-${id}`,
+        kind: { type: "task" },
+      });
+    const bounds = (id: string) => shapeOn(model, diagram, id)?.bounds ?? { x: 0, y: 0, width: 0, height: 0 };
+    for (const id of ["one", "two", "three"]) {
+      expect(laneOf(model, id)?.id).toBe("desk");
+      expect(bounds(id).y + bounds(id).height).toBeLessThanOrEqual(bounds("desk").y + bounds("desk").height);
+    }
+    expect(bounds("engineer").y).toBe(bounds("desk").y + bounds("desk").height);
+    expect(bounds("pool").height).toBe(bounds("desk").height + bounds("engineer").height);
+  });
+
   test("a step dropped on a flow splits it: the first half keeps its id, the second leads on", () => {
     const model = performAll(smallModel(), {
       type: "insertOnFlow",

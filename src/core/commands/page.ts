@@ -3,6 +3,7 @@ import { boundsOfPoints, contains, onGrid, overlaps, type Port, portsOf, route, 
 import {
   ancestorsOf,
   type Bounds,
+  boundaryEventsOf,
   childrenOf,
   type Diagram,
   type Element,
@@ -226,7 +227,8 @@ function straightCourse(model: Model, diagram: Id, source: Id, target: Id): Poin
 
 /** A spot of a size near a wanted one where nothing stands yet: to the right, then further down, then up. */
 export function freeSpot(model: Model, diagram: Id, wanted: Bounds, within?: Bounds): Bounds {
-  const taken = obstaclesOn(model, diagram).filter((bounds) => bounds.width < 2000);
+  // What lies in other lanes does not count: it makes room when this lane grows.
+  const taken = obstaclesOn(model, diagram).filter((bounds) => !within || overlaps(bounds, within));
   const isFree = (bounds: Bounds) => !taken.some((other) => overlaps(bounds, other, 14));
   for (let column = 0; column < 8; column++) {
     for (const row of [0, 1, -1, 2, -2, 3, 4, 5, 6]) {
@@ -292,6 +294,7 @@ export function growAround(change: Change, diagram: Id, id: Id): void {
         floor.bounds.y + floor.bounds.height,
         missing,
         lane ? laneChain(change.model, lane, pool) : new Set([pool?.id ?? ""]),
+        new Set([id, ...boundaryEventsOf(change.model, id).map((event) => event.id)]),
       );
   }
   if (poolShape) {
@@ -310,10 +313,18 @@ function laneChain(model: Model, lane: Element, pool: Element | undefined): Set<
   return chain;
 }
 
-/** Pushes down everything that begins at or below a line; the given containers grow instead. */
-export function openRoomBelow(change: Change, diagram: Id, line: number, by: number, growing: ReadonlySet<Id>): void {
+/** Pushes down everything that begins at or below a line; the given containers grow instead, and what room is made for stays. */
+export function openRoomBelow(
+  change: Change,
+  diagram: Id,
+  line: number,
+  by: number,
+  growing: ReadonlySet<Id>,
+  staying: ReadonlySet<Id> = new Set(),
+): void {
   for (const { shape, element } of shapesOnPage(change.model, diagram)) {
     const { bounds } = shape;
+    if (staying.has(element.id)) continue;
     if (growing.has(element.id))
       change.set("shapes", shape.id, "bounds", { ...plain(bounds), height: bounds.height + by });
     else if (bounds.y >= line - 0.5) {

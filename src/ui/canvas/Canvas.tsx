@@ -60,8 +60,11 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
   const live = useRef<Gesture | null>(null);
   live.current = gesture;
 
+  // A captured pointer makes the frame the target of what follows, so the target alone does not tell whose gesture it is.
+  const busy = useRef(false);
   const viewport = useViewport(frame, layer, (event) => {
     if (event.type === "wheel") return true;
+    if (busy.current) return false;
     const pointer = event as MouseEvent;
     if (pointer.button === 1) return true;
     const target = event.target as Element;
@@ -117,6 +120,7 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
 
   const begin = (event: ReactPointerEvent, next: Gesture) => {
     event.stopPropagation();
+    busy.current = true;
     frame.current?.setPointerCapture(event.pointerId);
     setGesture(next);
   };
@@ -270,6 +274,7 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
 
   const onPointerUp = (event: ReactPointerEvent) => {
     const now = live.current;
+    busy.current = false;
     setGesture(null);
     const { dispatch } = store.getState();
     if (carrying) {
@@ -380,7 +385,10 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
       onPointerDown={onPointerDown}
       onPointerMove={onPointerMove}
       onPointerUp={onPointerUp}
-      onPointerCancel={() => setGesture(null)}
+      onPointerCancel={() => {
+        busy.current = false;
+        setGesture(null);
+      }}
       onKeyDown={onContextKey}
       onDoubleClick={(event) => {
         const id = (event.target as globalThis.Element).closest<SVGElement>("[data-id]")?.dataset.id;

@@ -158,6 +158,7 @@ export function DiagramStage() {
 
   return (
     <>
+      <chakra.h1 srOnly>{`${info.process.name}, ${info.version.name}`}</chakra.h1>
       <Flex flex="1" minH={0} position="relative" direction="column">
         <Canvas
           model={model}

@@ -50,123 +50,134 @@ export function DirectoryPage() {
           </chakra.h1>
         }
       />
-      <Flex px={6} h="52px" gap={2} align="center" borderBottomWidth="1px" borderColor="line" bg="paper" flexShrink={0}>
-        <Flex role="group" aria-label={text.directory.title} gap={1.5}>
-          {entryKinds.map((one) => (
-            <Button
-              key={one}
-              h="32px"
-              variant="outline"
-              aria-pressed={one === kind}
-              bg="paper"
-              color={one === kind ? "accent" : "ink"}
-              fontWeight={one === kind ? "700" : "400"}
-              borderColor={one === kind ? "accent" : "line"}
-              borderBottomWidth={one === kind ? "3px" : "1px"}
-              onClick={() => chooseKind(one)}
-            >
-              {text.directory.kinds[one]}
-              <chakra.span color="quiet" fontWeight="400" fontSize="12px">
-                {entries.filter((candidate) => candidate.kind === one).length}
-              </chakra.span>
-            </Button>
-          ))}
-        </Flex>
-        <Box flex="1" />
-        <chakra.input
-          aria-label={text.directory.filter}
-          placeholder={text.directory.filter}
-          value={typed}
-          onChange={(event) => setTyped(event.target.value)}
-          h="32px"
-          w="180px"
-          px={2}
-          bg="paper"
-          borderWidth="1px"
+      <Flex as="main" id="content" direction="column" flex="1" minH={0}>
+        <Flex
+          px={6}
+          h="52px"
+          gap={2}
+          align="center"
+          borderBottomWidth="1px"
           borderColor="line"
-          borderRadius="6px"
-          _placeholder={{ color: "quiet" }}
-        />
-        <Button bg="accent" color="onAccent" h="32px" onClick={() => setAdding(true)}>
-          {text.directory.add(text.directory.one[kind])}
-        </Button>
-      </Flex>
-      {!loaded ? (
-        <LoadingPage label={text.shell.loading} />
-      ) : (
-        <Flex as="main" id="content" flex="1" minH={0}>
-          <Box flex="1.15" minW={0} overflow="auto" px={6} py={4}>
-            {listed.length === 0 ? (
-              <EmptyState>{text.directory.empty(text.directory.one[kind])}</EmptyState>
-            ) : (
-              <Box as="ul" listStyleType="none" borderTopWidth="1px" borderColor="line">
-                {listed.map((one) => (
-                  <chakra.li key={one.id} borderBottomWidth="1px" borderColor="line">
-                    <chakra.button
-                      type="button"
-                      aria-current={one.id === chosen}
-                      onClick={() => setChosen(one.id)}
-                      w="100%"
-                      display="grid"
-                      gridTemplateColumns="200px 1fr 90px"
-                      gap={4}
-                      textAlign="start"
-                      px={3}
-                      py={2}
-                      cursor="pointer"
-                      bg={one.id === chosen ? "accentSoft" : undefined}
-                      _hover={{ bg: "accentSoft" }}
-                    >
-                      <Flex gap={2} align="center" fontWeight="600" minW={0}>
-                        {one.hue && (
-                          <chakra.span
-                            w="5px"
-                            h="18px"
-                            borderRadius="1px"
-                            style={{ background: one.hue }}
-                            flexShrink={0}
-                            aria-hidden="true"
-                          />
-                        )}
-                        <chakra.span truncate>{one.name}</chakra.span>
-                      </Flex>
-                      <chakra.span color="quiet" truncate>
-                        {one.description}
-                      </chakra.span>
-                      <chakra.span color="quiet" textAlign="end">
-                        {text.directory.times(one.uses)}
-                      </chakra.span>
-                    </chakra.button>
-                  </chakra.li>
-                ))}
-              </Box>
-            )}
-          </Box>
-          <Box
-            as="section"
-            aria-label={entry?.name ?? text.directory.choose}
-            w="420px"
-            borderLeftWidth="1px"
+          bg="paper"
+          flexShrink={0}
+        >
+          <Flex role="group" aria-label={text.directory.title} gap={1.5}>
+            {entryKinds.map((one) => (
+              <Button
+                key={one}
+                h="32px"
+                variant="outline"
+                aria-pressed={one === kind}
+                bg="paper"
+                color={one === kind ? "accent" : "ink"}
+                fontWeight={one === kind ? "700" : "400"}
+                borderColor={one === kind ? "accent" : "line"}
+                borderBottomWidth={one === kind ? "3px" : "1px"}
+                onClick={() => chooseKind(one)}
+              >
+                {text.directory.kinds[one]}
+                <chakra.span color="quiet" fontWeight="400" fontSize="12px">
+                  {entries.filter((candidate) => candidate.kind === one).length}
+                </chakra.span>
+              </Button>
+            ))}
+          </Flex>
+          <Box flex="1" />
+          <chakra.input
+            aria-label={text.directory.filter}
+            placeholder={text.directory.filter}
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+            h="32px"
+            w="180px"
+            px={2}
+            bg="paper"
+            borderWidth="1px"
             borderColor="line"
-            bg="sheet"
-            overflow="auto"
-            px={6}
-            py={5}
-          >
-            {entry ? (
-              <EntryDetail
-                key={entry.id}
-                entry={entry}
-                entries={entries}
-                onChanged={reload}
-                onGone={() => setChosen(null)}
-              />
-            ) : (
-              <chakra.p color="quiet">{text.directory.choose}</chakra.p>
-            )}
-          </Box>
+            borderRadius="6px"
+            _placeholder={{ color: "quiet" }}
+          />
+          <Button bg="accent" color="onAccent" h="32px" onClick={() => setAdding(true)}>
+            {text.directory.add(text.directory.one[kind])}
+          </Button>
         </Flex>
-      )}
+        {!loaded ? (
+          <LoadingPage label={text.shell.loading} />
+        ) : (
+          <Flex flex="1" minH={0}>
+            <Box flex="1.15" minW={0} overflow="auto" px={6} py={4}>
+              {listed.length === 0 ? (
+                <EmptyState>{text.directory.empty(text.directory.one[kind])}</EmptyState>
+              ) : (
+                <Box as="ul" listStyleType="none" borderTopWidth="1px" borderColor="line">
+                  {listed.map((one) => (
+                    <chakra.li key={one.id} borderBottomWidth="1px" borderColor="line">
+                      <chakra.button
+                        type="button"
+                        aria-current={one.id === chosen}
+                        onClick={() => setChosen(one.id)}
+                        w="100%"
+                        display="grid"
+                        gridTemplateColumns="200px 1fr 90px"
+                        gap={4}
+                        textAlign="start"
+                        px={3}
+                        py={2}
+                        cursor="pointer"
+                        bg={one.id === chosen ? "accentSoft" : undefined}
+                        _hover={{ bg: "accentSoft" }}
+                      >
+                        <Flex gap={2} align="center" fontWeight="600" minW={0}>
+                          {one.hue && (
+                            <chakra.span
+                              w="5px"
+                              h="18px"
+                              borderRadius="1px"
+                              style={{ background: one.hue }}
+                              flexShrink={0}
+                              aria-hidden="true"
+                            />
+                          )}
+                          <chakra.span truncate>{one.name}</chakra.span>
+                        </Flex>
+                        <chakra.span color="quiet" truncate>
+                          {one.description}
+                        </chakra.span>
+                        <chakra.span color="quiet" textAlign="end">
+                          {text.directory.times(one.uses)}
+                        </chakra.span>
+                      </chakra.button>
+                    </chakra.li>
+                  ))}
+                </Box>
+              )}
+            </Box>
+            <Box
+              as="section"
+              aria-label={entry?.name ?? text.directory.choose}
+              w="420px"
+              borderLeftWidth="1px"
+              borderColor="line"
+              bg="sheet"
+              overflow="auto"
+              px={6}
+              py={5}
+            >
+              {entry ? (
+                <EntryDetail
+                  key={entry.id}
+                  entry={entry}
+                  entries={entries}
+                  onChanged={reload}
+                  onGone={() => setChosen(null)}
+                />
+              ) : (
+                <chakra.p color="quiet">{text.directory.choose}</chakra.p>
+              )}
+            </Box>
+          </Flex>
+        )}
+      </Flex>
       {adding && (
         <AskDialog
           title={text.directory.add(text.directory.one[kind])}
@@ -304,7 +315,7 @@ function EntryDetail({
             <Link
               href={`/v/${encodeURIComponent(use.version)}/diagram?element=${encodeURIComponent(use.element)}`}
               color="accent"
-              _hover={{ textDecoration: "underline" }}
+              textDecoration="underline"
             >
               {use.elementName}
             </Link>

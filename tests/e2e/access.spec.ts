@@ -1,0 +1,74 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+
+async function violations(page: Page): Promise<string[]> {
+  const { violations: found } = await new AxeBuilder({ page })
+    .withTags(["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"])
+    .analyze();
+  return found.flatMap((violation) =>
+    violation.nodes.map(
+      (node) => `${violation.id}: ${node.target.join(" ")}: ${node.failureSummary?.split("\n")[1] ?? ""}`,
+    ),
+  );
+}
+
+const pages: readonly (readonly [name: string, path: string, ready: (page: Page) => Promise<void>])[] = [
+  ["Home", "/", async (page) => expect(page.getByRole("link", { name: "Rooftop solar connection" })).toBeVisible()],
+  [
+    "Directory",
+    "/directory?entry=role-network-engineer",
+    async (page) => expect(page.getByText("Where it is used")).toBeVisible(),
+  ],
+  [
+    "Diagram",
+    "/v/solar-connection-as-is/diagram",
+    async (page) => {
+      await page.locator('[data-canvas] [data-id="check-capacity"] rect').last().click();
+      await expect(page.getByTestId("tray")).toContainText("Network map");
+    },
+  ],
+  ["Check", "/v/solar-connection-as-is/check", async (page) => expect(page.getByTestId("verdict")).toBeVisible()],
+  [
+    "Compare",
+    "/v/solar-connection-to-be/compare",
+    async (page) => expect(page.getByTestId("change-count")).toBeVisible(),
+  ],
+  [
+    "Hand-off",
+    "/v/solar-connection-as-is/hand-off",
+    async (page) => expect(page.getByTestId("handoff-state")).toBeVisible(),
+  ],
+];
+
+for (const scheme of ["light", "dark"] as const) {
+  for (const [name, path, ready] of pages) {
+    test(`${name}, ${scheme}: nothing keeps people out`, async ({ page }) => {
+      await page.addInitScript((theme) => localStorage.setItem("theme", theme), scheme);
+      await page.goto(path);
+      await ready(page);
+      expect(await violations(page)).toEqual([]);
+    });
+  }
+}
+
+test("an unreadable file says where it is wrong, and Home stays", async ({ page }) => {
+  await page.goto("/");
+  await page
+    .getByTestId("open-file")
+    .setInputFiles({
+      name: "broken.bpmn",
+      mimeType: "application/xml",
+      buffer: Buffer.from("<definitions>\n <broken"),
+    });
+  await expect(page.getByText(/broken\.bpmn \(line 1, column \d+\): This is not a BPMN 2.0 file/)).toBeVisible();
+  await expect(page).toHaveURL("/");
+});
+
+test("a deleted process comes back with undo", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("button", { name: "What to do with Nightly meter reading" }).click();
+  await page.getByRole("menuitem", { name: "Delete" }).click();
+  await expect(page.getByRole("link", { name: "Nightly meter reading" })).toHaveCount(0);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByRole("link", { name: "Nightly meter reading" })).toBeVisible();
+});
