@@ -111,11 +111,9 @@ export function drawSolarConnection(start: Model, diagram: string, called: strin
   draw.chain("site-ready", "book-visit", "inspect", "switch-on", "set-tariff", "connected");
   draw.defaultFlow("complete", "check-capacity");
   draw.defaultFlow("capacity", "approve");
-  draw.defaultFlow("needed", "site-ready");
   draw.condition("complete", "request-papers", "count(missing papers) > 0");
   draw.condition("capacity", "reject", "load after connection > 0.8 * feeder limit");
   draw.condition("needed", "change-meter", "meter.two way = false");
-  draw.condition("needed", "upgrade-fuse", "fuse.rating < 35");
 
   // What can go wrong: papers that never come.
   draw.do({

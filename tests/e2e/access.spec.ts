@@ -53,13 +53,11 @@ for (const scheme of ["light", "dark"] as const) {
 
 test("an unreadable file says where it is wrong, and Home stays", async ({ page }) => {
   await page.goto("/");
-  await page
-    .getByTestId("open-file")
-    .setInputFiles({
-      name: "broken.bpmn",
-      mimeType: "application/xml",
-      buffer: Buffer.from("<definitions>\n <broken"),
-    });
+  await page.getByTestId("open-file").setInputFiles({
+    name: "broken.bpmn",
+    mimeType: "application/xml",
+    buffer: Buffer.from("<definitions>\n <broken"),
+  });
   await expect(page.getByText(/broken\.bpmn \(line 1, column \d+\): This is not a BPMN 2.0 file/)).toBeVisible();
   await expect(page).toHaveURL("/");
 });

@@ -92,13 +92,11 @@ test("a file from elsewhere becomes a checked, improved, handed-off process", as
   expect(model).toContain('dev:form="fault-form"');
   expect(model).toContain('name="Look up the plant"');
   await page.goto("/");
-  await page
-    .getByTestId("open-file")
-    .setInputFiles({
-      name: "again.bpmn",
-      mimeType: "application/xml",
-      buffer: Buffer.from(parts["model.bpmn"] as Uint8Array),
-    });
+  await page.getByTestId("open-file").setInputFiles({
+    name: "again.bpmn",
+    mimeType: "application/xml",
+    buffer: Buffer.from(parts["model.bpmn"] as Uint8Array),
+  });
   await expect(page).toHaveURL(/\/v\/.+\/diagram/);
   await expect(page.locator('[data-canvas] [data-id="visit"]')).toHaveAttribute(
     "aria-label",

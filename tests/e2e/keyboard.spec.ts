@@ -81,7 +81,7 @@ test("drawn, assigned, mended, improved and handed off by keyboard alone", async
   await page.keyboard.press("Control+k");
   await page.keyboard.type("Start a to-be");
   await page.keyboard.press("Enter");
-  await page.keyboard.type(" without announcement");
+  await page.keyboard.type("To-be without announcement");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("button", { name: /To-be without announcement/ })).toBeVisible();
   await expect(canvas).toBeFocused();

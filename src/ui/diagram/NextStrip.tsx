@@ -76,6 +76,8 @@ export function NextStrip({ model, selection, kinds, onAdd, onCarry, onTidy, end
             onClick={() => onAdd(kind)}
             onPointerDown={(event) => {
               dragged.current = { x: event.clientX, y: event.clientY };
+              // Until the drag has begun, moves are the button's even beside it; then they are the canvas'.
+              event.currentTarget.setPointerCapture(event.pointerId);
             }}
             onPointerMove={(event) => {
               const from = dragged.current;

@@ -3,6 +3,7 @@ import { createContext, type ReactNode, useContext, useEffect, useState } from "
 import { useStore } from "zustand";
 import { ask } from "../api";
 import { ErrorPage, LoadingPage } from "../controls/states";
+import { useDiagram } from "../diagram/diagramStore";
 import { text } from "../messages";
 import {
   createVersionStore,
@@ -23,6 +24,9 @@ export function VersionProvider({ version, children }: { readonly version: strin
     let gone = false;
     setStore(null);
     setError(null);
+    // What was chosen in another version means nothing here.
+    useDiagram.getState().select();
+    useDiagram.getState().set({ page: null });
     ask<VersionInfo>("openVersion", { version })
       .then((info) => !gone && setStore(createVersionStore(info)))
       .catch((reason: Error) => !gone && setError(reason.message));

@@ -1,0 +1,227 @@
+import { spawn } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { createServer } from "node:http";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { gzipSync } from "node:zlib";
+import { type Browser, chromium, type Page } from "@playwright/test";
+import { build } from "esbuild";
+import { type BenchRow, ms, percentile } from "./measure";
+import { largeFile } from "./models";
+
+const port = 4388;
+const address = `http://localhost:${port}`;
+
+/** Frame times while the page is panned and zoomed with real wheel and pointer input. */
+async function frameTimes(page: Page, box: { x: number; y: number; width: number; height: number }): Promise<number[]> {
+  await page.evaluate(() => {
+    const times: number[] = [];
+    let last = performance.now();
+    const tick = (now: number) => {
+      times.push(now - last);
+      last = now;
+      (window as unknown as { frame: number }).frame = requestAnimationFrame(tick);
+    };
+    (window as unknown as { times: number[] }).times = times;
+    requestAnimationFrame(tick);
+  });
+  const [cx, cy] = [box.x + box.width / 2, box.y + box.height / 2];
+  // Ground beside the drawing, so that dragging moves the page in both.
+  const ground = { x: box.x + 6, y: box.y + box.height - 8 };
+  for (let round = 0; round < 2; round++) {
+    await page.mouse.move(ground.x, ground.y);
+    await page.mouse.down();
+    for (let at = 0; at < 40; at++) await page.mouse.move(ground.x + at * 4, ground.y - at * 2);
+    for (let at = 40; at > 0; at--) await page.mouse.move(ground.x + at * 4, ground.y - at * 2);
+    await page.mouse.up();
+    await page.mouse.move(cx, cy);
+    for (let at = 0; at < 12; at++) await page.mouse.wheel(0, -40);
+    for (let at = 0; at < 12; at++) await page.mouse.wheel(0, 40);
+  }
+  return page.evaluate(() => {
+    cancelAnimationFrame((window as unknown as { frame: number }).frame);
+    return (window as unknown as { times: number[] }).times.slice(3);
+  });
+}
+
+async function importModel(size: number): Promise<string> {
+  const answer = await fetch(`${address}/api/import?area=area-accounts&name=large.bpmn`, {
+    method: "POST",
+    body: largeFile(size),
+  });
+  return ((await answer.json()) as { version: string }).version;
+}
+
+async function openCanvas(browser: Browser, version: string): Promise<Page> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(`${address}/v/${version}/diagram`);
+  await page.waitForSelector('[data-canvas] [data-id="task-0"]', { timeout: 60_000 });
+  await page.waitForTimeout(1500);
+  await page.keyboard.press("0");
+  await page.waitForTimeout(800);
+  return page;
+}
+
+/** Canvas, keys, script size and cold start, measured in Debian's Chromium. */
+export async function browserRows(): Promise<BenchRow[]> {
+  const rows: BenchRow[] = [];
+  const data = mkdtempSync(join(tmpdir(), "lane-bench-"));
+  const started = performance.now();
+  const server = spawn(process.execPath, ["scripts/start.mjs"], {
+    env: { ...process.env, PORT: String(port), LANE_DATA: data },
+    stdio: ["ignore", "pipe", "inherit"],
+  });
+  await new Promise<void>((resolve) =>
+    server.stdout.on("data", (chunk: Buffer) => chunk.toString().includes("is ready") && resolve()),
+  );
+  rows.push({
+    what: "first start (built, demo workspace made)",
+    measured: `${((performance.now() - started) / 1000).toFixed(1)} s`,
+    goal: "≤ 90 s with installing and building",
+    met: performance.now() - started < 90_000,
+  });
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+    args: [
+      "--no-sandbox",
+      "--disable-gpu",
+      "--disable-quic",
+      "--no-first-run",
+      "--disable-background-networking",
+      "--disable-component-update",
+      "--disable-sync",
+    ],
+  });
+  try {
+    // Script of the diagram page.
+    const sized = await browser.newPage();
+    let bytes = 0;
+    const scripts: Promise<void>[] = [];
+    sized.on("response", (response) => {
+      if (response.request().resourceType() === "script")
+        scripts.push(
+          response.body().then(
+            (body) => {
+              bytes += gzipSync(body).length;
+            },
+            () => {},
+          ),
+        );
+    });
+    await sized.goto(`${address}/v/solar-connection-as-is/diagram`, { waitUntil: "networkidle" });
+    await Promise.all(scripts);
+    await sized.close();
+    rows.push({
+      what: "script of the diagram page, gzip",
+      measured: `${Math.round(bytes / 1024)} kB`,
+      goal: "≤ 450 kB",
+      met: bytes <= 450 * 1024,
+    });
+
+    const ours = await openCanvas(browser, await importModel(1_000));
+    const box = await ours.getByTestId("canvas").boundingBox();
+    if (!box) throw new Error("The canvas is not shown.");
+    const own = await frameTimes(ours, box);
+    await ours.close();
+    const other = await generalEditor(browser);
+    const [ownP95, otherP95] = [percentile(own, 0.95), percentile(other, 0.95)];
+    rows.push({
+      what: "canvas, 1,000 elements in view, pan and zoom: frame time p95",
+      measured: `${ms(ownP95)}; general node editor ${ms(otherP95)}; ratio ${(ownP95 / otherP95).toFixed(2)}`,
+      goal: "≤ 25 ms and ≤ 0.5 × the general editor",
+      met: ownP95 <= 25 && ownP95 <= 0.5 * otherP95,
+    });
+
+    const keyed = await openCanvas(browser, await importModel(500));
+    const times: number[] = [];
+    await keyed.getByTestId("canvas").focus();
+    await keyed.keyboard.press("ArrowRight");
+    for (let at = 0; at < 24; at++) {
+      await keyed.evaluate(() => {
+        const state = window as unknown as { painted?: number };
+        state.painted = undefined;
+        window.addEventListener(
+          "keydown",
+          () => {
+            const begun = performance.now();
+            requestAnimationFrame(() =>
+              setTimeout(() => {
+                state.painted = performance.now() - begun;
+              }),
+            );
+          },
+          { once: true, capture: true },
+        );
+      });
+      await keyed.keyboard.press(at % 2 === 0 ? "Alt+ArrowDown" : "Alt+ArrowUp");
+      await keyed.waitForFunction(() => (window as unknown as { painted?: number }).painted !== undefined);
+      if (at >= 4) times.push(await keyed.evaluate(() => (window as unknown as { painted: number }).painted));
+    }
+    await keyed.close();
+    rows.push({
+      what: "key press (move a step) to paint at 500 elements, p95",
+      measured: ms(percentile(times, 0.95)),
+      goal: "≤ 32 ms",
+      met: percentile(times, 0.95) <= 32,
+    });
+  } finally {
+    await browser.close();
+    const gone = new Promise((resolve) => server.once("exit", resolve));
+    server.kill("SIGTERM");
+    await gone;
+  }
+  const again = performance.now();
+  const second = spawn(process.execPath, ["scripts/start.mjs"], {
+    env: { ...process.env, PORT: String(port), LANE_DATA: data },
+    stdio: ["ignore", "pipe", "inherit"],
+  });
+  await new Promise<void>((resolve) =>
+    second.stdout.on("data", (chunk: Buffer) => chunk.toString().includes("is ready") && resolve()),
+  );
+  const later = performance.now() - again;
+  rows.push({ what: "later start", measured: `${(later / 1000).toFixed(1)} s`, goal: "≤ 5 s", met: later <= 5000 });
+  const gone = new Promise((resolve) => second.once("exit", resolve));
+  second.kill("SIGTERM");
+  await gone;
+  rmSync(data, { recursive: true, force: true });
+  return rows;
+}
+
+async function generalEditor(browser: Browser): Promise<number[]> {
+  const folder = mkdtempSync(join(tmpdir(), "lane-bench-page-"));
+  await build({
+    entryPoints: ["scripts/bench/flowPage.tsx"],
+    bundle: true,
+    minify: true,
+    jsx: "automatic",
+    define: { "process.env.NODE_ENV": '"production"' },
+    outfile: join(folder, "page.js"),
+    logLevel: "error",
+  });
+  writeFileSync(
+    join(folder, "index.html"),
+    '<!doctype html><link rel="stylesheet" href="/page.css"><body style="margin:0"><div id="root"></div><script src="/page.js"></script>',
+  );
+  const server = createServer((request, response) => {
+    const name = request.url === "/" ? "index.html" : (request.url ?? "").slice(1);
+    try {
+      response.setHeader(
+        "content-type",
+        name.endsWith(".css") ? "text/css" : name.endsWith(".js") ? "text/javascript" : "text/html",
+      );
+      response.end(readFileSync(join(folder, name)));
+    } catch {
+      response.statusCode = 404;
+      response.end();
+    }
+  }).listen(4389);
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto("http://localhost:4389/");
+  await page.waitForSelector(".react-flow__node");
+  await page.waitForTimeout(2000);
+  const times = await frameTimes(page, { x: 0, y: 0, width: 1280, height: 800 });
+  await page.close();
+  server.close();
+  rmSync(folder, { recursive: true, force: true });
+  return times;
+}
