@@ -40,7 +40,7 @@ export function NextStrip({ model, selection, kinds, onAdd, onCarry, onTidy, end
     <Flex
       h="46px"
       px={4}
-      gap={1.5}
+      gap={1}
       align="center"
       bg="paper"
       borderTopWidth="1px"
@@ -50,7 +50,7 @@ export function NextStrip({ model, selection, kinds, onAdd, onCarry, onTidy, end
       role="toolbar"
       aria-label={text.diagram.nothing}
     >
-      <chakra.span color="quiet" me={2} flexShrink={0} maxW="230px" truncate>
+      <chakra.span color="quiet" me={1} flexShrink={0} maxW="168px" truncate>
         {title}
       </chakra.span>
       {kinds.map((kind) => {
@@ -61,7 +61,7 @@ export function NextStrip({ model, selection, kinds, onAdd, onCarry, onTidy, end
             key={`${kind.type}${kind.trigger ?? ""}${kind.closed ?? ""}`}
             variant="outline"
             h="28px"
-            px={1.5}
+            px={1}
             gap={1}
             minW={0}
             title={usual ? undefined : label}
@@ -70,7 +70,7 @@ export function NextStrip({ model, selection, kinds, onAdd, onCarry, onTidy, end
             color="ink"
             borderColor="line"
             fontWeight="400"
-            fontSize="13px"
+            fontSize="12.5px"
             flexShrink={0}
             _hover={{ borderColor: "accent" }}
             onClick={() => onAdd(kind)}
