@@ -1,0 +1,67 @@
+import { join, resolve } from "node:path";
+import { PGlite } from "@electric-sql/pglite";
+import { drizzle as drizzleServer } from "drizzle-orm/node-postgres";
+import { migrate as migrateServer } from "drizzle-orm/node-postgres/migrator";
+import { drizzle as drizzleLocal } from "drizzle-orm/pglite";
+import { migrate as migrateLocal } from "drizzle-orm/pglite/migrator";
+import pg from "pg";
+import { lockFolder } from "./lock";
+import * as schema from "./schema";
+
+/** The one face of both databases; what runs on it is the same SQL. */
+export type Database = ReturnType<typeof drizzleLocal<typeof schema>>;
+
+export interface OpenDatabase {
+  readonly db: Database;
+  readonly close: () => Promise<void>;
+}
+
+export const dataFolder = () => resolve(/* turbopackIgnore: true */ process.env.LANE_DATA ?? "data");
+const migrationsFolder = () =>
+  process.env.LANE_MIGRATIONS ?? join(/* turbopackIgnore: true */ process.cwd(), "src/data/migrations");
+
+/**
+ * Opens the workspace's database and brings its tables up to date: files in the data folder, or the PostgreSQL server that
+ * DATABASE_URL names.
+ */
+export async function openDatabase(options: { folder?: string; url?: string } = {}): Promise<OpenDatabase> {
+  const url = options.url ?? process.env.DATABASE_URL;
+  if (url) {
+    const pool = new pg.Pool({ connectionString: url });
+    const db = drizzleServer(pool, { schema });
+    await migrateServer(db, { migrationsFolder: migrationsFolder() });
+    return { db: db as unknown as Database, close: () => pool.end() };
+  }
+  const folder = options.folder ?? dataFolder();
+  const release = lockFolder(folder);
+  const client = new PGlite(join(folder, "postgres"));
+  await client.waitReady;
+  const db = drizzleLocal(client, { schema });
+  await migrateLocal(db, { migrationsFolder: migrationsFolder() });
+  return {
+    db,
+    close: async () => {
+      await client.close();
+      release();
+    },
+  };
+}
+
+// Routes are bundled apart from each other; what they share stands on the global object.
+const shared = globalThis as unknown as { laneDatabase?: Promise<OpenDatabase> };
+
+/** The database of this process, opened at first use. */
+export function database(): Promise<OpenDatabase> {
+  shared.laneDatabase ??= openDatabase().catch((error) => {
+    shared.laneDatabase = undefined;
+    throw error;
+  });
+  return shared.laneDatabase;
+}
+
+/** Closes it, so that another process may open the folder, or a restored one takes its place. */
+export async function closeDatabase(): Promise<void> {
+  const open = shared.laneDatabase;
+  shared.laneDatabase = undefined;
+  if (open) await (await open).close();
+}

@@ -1,0 +1,154 @@
+import {
+  customType,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  serial,
+  text,
+  timestamp,
+  uniqueIndex,
+} from "drizzle-orm/pg-core";
+import type { StoredModel } from "@/core/model";
+
+const bytes = customType<{ data: Uint8Array }>({ dataType: () => "bytea" });
+const moment = (name: string) => timestamp(name, { withTimezone: true, mode: "string" });
+
+/** Deleted things stay with the moment they went, so that deleting can be undone. */
+export const areas = pgTable("areas", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull(),
+  parent: text("parent"),
+  rank: integer("rank").notNull().default(0),
+  deletedAt: moment("deleted_at"),
+});
+
+export const processes = pgTable("processes", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull(),
+  area: text("area").notNull(),
+  rank: integer("rank").notNull().default(0),
+  createdAt: moment("created_at").notNull(),
+  deletedAt: moment("deleted_at"),
+});
+
+export const versions = pgTable("versions", {
+  id: text("id").primaryKey(),
+  process: text("process").notNull(),
+  kind: text("kind", { enum: ["as-is", "to-be"] }).notNull(),
+  name: text("name").notNull(),
+  /** The version this one was copied from. */
+  source: text("source"),
+  createdAt: moment("created_at").notNull(),
+  deletedAt: moment("deleted_at"),
+});
+
+/** What a version holds now: a snapshot, and the number of the last batch of commands. The log holds what came since. */
+export const heads = pgTable("heads", {
+  version: text("version").primaryKey(),
+  sequence: integer("sequence").notNull(),
+  snapshotSequence: integer("snapshot_sequence").notNull(),
+  snapshot: jsonb("snapshot").$type<StoredModel>().notNull(),
+  changedAt: moment("changed_at").notNull(),
+});
+
+export const log = pgTable(
+  "log",
+  {
+    version: text("version").notNull(),
+    sequence: integer("sequence").notNull(),
+    /** The sender's own name for the batch; a batch sent twice is stored once. */
+    batch: text("batch").notNull(),
+    label: text("label").notNull(),
+    commands: jsonb("commands").notNull(),
+    edits: jsonb("edits").notNull(),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.version, table.sequence] }),
+    uniqueIndex("log_batch").on(table.version, table.batch),
+  ],
+);
+
+export const revisions = pgTable(
+  "revisions",
+  {
+    version: text("version").notNull(),
+    number: integer("number").notNull(),
+    reason: text("reason").notNull(),
+    sequence: integer("sequence").notNull(),
+    model: jsonb("model").$type<StoredModel>().notNull(),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.version, table.number] })],
+);
+
+export const directory = pgTable("directory", {
+  id: text("id").primaryKey(),
+  kind: text("kind").notNull(),
+  name: text("name").notNull(),
+  description: text("description").notNull().default(""),
+  unit: text("unit"),
+  hue: text("hue"),
+  deletedAt: moment("deleted_at"),
+});
+
+/** Where directory entries are used in heads; made anew with every batch, in its transaction. */
+export const uses = pgTable(
+  "uses",
+  {
+    id: serial("id").primaryKey(),
+    version: text("version").notNull(),
+    entry: text("entry").notNull(),
+    element: text("element").notNull(),
+    elementName: text("element_name").notNull(),
+    how: text("how").notNull(),
+  },
+  (table) => [index("uses_entry").on(table.entry), index("uses_version").on(table.version)],
+);
+
+/** Elements of heads by name, for finding anything anywhere. */
+export const elements = pgTable(
+  "elements",
+  {
+    version: text("version").notNull(),
+    element: text("element").notNull(),
+    name: text("name").notNull(),
+    type: text("type").notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.version, table.element] })],
+);
+
+export const waivers = pgTable("waivers", {
+  id: text("id").primaryKey(),
+  version: text("version").notNull(),
+  /** Rule and elements of the finding that is accepted. */
+  finding: text("finding").notNull(),
+  reason: text("reason").notNull(),
+  member: text("member").notNull(),
+  at: moment("at").notNull(),
+});
+
+export const handoffs = pgTable("handoffs", {
+  id: text("id").primaryKey(),
+  version: text("version").notNull(),
+  revision: integer("revision").notNull(),
+  member: text("member").notNull(),
+  at: moment("at").notNull(),
+  manifest: jsonb("manifest").notNull(),
+  package: bytes("package").notNull(),
+});
+
+export const members = pgTable("members", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull(),
+});
+
+/** Facts about the workspace as a whole. */
+export const workspace = pgTable("workspace", {
+  key: text("key").primaryKey(),
+  value: text("value").notNull(),
+});
