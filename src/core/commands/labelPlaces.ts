@@ -13,6 +13,21 @@ export function placeLabels(change: Change, diagram: Id): void {
   const lines = [...change.model.edges]
     .filter((edge) => edge.diagram === diagram)
     .map((edge) => edge.waypoints as readonly Point[]);
+  // A label across the border of two lanes seems to belong to both.
+  for (const { shape, element } of shapesOnPage(change.model, diagram)) {
+    if (element.type !== "lane" && element.type !== "participant") continue;
+    const { x, y, width, height } = shape.bounds;
+    lines.push(
+      [
+        { x, y },
+        { x: x + width, y },
+      ],
+      [
+        { x, y: y + height },
+        { x: x + width, y: y + height },
+      ],
+    );
+  }
   const taken: Bounds[] = [];
   const cost = (bounds: Bounds) => {
     let sum = 0;

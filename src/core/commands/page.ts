@@ -144,7 +144,11 @@ function messagePorts(
       ? own.x + own.width / 2
       : Math.max(own.x + 12, Math.min(own.x + own.width - 12, other.x + other.width / 2));
     const side: Side = below ? "bottom" : "top";
-    return [{ side, at: { x, y: sidePoint(own, side).y }, penalty: 0 }];
+    const y = sidePoint(own, side).y;
+    // A pool is wide: where its nearest point is taken, another one beside it does as well.
+    return [0, 24, -24, 48, -48]
+      .map((offset) => ({ side, at: { x: x + offset, y }, penalty: Math.abs(offset) / 4 }))
+      .filter((port) => port.at.x >= own.x + 8 && port.at.x <= own.x + own.width - 8);
   };
   return {
     from: at(source, target, isPool(sourceId), isPool(targetId)),

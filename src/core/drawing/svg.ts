@@ -35,7 +35,7 @@ export function sceneToSvg(scene: Scene, options: SvgOptions = {}): string {
   const title = options.title ? `<title>${escapeText(options.title)}</title>` : "";
   const body = scene.figures.map(figureToSvg).join("\n");
   return `<?xml version="1.0" encoding="UTF-8"?>
-<svg xmlns="http://www.w3.org/2000/svg" viewBox="${x} ${y} ${width} ${height}" width="${width}" height="${height}" font-family="'Atkinson Hyperlegible Next', Verdana, sans-serif">
+<svg xmlns="http://www.w3.org/2000/svg" viewBox="${x} ${y} ${width} ${height}" width="${width}" height="${height}" text-rendering="geometricPrecision" font-family="'Atkinson Hyperlegible Next', Verdana, sans-serif">
 ${title}${style}<rect x="${x}" y="${y}" width="${width}" height="${height}" fill="#FFFFFF"/>
 ${body}
 </svg>

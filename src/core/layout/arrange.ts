@@ -103,7 +103,12 @@ export function arrangeScope(
       hanging.length > 0 ? satelliteHeight(model, hanging, options) + 30 : 0,
       node.type.endsWith("Gateway") ? 14 : 0,
     );
-    row.below = Math.max(row.below, boundaryEventsOf(model, node.id).length > 0 ? 46 : 0, isEvent(node.type) ? 12 : 0);
+    row.below = Math.max(
+      row.below,
+      boundaryEventsOf(model, node.id).length > 0 ? 46 : 0,
+      isEvent(node.type) ? 12 : 0,
+      node.type.endsWith("Gateway") ? 22 : 0,
+    );
     rowHeights.set(key, row);
   }
   const laneCount = Math.max(1, leaves.length);
@@ -260,7 +265,7 @@ function satelliteSize(model: Model, id: Id, options: ArrangeOptions): { width: 
 /** Data is narrow but its name is not. */
 function satelliteSlot(model: Model, id: Id, options: ArrangeOptions): number {
   const { width } = satelliteSize(model, id, options);
-  return isDataNode((model.elements.get(id) as Element).type) ? Math.max(width, 104) : width;
+  return isDataNode((model.elements.get(id) as Element).type) ? Math.max(width, 112) : width;
 }
 
 function satelliteHeight(model: Model, ids: readonly Id[], options: ArrangeOptions): number {

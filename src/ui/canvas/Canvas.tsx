@@ -403,6 +403,7 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
         width="1"
         height="1"
         style={{ position: "absolute", left: 0, top: 0, overflow: "visible", transformOrigin: "0 0" }}
+        textRendering="geometricPrecision"
         fontFamily="'Atkinson Hyperlegible Next', Verdana, sans-serif"
       >
         <g>

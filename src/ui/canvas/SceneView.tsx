@@ -23,6 +23,7 @@ export function SceneView({
       h={typeof height === "number" ? `${height}px` : height}
     >
       <svg
+        textRendering="geometricPrecision"
         width="100%"
         height="100%"
         viewBox={`${x - 16} ${y - 16} ${width + 32} ${tall + 32}`}

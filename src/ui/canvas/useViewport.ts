@@ -19,7 +19,7 @@ export interface Viewport {
 }
 
 /** Below this scale, 12-unit labels are no longer easily read. */
-const legible = 0.6;
+const legible = 0.72;
 
 /**
  * Pan and zoom: wheel zooms at the pointer, dragging the ground or the middle button pans. The layer is moved by a CSS

@@ -38,6 +38,7 @@ export function ComparedPage({ scene, marks, focus, side, label }: ComparedPageP
         width="1"
         height="1"
         style={{ position: "absolute", overflow: "visible", transformOrigin: "0 0" }}
+        textRendering="geometricPrecision"
         fontFamily="'Atkinson Hyperlegible Next', Verdana, sans-serif"
         aria-hidden="true"
       >

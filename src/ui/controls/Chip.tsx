@@ -17,7 +17,7 @@ export function Chip({ children, hue, onRemove, removeLabel }: ChipProps) {
       display="inline-flex"
       align="center"
       gap={1.5}
-      h="24px"
+      minH="24px"
       px={2}
       bg="paper"
       borderWidth="1px"
@@ -35,7 +35,7 @@ export function Chip({ children, hue, onRemove, removeLabel }: ChipProps) {
           aria-hidden="true"
         />
       )}
-      <chakra.span truncate>{children}</chakra.span>
+      <chakra.span lineHeight="1.25">{children}</chakra.span>
       {onRemove && (
         <chakra.button
           type="button"

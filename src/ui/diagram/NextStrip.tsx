@@ -39,7 +39,7 @@ export function NextStrip({ model, selection, kinds, onAdd, onCarry, onTidy, end
   return (
     <Flex
       h="46px"
-      px={4}
+      px={3}
       gap={1}
       align="center"
       bg="paper"
@@ -50,7 +50,7 @@ export function NextStrip({ model, selection, kinds, onAdd, onCarry, onTidy, end
       role="toolbar"
       aria-label={text.diagram.nothing}
     >
-      <chakra.span color="quiet" me={1} flexShrink={0} maxW="168px" truncate>
+      <chakra.span color="quiet" me={1} flexShrink={0} maxW="96px" truncate>
         {title}
       </chakra.span>
       {kinds.map((kind) => {

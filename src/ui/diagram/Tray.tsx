@@ -1,7 +1,7 @@
 "use client";
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import type { ReactNode } from "react";
-import { type Element, isActivity, isConnection, isFlowNode } from "@/core/model";
+import { type Element, isActivity, isConnection, isFlowNode, participantOf, processesOf } from "@/core/model";
 import { text } from "../messages";
 import { useFindings } from "../version/findings";
 import { TrayData } from "./TrayData";
@@ -15,7 +15,15 @@ import type { TrayProps } from "./trayParts";
 export function Tray(props: TrayProps) {
   const { model, selection } = props;
   const [only] = selection;
-  const element = selection.length === 1 && only ? model.elements.get(only) : undefined;
+  const page = model.diagrams.get(props.diagram);
+  // With nothing selected it is about the process itself.
+  const whole = page?.element === undefined ? undefined : model.elements.get(page.element);
+  const process =
+    whole?.type === "collaboration"
+      ? processesOf(model).find((candidate) => participantOf(model, candidate.id))
+      : whole;
+  const element =
+    selection.length === 0 ? process : selection.length === 1 && only ? model.elements.get(only) : undefined;
   return (
     <Flex
       as="section"
@@ -49,7 +57,7 @@ function Columns({ element, ...props }: TrayProps & { readonly element: Element 
         <TrayWhat element={element} {...props} />
       </Column>
       {hasPeople && (
-        <Column title={text.tray.who} grow={1.2}>
+        <Column title={text.tray.who} grow={1.55}>
           <TrayWho element={element} {...props} />
         </Column>
       )}

@@ -16,7 +16,7 @@ export interface TrayProps {
 export function Row({ label, children }: { readonly label: string; readonly children: ReactNode }) {
   return (
     <Flex gap={2} mb={1.5} align="flex-start">
-      <chakra.span color="quiet" w="84px" flexShrink={0} pt="3px">
+      <chakra.span color="quiet" w="76px" flexShrink={0} pt="3px">
         {label}
       </chakra.span>
       <Flex gap={1} wrap="wrap" flex="1" minW={0} align="center">
