@@ -4,8 +4,8 @@ const port = 4399;
 
 export default defineConfig({
   testDir: "tests/e2e",
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  timeout: 150_000,
+  expect: { timeout: 20_000 },
   workers: 1,
   retries: process.env.CI ? 1 : 0,
   reporter: [["list"]],

@@ -21,9 +21,8 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
   ],
   [
     "Diagram",
-    "/v/solar-connection-as-is/diagram",
+    "/v/solar-connection-as-is/diagram?element=check-capacity",
     async (page) => {
-      await page.locator('[data-canvas] [data-id="check-capacity"] rect').last().click();
       await expect(page.getByTestId("tray")).toContainText("Network map");
     },
   ],
