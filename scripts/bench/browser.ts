@@ -14,17 +14,13 @@ const address = `http://localhost:${port}`;
 
 /** Frame times while the page is panned and zoomed with real wheel and pointer input. */
 async function frameTimes(page: Page, box: { x: number; y: number; width: number; height: number }): Promise<number[]> {
-  await page.evaluate(() => {
-    const times: number[] = [];
+  // As text: the transpiler's helpers do not exist in the page.
+  await page.evaluate(`
+    window.times = [];
     let last = performance.now();
-    const tick = (now: number) => {
-      times.push(now - last);
-      last = now;
-      (window as unknown as { frame: number }).frame = requestAnimationFrame(tick);
-    };
-    (window as unknown as { times: number[] }).times = times;
-    requestAnimationFrame(tick);
-  });
+    const tick = (now) => { window.times.push(now - last); last = now; window.frame = requestAnimationFrame(tick); };
+    window.frame = requestAnimationFrame(tick);
+  `);
   const [cx, cy] = [box.x + box.width / 2, box.y + box.height / 2];
   // Ground beside the drawing, so that dragging moves the page in both.
   const ground = { x: box.x + 6, y: box.y + box.height - 8 };
@@ -38,10 +34,7 @@ async function frameTimes(page: Page, box: { x: number; y: number; width: number
     for (let at = 0; at < 12; at++) await page.mouse.wheel(0, -40);
     for (let at = 0; at < 12; at++) await page.mouse.wheel(0, 40);
   }
-  return page.evaluate(() => {
-    cancelAnimationFrame((window as unknown as { frame: number }).frame);
-    return (window as unknown as { times: number[] }).times.slice(3);
-  });
+  return page.evaluate("cancelAnimationFrame(window.frame), window.times.slice(3)");
 }
 
 async function importModel(size: number): Promise<string> {
@@ -137,25 +130,16 @@ export async function browserRows(): Promise<BenchRow[]> {
     await keyed.getByTestId("canvas").focus();
     await keyed.keyboard.press("ArrowRight");
     for (let at = 0; at < 24; at++) {
-      await keyed.evaluate(() => {
-        const state = window as unknown as { painted?: number };
-        state.painted = undefined;
-        window.addEventListener(
-          "keydown",
-          () => {
-            const begun = performance.now();
-            requestAnimationFrame(() =>
-              setTimeout(() => {
-                state.painted = performance.now() - begun;
-              }),
-            );
-          },
-          { once: true, capture: true },
-        );
-      });
+      await keyed.evaluate(`
+        window.painted = undefined;
+        window.addEventListener("keydown", () => {
+          const begun = performance.now();
+          requestAnimationFrame(() => setTimeout(() => { window.painted = performance.now() - begun; }));
+        }, { once: true, capture: true });
+      `);
       await keyed.keyboard.press(at % 2 === 0 ? "Alt+ArrowDown" : "Alt+ArrowUp");
-      await keyed.waitForFunction(() => (window as unknown as { painted?: number }).painted !== undefined);
-      if (at >= 4) times.push(await keyed.evaluate(() => (window as unknown as { painted: number }).painted));
+      await keyed.waitForFunction("window.painted !== undefined");
+      if (at >= 4) times.push(await keyed.evaluate("window.painted"));
     }
     await keyed.close();
     rows.push({

@@ -50,7 +50,6 @@ export function useViewport(
         if (!svg) return;
         svg.style.willChange = "transform";
         svg.style.transform = `translate(${event.transform.x}px, ${event.transform.y}px) scale(${event.transform.k})`;
-        element.style.setProperty("--zoom", String(event.transform.k));
         element.style.backgroundPosition = `${event.transform.x}px ${event.transform.y}px`;
         clearTimeout(rest);
         rest = setTimeout(() => {
