@@ -50,10 +50,11 @@ export function useViewport(
         if (!svg) return;
         svg.style.willChange = "transform";
         svg.style.transform = `translate(${event.transform.x}px, ${event.transform.y}px) scale(${event.transform.k})`;
-        element.style.backgroundPosition = `${event.transform.x}px ${event.transform.y}px`;
         clearTimeout(rest);
         rest = setTimeout(() => {
           svg.style.willChange = "";
+          // Moving the dots repaints the whole ground, so they follow only now.
+          element.style.backgroundPosition = `${event.transform.x}px ${event.transform.y}px`;
           setScale(event.transform.k);
         }, 140);
       });
