@@ -1,6 +1,16 @@
 import TinyQueue from "tinyqueue";
 import type { Bounds, Point } from "../model";
-import { centre, contains, grow, type Side, segmentCrosses, sidePoint, simplified } from "./geometry";
+import {
+  boundsOfPoints,
+  centre,
+  contains,
+  grow,
+  overlaps,
+  type Side,
+  segmentCrosses,
+  sidePoint,
+  simplified,
+} from "./geometry";
 
 /** Where a flow may leave or enter a shape: the side, the point, and how little that is liked (0 is best). */
 export interface Port {
@@ -23,6 +33,8 @@ export const clearance = 12;
 const bendCost = 36;
 const overlapCost = 6;
 const crossingCost = 18;
+/** How far around the two ends of a flow shapes and other flows are looked at first. */
+const nearby = 260;
 /** Above this many grid cells, only shapes near the two ends make grid lines. */
 const cellBound = 60_000;
 
@@ -56,16 +68,29 @@ export function route(given: RouteRequest): Point[] {
     ports.some((at) => contains(obstacle, at)) ? obstacle : grow(obstacle, 6),
   );
   const request = { ...given, obstacles };
-  const taken = segmentsOf(request.taken ?? []);
-  const simple = bestSimple(request, taken);
-  if (simple && simple.penalty === 0) return simple.points;
-  const searched = search(request, taken);
-  if (simple && (!searched || simple.cost <= searched.cost)) return simple.points;
-  if (searched) return searched.points;
+  // On a large page only what is near can matter; the whole page is looked at where nearby there is no way.
+  const near = grow(boxOf([...given.from, ...given.to]), nearby);
+  const local = {
+    ...request,
+    obstacles: obstacles.filter((obstacle) => overlaps(obstacle, near)),
+    taken: (given.taken ?? []).filter((line) => overlaps(boundsOfPoints(line), near, 1)),
+  };
+  const found = bestCourse(local);
+  if (found && isFree(found.points, obstacles)) return found.points;
+  const anywhere = bestCourse(request);
+  if (anywhere) return anywhere.points;
   const from = request.from[0] as Port;
   const to = request.to[0] as Port;
   const middle = (from.at.x + to.at.x) / 2;
   return simplified([from.at, { x: middle, y: from.at.y }, { x: middle, y: to.at.y }, to.at]);
+}
+
+function bestCourse(request: RouteRequest): Course | undefined {
+  const taken = segmentsOf(request.taken ?? []);
+  const simple = bestSimple(request, taken);
+  if (simple && simple.penalty === 0) return simple;
+  const searched = search(request, taken);
+  return simple && (!searched || simple.cost <= searched.cost) ? simple : searched;
 }
 
 interface Segment {
