@@ -1,6 +1,6 @@
-import { SaxesParser, type SaxesTagPlain } from "saxes";
 import { failure, type Model, ok, type Problem, type Result } from "../model";
 import { decodeXml } from "./decode";
+import { parseFile } from "./fileParser";
 import { ModelBuilder } from "./modelBuilder";
 
 /** Bounds on what is read, so that no file fills memory or the stack. */
@@ -32,38 +32,30 @@ export function readBpmn(input: Uint8Array | string): Result<Model> {
   const text = decoded.value.charCodeAt(0) === 0xfeff ? decoded.value.slice(1) : decoded.value;
   if (text.trim() === "") return failure({ code: "empty", message: "The file is empty.", line: 1, column: 1 });
 
-  const parser = new SaxesParser();
-  const refuse = (code: string, message: string): never => {
-    throw new Unreadable({ code, message, line: parser.line, column: parser.column + 1 });
-  };
-  const builder = new ModelBuilder(() => parser.line, refuse);
+  let builder: ModelBuilder | undefined;
   let depth = 0;
   let elements = 0;
-
-  parser.on("error", (error) => {
-    // The parser puts "line:column: " in front; the place is given on its own.
-    refuse("not-well-formed", `This is not well-formed XML: ${error.message.replace(/^[^a-z]*?\d+:\d+: /i, "")}`);
-  });
-  parser.on("doctype", () =>
-    refuse("doctype", "The file brings a document type or entities, which are not read. Remove the DOCTYPE."),
-  );
-  parser.on("opentag", (tag: SaxesTagPlain) => {
-    if (++depth > fileLimits.depth) refuse("too-deep", `The file is nested more than ${fileLimits.depth} levels deep.`);
-    if (++elements > fileLimits.elements) refuse("too-many", `The file has more than ${fileLimits.elements} elements.`);
-    builder.open(tag.name, tag.attributes);
-  });
-  parser.on("closetag", () => {
-    depth--;
-    builder.close();
-  });
-  parser.on("text", (value) => builder.text(value));
-  parser.on("cdata", (value) => builder.text(value));
-  parser.on("comment", (value) => builder.place({ comment: value }));
-  parser.on("processinginstruction", ({ target, body }) => builder.place({ instruction: [target, body] }));
-
   try {
-    parser.write(text).close();
-    return ok(builder.finish());
+    parseFile(text, (place) => {
+      const refuse = (code: string, message: string): never => {
+        throw new Unreadable({ code, message, line: place.line, column: place.column + 1 });
+      };
+      builder = new ModelBuilder(() => place.line, refuse);
+      return {
+        builder,
+        refuse,
+        onOpen: () => {
+          if (++depth > fileLimits.depth)
+            refuse("too-deep", `The file is nested more than ${fileLimits.depth} levels deep.`);
+          if (++elements > fileLimits.elements)
+            refuse("too-many", `The file has more than ${fileLimits.elements} elements.`);
+        },
+        onClose: () => {
+          depth--;
+        },
+      };
+    });
+    return ok((builder as unknown as ModelBuilder).finish());
   } catch (error) {
     if (error instanceof Unreadable) return failure(error.problem);
     throw error;
