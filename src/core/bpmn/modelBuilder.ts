@@ -38,6 +38,12 @@ export type Frame =
       readonly done: () => void;
     };
 
+interface FlowLists {
+  readonly incoming: Id[];
+  readonly outgoing: Id[];
+}
+const flowListFields = ["incoming", "outgoing"] as const;
+
 /**
  * Builds a model from the events of an XML parser. Everything is put where the metamodel says; what the metamodel does not
  * know is kept as foreign content next to where it stood.
@@ -46,13 +52,17 @@ export class ModelBuilder {
   readonly elements = new Map<Id, Writable>();
   readonly notes: FileNote[] = [];
   readonly #stack: Frame[] = [];
-  readonly #scopes: Scope[] = [];
+  /** Scopes to go back to, with the depth at which their inner one began; most elements declare nothing. */
+  readonly #scopes: { readonly scope: Scope; readonly depth: number }[] = [];
+  #depth = 0;
   #scope: Scope = outermostScope;
   #root: Writable | undefined;
   #usualPrefix = "";
   #prefixes: (readonly [string, string])[] = [];
   readonly #before: XmlNode[] = [];
   readonly #after: XmlNode[] = [];
+  /** What files say of a node's flows, apart from the records: most of it only repeats the flows. */
+  readonly #flowLists = new Map<Id, FlowLists>();
   #order = 0;
   #anonymous = 0;
   readonly #interchange: InterchangeBuilder;
@@ -103,7 +113,12 @@ export class ModelBuilder {
         frame.done();
         break;
     }
-    this.#scope = this.#scopes.pop() as Scope;
+    const outer = this.#scopes[this.#scopes.length - 1];
+    if (outer?.depth === this.#depth) {
+      this.#scope = outer.scope;
+      this.#scopes.pop();
+    }
+    this.#depth--;
   }
 
   text(value: string): void {
@@ -129,7 +144,7 @@ export class ModelBuilder {
   finish(): Model {
     const root = this.#root as Writable;
     for (const record of this.elements.values()) this.#resolveReferences(record);
-    this.#dropDerivedFlowLists();
+    this.#keepOddFlowLists();
     return {
       root: root.id,
       elements: Table.from<Element>(this.elements as ReadonlyMap<Id, Element>),
@@ -174,7 +189,7 @@ export class ModelBuilder {
   }
 
   #enterScope(attributes: Attributes): void {
-    this.#scopes.push(this.#scope);
+    this.#depth++;
     let declared: Map<string, string> | undefined;
     for (const name in attributes) {
       const prefix = declaredPrefix(name);
@@ -182,7 +197,9 @@ export class ModelBuilder {
       declared ??= new Map();
       declared.set(prefix, attributes[name] as string);
     }
-    if (declared) this.#scope = innerScope(this.#scope, declared);
+    if (!declared) return;
+    this.#scopes.push({ scope: this.#scope, depth: this.#depth });
+    this.#scope = innerScope(this.#scope, declared);
   }
 
   #openRoot(name: string, local: string, uri: string, prefix: string, attributes: Attributes): void {
@@ -366,12 +383,21 @@ export class ModelBuilder {
   }
 
   #openReference(top: Frame & { kind: "element" }, field: string, many: boolean): void {
+    const { record } = top;
+    const isFlowList = (field === "incoming" || field === "outgoing") && isFlowNode(record.type);
     this.push({
       kind: "text",
       nodes: [],
       done: (raw) => {
-        if (many) top.record[field] = [...((top.record[field] as string[] | undefined) ?? []), raw];
-        else top.record[field] = raw;
+        if (isFlowList) {
+          let lists = this.#flowLists.get(record.id);
+          if (!lists) {
+            lists = { incoming: [], outgoing: [] };
+            this.#flowLists.set(record.id, lists);
+          }
+          lists[field].push(raw);
+        } else if (many) record[field] = [...((record[field] as string[] | undefined) ?? []), raw];
+        else record[field] = raw;
         top.last = field;
       },
     });
@@ -397,26 +423,34 @@ export class ModelBuilder {
   }
 
   /** `incoming` and `outgoing` repeat what the flows say; they are kept only where a file has them otherwise. */
-  #dropDerivedFlowLists(): void {
-    const incoming = new Map<Id, Id[]>();
-    const outgoing = new Map<Id, Id[]>();
+  #keepOddFlowLists(): void {
+    const derived = new Map<Id, FlowLists>();
+    const listsOf = (node: Id): FlowLists => {
+      let lists = derived.get(node);
+      if (!lists) {
+        lists = { incoming: [], outgoing: [] };
+        derived.set(node, lists);
+      }
+      return lists;
+    };
     for (const record of this.elements.values()) {
       if (record.type !== "sequenceFlow") continue;
-      const { sourceRef, targetRef } = record as { sourceRef?: Id; targetRef?: Id };
-      if (sourceRef !== undefined) outgoing.set(sourceRef, [...(outgoing.get(sourceRef) ?? []), record.id]);
-      if (targetRef !== undefined) incoming.set(targetRef, [...(incoming.get(targetRef) ?? []), record.id]);
+      if (record.sourceRef !== undefined) listsOf(record.sourceRef as Id).outgoing.push(record.id);
+      if (record.targetRef !== undefined) listsOf(record.targetRef as Id).incoming.push(record.id);
     }
     for (const record of this.elements.values()) {
       if (!isFlowNode(record.type)) continue;
-      for (const [field, lists] of [
-        ["incoming", incoming],
-        ["outgoing", outgoing],
-      ] as const) {
-        const derived = lists.get(record.id) ?? [];
-        const given = (record[field] as Id[] | undefined) ?? [];
-        const same = derived.length === given.length && derived.every((id, at) => id === given[at]);
-        if (same && !record.spelling?.[`${field}.0`]) delete record[field];
-        else record[field] = given;
+      const given = this.#flowLists.get(record.id);
+      const own = derived.get(record.id);
+      for (const field of flowListFields) {
+        const raw = given?.[field] ?? [];
+        const expected = own?.[field] ?? [];
+        if (raw.length === expected.length && raw.every((id, at) => id === expected[at])) continue;
+        record[field] = raw.map((one, at) => {
+          const target = this.targetOf(one);
+          if (target !== one) spell(record, `${field}.${at}`, one);
+          return target;
+        });
       }
     }
   }
