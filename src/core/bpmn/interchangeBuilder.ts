@@ -14,7 +14,7 @@ import {
   type Waypoint,
   type XmlNode,
 } from "../model";
-import type { ModelBuilder } from "./modelBuilder";
+import type { Frame, ModelBuilder } from "./modelBuilder";
 
 type Attributes = Record<string, string>;
 type Writable<Record> = { -readonly [Key in keyof Record]: Record[Key] };
@@ -80,32 +80,36 @@ export class InterchangeBuilder {
   }
 
   #openShape(diagram: Id, attributes: Attributes): Id {
-    const {
-      id: given,
-      bpmnElement,
-      isHorizontal,
-      isExpanded,
-      isMarkerVisible,
-      isMessageVisible,
-      participantBandKind,
-      choreographyActivityShape,
-      ...others
-    } = attributes;
+    const given = attributes.id;
     const shape: Writable<Shape> = {
       id: this.#key(this.#shapes, given),
       order: this.model.nextOrder(),
       diagram,
       element: "",
       bounds: { x: 0, y: 0, width: 0, height: 0 },
-      ...(participantBandKind !== undefined && { participantBandKind }),
-      ...(choreographyActivityShape !== undefined && { choreographyActivityShape }),
     };
-    if (this.#keyIsSpelled(shape.id, given)) shape.spelling = { id: given as string };
-    this.#refer(shape, "element", bpmnElement as string);
-    for (const [field, raw] of Object.entries({ isHorizontal, isExpanded, isMarkerVisible, isMessageVisible })) {
-      if (raw !== undefined) readBoolean(shape, field, raw);
+    for (const name in attributes) {
+      const value = attributes[name] as string;
+      switch (name) {
+        case "id":
+        case "bpmnElement":
+          break;
+        case "isHorizontal":
+        case "isExpanded":
+        case "isMarkerVisible":
+        case "isMessageVisible":
+          readBoolean(shape, name, value);
+          break;
+        case "participantBandKind":
+        case "choreographyActivityShape":
+          shape[name] = value;
+          break;
+        default:
+          shape.foreignAttributes = [...(shape.foreignAttributes ?? []), [name, value]];
+      }
     }
-    keepAttributes(shape, others);
+    if (this.#keyIsSpelled(shape.id, given)) shape.spelling = { id: given as string };
+    this.#refer(shape, "element", attributes.bpmnElement as string);
     this.#shapes.set(shape.id, shape);
     let last = "";
     this.#push(
@@ -127,20 +131,34 @@ export class InterchangeBuilder {
   }
 
   #openEdge(diagram: Id, attributes: Attributes): Id {
-    const { id: given, bpmnElement, sourceElement, targetElement, messageVisibleKind, ...others } = attributes;
+    const given = attributes.id;
     const edge: Writable<Edge> & { waypoints: Waypoint[] } = {
       id: this.#key(this.#edges, given),
       order: this.model.nextOrder(),
       diagram,
       element: "",
       waypoints: [],
-      ...(messageVisibleKind !== undefined && { messageVisibleKind }),
     };
-    if (this.#keyIsSpelled(edge.id, given)) edge.spelling = { id: given as string };
-    this.#refer(edge, "element", bpmnElement as string);
-    if (sourceElement !== undefined) this.#refer(edge, "sourceElement", sourceElement);
-    if (targetElement !== undefined) this.#refer(edge, "targetElement", targetElement);
-    keepAttributes(edge, others);
+    for (const name in attributes) {
+      const value = attributes[name] as string;
+      switch (name) {
+        case "id":
+          break;
+        case "bpmnElement":
+          this.#refer(edge, "element", value);
+          break;
+        case "sourceElement":
+        case "targetElement":
+          this.#refer(edge, name, value);
+          break;
+        case "messageVisibleKind":
+          edge.messageVisibleKind = value;
+          break;
+        default:
+          edge.foreignAttributes = [...(edge.foreignAttributes ?? []), [name, value]];
+      }
+    }
+    if (this.#keyIsSpelled(edge.id, given)) edge.spelling = { ...edge.spelling, id: given as string };
     this.#edges.set(edge.id, edge);
     let last = "";
     this.#push(
@@ -191,11 +209,7 @@ export class InterchangeBuilder {
   }
 
   #pushEmpty(): void {
-    this.#push(
-      {},
-      () => "",
-      () => false,
-    );
+    this.model.push(emptyFrame(this.model));
   }
 
   /** A frame that gives children to `take` and keeps those it does not want with their owner. */
@@ -258,3 +272,19 @@ function keepAttributes(owner: Keeps, attributes: Attributes): void {
   const entries = Object.entries(attributes);
   if (entries.length > 0) owner.foreignAttributes = entries;
 }
+
+/** For points and bounds, which hold nothing by the standard; one frame serves them all. */
+function emptyFrame(model: ModelBuilder): Frame {
+  let frame = emptyFrames.get(model);
+  if (!frame) {
+    frame = {
+      kind: "interchange",
+      open: (name, _, uri, attributes) => model.openRaw(name, uri, attributes, false, () => {}),
+      place: () => {},
+      done: () => {},
+    };
+    emptyFrames.set(model, frame);
+  }
+  return frame;
+}
+const emptyFrames = new WeakMap<ModelBuilder, Frame>();

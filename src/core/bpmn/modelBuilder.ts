@@ -31,6 +31,7 @@ export type Frame =
       readonly done: (element: XmlElement) => void;
     }
   | { readonly kind: "text"; nodes: XmlNode[]; readonly done: (text: string, nodes: XmlNode[] | undefined) => void }
+  | { readonly kind: "flow"; readonly into: string[]; text: string }
   | {
       readonly kind: "interchange";
       readonly open: (name: string, local: string, uri: string, attributes: Attributes) => void;
@@ -90,6 +91,8 @@ export class ModelBuilder {
         return this.openRaw(name, uri, attributes, top.keepSpace, (element) => top.element.children.push({ element }));
       case "text":
         return this.openRaw(name, uri, attributes, true, (element) => top.nodes.push({ element }));
+      case "flow":
+        return this.openRaw(name, uri, attributes, true, () => {});
     }
   }
 
@@ -112,6 +115,9 @@ export class ModelBuilder {
       case "interchange":
         frame.done();
         break;
+      case "flow":
+        frame.into.push(frame.text);
+        break;
     }
     const outer = this.#scopes[this.#scopes.length - 1];
     if (outer?.depth === this.#depth) {
@@ -125,6 +131,7 @@ export class ModelBuilder {
     const top = this.#stack[this.#stack.length - 1];
     if (!top) return;
     if (top.kind === "text") top.nodes.push({ text: value });
+    else if (top.kind === "flow") top.text += value;
     else if (top.kind === "raw") top.element.children.push({ text: value });
     else if (top.kind === "extension") top.children.push({ text: value });
     else if (value.trim() !== "") this.place({ text: value.trim() });
@@ -137,6 +144,8 @@ export class ModelBuilder {
     else if (top.kind === "element") placeForeign(top.record, top.last, node);
     else if (top.kind === "interchange") top.place(node);
     else if (top.kind === "text") top.nodes.push(node);
+    // A comment inside a flow's name; the name is all that is kept of it.
+    else if (top.kind === "flow") return;
     else if (top.kind === "raw") top.element.children.push(node);
     else top.children.push(node);
   }
@@ -384,19 +393,21 @@ export class ModelBuilder {
 
   #openReference(top: Frame & { kind: "element" }, field: string, many: boolean): void {
     const { record } = top;
-    const isFlowList = (field === "incoming" || field === "outgoing") && isFlowNode(record.type);
+    if ((field === "incoming" || field === "outgoing") && isFlowNode(record.type)) {
+      let lists = this.#flowLists.get(record.id);
+      if (!lists) {
+        lists = { incoming: [], outgoing: [] };
+        this.#flowLists.set(record.id, lists);
+      }
+      top.last = field;
+      this.push({ kind: "flow", into: lists[field], text: "" });
+      return;
+    }
     this.push({
       kind: "text",
       nodes: [],
       done: (raw) => {
-        if (isFlowList) {
-          let lists = this.#flowLists.get(record.id);
-          if (!lists) {
-            lists = { incoming: [], outgoing: [] };
-            this.#flowLists.set(record.id, lists);
-          }
-          lists[field].push(raw);
-        } else if (many) record[field] = [...((record[field] as string[] | undefined) ?? []), raw];
+        if (many) record[field] = [...((record[field] as string[] | undefined) ?? []), raw];
         else record[field] = raw;
         top.last = field;
       },
