@@ -50,7 +50,13 @@ export const Overlay = memo(function Overlay({ model, figures, selection, gestur
   );
 });
 
-function FindingSign({ figure, severity }: { readonly figure: Figure; readonly severity: "error" | "warning" }) {
+const FindingSign = memo(function FindingSign({
+  figure,
+  severity,
+}: {
+  readonly figure: Figure;
+  readonly severity: "error" | "warning";
+}) {
   const middle = figure.line?.[Math.floor((figure.line.length - 1) / 2)];
   const x = middle ? middle.x + 8 : figure.bounds.x + figure.bounds.width - 4;
   const y = middle ? middle.y - 10 : figure.bounds.y - 4;
@@ -69,7 +75,7 @@ function FindingSign({ figure, severity }: { readonly figure: Figure; readonly s
       )}
     </g>
   );
-}
+});
 
 const resizable = (type: string) =>
   isFlowNode(type as never)

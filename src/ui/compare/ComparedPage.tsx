@@ -4,7 +4,7 @@ import { useEffect, useRef } from "react";
 import { type Figure, type Scene, textWidth } from "@/core/drawing";
 import type { Id } from "@/core/model";
 import { FigureView } from "../canvas/FigureView";
-import { useViewport } from "../canvas/useViewport";
+import { layerProps, useViewport } from "../canvas/useViewport";
 
 export interface Mark {
   readonly kind: "new" | "gone" | "changed" | "moved";
@@ -35,9 +35,7 @@ export function ComparedPage({ scene, marks, focus, side, label }: ComparedPageP
     <Box ref={frame} flex="1" minH={0} position="relative" overflow="hidden" role="img" aria-label={label}>
       <svg
         ref={layer}
-        width="1"
-        height="1"
-        style={{ position: "absolute", overflow: "visible", transformOrigin: "0 0" }}
+        {...layerProps}
         textRendering="geometricPrecision"
         fontFamily="'Atkinson Hyperlegible Next', Verdana, sans-serif"
         aria-hidden="true"

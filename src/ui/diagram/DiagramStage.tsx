@@ -1,50 +1,48 @@
 "use client";
-import { Box, Button, chakra, Flex, NativeSelect } from "@chakra-ui/react";
-import { PanelBottomClose, PanelBottomOpen } from "lucide-react";
+import { Box, chakra, Flex } from "@chakra-ui/react";
 import { useRouter, useSearchParams } from "next/navigation";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef } from "react";
+import { Group, Panel, useDefaultLayout } from "react-resizable-panels";
 import { kindsThatMayFollow } from "@/core/commands";
 import { roleOfLane } from "@/core/directory";
 import { pageOf, sceneOf } from "@/core/drawing";
-import {
-  ancestorsOf,
-  type Element,
-  type Id,
-  isFlowNode,
-  isSubProcess,
-  type Model,
-  nameOf,
-  shapeOn,
-  shapesOf,
-} from "@/core/model";
+import { type Id, isSubProcess, nameOf, shapeOn, shapesOf } from "@/core/model";
 import { Canvas, type CanvasHandle } from "../canvas/Canvas";
-import { Keycap } from "../controls/Keycap";
 import { useEntries } from "../directory/entries";
 import { text } from "../messages";
 import { useFindings } from "../version/findings";
 import { useVersion, useVersionStore } from "../version/VersionContext";
 import { addKind, newId } from "./actions";
+import { CanvasButtons } from "./CanvasButtons";
 import { useDiagram } from "./diagramStore";
 import { KeySheet } from "./KeySheet";
 import { handleKey } from "./keys";
 import { NextStrip } from "./NextStrip";
 import { Outline } from "./Outline";
+import { PageTrail } from "./PageTrail";
 import { Tray } from "./Tray";
+import { TrayHandle } from "./TrayHandle";
 
 /** The stage where one draws: canvas over its whole width, next strip, tray. */
 export function DiagramStage() {
   const store = useVersionStore();
   const model = useVersion((state) => state.model);
+  // The page changes at once; what stands around it, and is slower to draw, in the frames after.
+  const settled = useDeferredValue(model);
   const info = useVersion((state) => state.info);
   const { selection, page, trayOpen, outlineOpen, keysOpen, naming } = useDiagram();
   const { select, set } = useDiagram.getState();
   const canvas = useRef<CanvasHandle>(null);
-  const [zoomShown, setZoomShown] = useState(1);
   const { entries } = useEntries();
   const { findings } = useFindings();
   const router = useRouter();
   const wanted = useSearchParams().get("element");
 
+  const layout = useDefaultLayout({
+    id: "diagram-stage",
+    storage: localStorage,
+    panelIds: trayOpen ? ["diagram-page", "diagram-tray"] : ["diagram-page"],
+  });
   const pages = useMemo(() => [...model.diagrams].sort((a, b) => a.order - b.order), [model.diagrams]);
   const diagram = pages.find((candidate) => candidate.id === page) ?? pages[0];
 
@@ -62,6 +60,8 @@ export function DiagramStage() {
         : { figures: [], bounds: { x: 0, y: 0, width: 0, height: 0 } },
     [model, diagram, hues],
   );
+  const sceneNow = useRef(scene);
+  sceneNow.current = scene;
   const signs = useMemo(() => {
     const found = new Map<Id, "error" | "warning">();
     for (const finding of findings) {
@@ -126,6 +126,22 @@ export function DiagramStage() {
     [store, diagram, selected],
   );
 
+  const turnTo = useCallback(
+    (id: Id) => {
+      set({ page: id });
+      select();
+    },
+    [set, select],
+  );
+  const fit = useCallback(() => canvas.current?.viewport.fit(sceneNow.current.bounds), []);
+  const tidy = useCallback(() => {
+    if (diagram) store.getState().dispatch({ type: "tidy", diagram: diagram.id });
+  }, [store, diagram]);
+  const openVersion = useCallback(
+    (version: string) => router.push(`/v/${encodeURIComponent(version)}/diagram`),
+    [router],
+  );
+
   const onKey = (event: React.KeyboardEvent) => {
     if (!diagram) return;
     handleKey(event, { store, diagram: diagram.id, kinds, add, openPage, canvas: canvas.current, scene, model });
@@ -151,102 +167,60 @@ export function DiagramStage() {
     document.querySelector<HTMLElement>("[data-canvas]")?.focus({ preventScroll: true });
   }, []);
 
-  useEffect(() => {
-    const timer = setInterval(() => setZoomShown(canvas.current?.viewport.transform.current.k ?? 1), 250);
-    return () => clearInterval(timer);
-  }, []);
-
   return (
     <>
       <chakra.h1 srOnly>{`${info.process.name}, ${info.version.name}`}</chakra.h1>
-      <Flex flex="1" minH={0} position="relative" direction="column">
-        <Canvas
-          model={model}
-          diagram={diagram?.id ?? ""}
-          scene={scene}
-          signs={signs}
-          onOpen={openPage}
-          onContextKey={onKey}
-          handle={canvas}
-        />
-        {scene.figures.length === 0 && (
-          <chakra.p position="absolute" top="40%" insetX={0} textAlign="center" color="quiet" pointerEvents="none">
-            {text.diagram.empty}
-          </chakra.p>
+      <Group
+        id="diagram-stage"
+        orientation="vertical"
+        style={{ flex: 1, minHeight: 0 }}
+        defaultLayout={layout.defaultLayout}
+        onLayoutChanged={layout.onLayoutChanged}
+      >
+        <Panel id="diagram-page" minSize={180} style={{ display: "flex", flexDirection: "column" }}>
+          <Flex flex="1" minH={0} position="relative" direction="column">
+            <Canvas
+              model={model}
+              diagram={diagram?.id ?? ""}
+              scene={scene}
+              signs={signs}
+              onOpen={openPage}
+              onContextKey={onKey}
+              handle={canvas}
+            />
+            {scene.figures.length === 0 && (
+              <chakra.p position="absolute" top="40%" insetX={0} textAlign="center" color="quiet" pointerEvents="none">
+                {text.diagram.empty}
+              </chakra.p>
+            )}
+            <PageTrail model={settled} diagram={diagram?.id} pages={pages} onPage={turnTo} />
+            <CanvasButtons canvas={canvas} onFit={fit} />
+            {outlineOpen && <Outline model={model} onChoose={reveal} onClose={() => set({ outlineOpen: false })} />}
+          </Flex>
+          <NextStrip model={settled} selection={selection} kinds={kinds} onAdd={add} onTidy={tidy} />
+        </Panel>
+        {trayOpen && diagram && (
+          <>
+            <TrayHandle />
+            <Panel
+              id="diagram-tray"
+              defaultSize={206}
+              minSize={96}
+              maxSize="60%"
+              groupResizeBehavior="preserve-pixel-size"
+            >
+              <Tray
+                model={settled}
+                diagram={diagram.id}
+                selection={selection}
+                onGo={reveal}
+                onOpenPage={openPage}
+                onVersion={openVersion}
+              />
+            </Panel>
+          </>
         )}
-        <PageTrail
-          model={model}
-          diagram={diagram?.id}
-          pages={pages}
-          onPage={(id) => {
-            set({ page: id });
-            select();
-          }}
-        />
-        <Flex position="absolute" right="14px" bottom="12px" gap={1.5}>
-          <Button
-            size="xs"
-            variant="outline"
-            bg="paper"
-            borderColor="line"
-            onClick={() => canvas.current?.viewport.fit(scene.bounds)}
-          >
-            {text.diagram.fit} <Keycap>0</Keycap>
-          </Button>
-          <Button
-            size="xs"
-            variant="outline"
-            bg="paper"
-            borderColor="line"
-            aria-label={text.diagram.zoom}
-            onClick={() => canvas.current?.viewport.zoomTo(1)}
-          >
-            {Math.round(zoomShown * 100)} %
-          </Button>
-          <Button
-            size="xs"
-            variant="outline"
-            bg="paper"
-            borderColor="line"
-            aria-expanded={outlineOpen}
-            onClick={() => set({ outlineOpen: !outlineOpen })}
-          >
-            {text.diagram.outline} <Keycap>O</Keycap>
-          </Button>
-          <Button size="xs" variant="outline" bg="paper" borderColor="line" onClick={() => set({ keysOpen: true })}>
-            {text.shell.keys} <Keycap>?</Keycap>
-          </Button>
-        </Flex>
-        {outlineOpen && <Outline model={model} onChoose={reveal} onClose={() => set({ outlineOpen: false })} />}
-      </Flex>
-      <NextStrip
-        model={model}
-        selection={selection}
-        kinds={kinds}
-        onAdd={add}
-        onCarry={(kind) => set({ carrying: kind })}
-        onTidy={() => diagram && store.getState().dispatch({ type: "tidy", diagram: diagram.id })}
-        end={
-          <Button
-            size="xs"
-            variant="ghost"
-            aria-label={trayOpen ? text.diagram.closeTray : text.diagram.openTray}
-            onClick={() => set({ trayOpen: !trayOpen })}
-          >
-            {trayOpen ? <PanelBottomClose size={15} /> : <PanelBottomOpen size={15} />}
-          </Button>
-        }
-      />
-      {trayOpen && diagram && (
-        <Tray
-          model={model}
-          diagram={diagram.id}
-          selection={selection}
-          onGo={reveal}
-          onOpenPage={openPage}
-          onVersion={(version) => router.push(`/v/${encodeURIComponent(version)}/diagram`)}
-        />
-      )}
+      </Group>
       {keysOpen && <KeySheet onClose={() => set({ keysOpen: false })} />}
       <chakra.div srOnly role="status">
         {naming ? "" : selected ? `${nameOf(model, selected.id) || selected.type}` : ""}
@@ -255,49 +229,5 @@ export function DiagramStage() {
         {info.version.name}
       </Box>
     </>
-  );
-}
-
-/** Where a page stands within the others; the way back up from a sub-process. */
-function PageTrail({
-  model,
-  diagram,
-  pages,
-  onPage,
-}: {
-  readonly model: Model;
-  readonly diagram: Id | undefined;
-  readonly pages: readonly { readonly id: Id; readonly name?: string; readonly element?: Id }[];
-  readonly onPage: (id: Id) => void;
-}) {
-  if (pages.length < 2) return null;
-  const label = (page: (typeof pages)[number]): string => {
-    const element: Element | undefined = page.element === undefined ? undefined : model.elements.get(page.element);
-    if (!element) return page.name ?? page.id;
-    if (element.type === "collaboration") return text.diagram.whole;
-    const path = ancestorsOf(model, element.id)
-      .filter((step) => isFlowNode(step.type))
-      .reverse();
-    return path.map((step) => nameOf(model, step.id)).join(" / ") || nameOf(model, element.id) || text.diagram.whole;
-  };
-  return (
-    <Box position="absolute" left="14px" bottom="12px">
-      <NativeSelect.Root size="xs" bg="paper" borderRadius="6px" w="auto">
-        <NativeSelect.Field
-          aria-label={text.diagram.pages}
-          value={diagram}
-          onChange={(event) => onPage(event.target.value)}
-          borderColor="line"
-          pe={8}
-        >
-          {pages.map((page) => (
-            <option key={page.id} value={page.id}>
-              {label(page)}
-            </option>
-          ))}
-        </NativeSelect.Field>
-        <NativeSelect.Indicator />
-      </NativeSelect.Root>
-    </Box>
   );
 }

@@ -1,11 +1,13 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
-import { type ReactNode, useRef } from "react";
+import { PanelBottomClose, PanelBottomOpen } from "lucide-react";
+import { memo, useRef } from "react";
 import type { Kind } from "@/core/commands";
 import { type Id, type Model, nameOf, wordFor } from "@/core/model";
 import { KindGlyph } from "../canvas/KindGlyph";
 import { Keycap } from "../controls/Keycap";
 import { text } from "../messages";
+import { useDiagram } from "./diagramStore";
 import { keyOfKind } from "./kindKeys";
 
 interface NextStripProps {
@@ -13,16 +15,16 @@ interface NextStripProps {
   readonly selection: readonly Id[];
   readonly kinds: readonly Kind[];
   readonly onAdd: (kind: Kind) => void;
-  readonly onCarry: (kind: Kind) => void;
   readonly onTidy: () => void;
-  readonly end: ReactNode;
 }
 
 /** What is wanted most shows its name; the rest its picture and key, so that all fit on one line. */
 const usualKinds = new Set(["1", "T", "D", "P", "W", "E", "S", "B", "U", "X", "L"]);
 
 /** The one place where elements come from: what may follow here, each with its key. Dragged out, a kind is placed by hand. */
-export function NextStrip({ model, selection, kinds, onAdd, onCarry, onTidy, end }: NextStripProps) {
+export const NextStrip = memo(function NextStrip({ model, selection, kinds, onAdd, onTidy }: NextStripProps) {
+  const trayOpen = useDiagram((state) => state.trayOpen);
+  const { set } = useDiagram.getState();
   const [only] = selection;
   const element = selection.length === 1 && only ? model.elements.get(only) : undefined;
   const dragged = useRef<{ x: number; y: number } | null>(null);
@@ -46,62 +48,69 @@ export function NextStrip({ model, selection, kinds, onAdd, onCarry, onTidy, end
       borderTopWidth="1px"
       borderColor="line"
       flexShrink={0}
-      overflowX="auto"
       role="toolbar"
       aria-label={text.diagram.nothing}
     >
-      <chakra.span color="quiet" me={1} flexShrink={0} maxW="96px" truncate>
+      <chakra.span color="quiet" me={1} flexShrink={0} maxW="132px" truncate>
         {title}
       </chakra.span>
-      {kinds.map((kind) => {
-        const { key, label } = keyOfKind(kind);
-        const usual = usualKinds.has(key) || kinds.length <= 8;
-        return (
-          <Button
-            key={`${kind.type}${kind.trigger ?? ""}${kind.closed ?? ""}`}
-            variant="outline"
-            h="28px"
-            px={1}
-            gap={1}
-            minW={0}
-            title={usual ? undefined : label}
-            aria-label={usual ? undefined : label}
-            bg="paper"
-            color="ink"
-            borderColor="line"
-            fontWeight="400"
-            fontSize="12.5px"
-            flexShrink={0}
-            _hover={{ borderColor: "accent" }}
-            onClick={() => onAdd(kind)}
-            onPointerDown={(event) => {
-              dragged.current = { x: event.clientX, y: event.clientY };
-              // Until the drag has begun, moves are the button's even beside it; then they are the canvas'.
-              event.currentTarget.setPointerCapture(event.pointerId);
-            }}
-            onPointerMove={(event) => {
-              const from = dragged.current;
-              if (!from || event.buttons !== 1 || Math.hypot(event.clientX - from.x, event.clientY - from.y) < 10)
-                return;
-              dragged.current = null;
-              event.currentTarget.releasePointerCapture(event.pointerId);
-              onCarry(kind);
-            }}
-            onPointerUp={() => {
-              dragged.current = null;
-            }}
-          >
-            <KindGlyph kind={kind} />
-            {usual && label}
-            <Keycap>{key}</Keycap>
-          </Button>
-        );
-      })}
-      <Flex flex="1" />
+      <Flex flex="1" minW={0} gap={1} overflowX="auto" css={{ scrollbarWidth: "none" }}>
+        {kinds.map((kind) => {
+          const { key, label } = keyOfKind(kind);
+          const usual = usualKinds.has(key) || kinds.length <= 8;
+          return (
+            <Button
+              key={`${kind.type}${kind.trigger ?? ""}${kind.closed ?? ""}`}
+              variant="outline"
+              h="28px"
+              px={1}
+              gap={1}
+              minW={0}
+              title={usual ? undefined : label}
+              aria-label={usual ? undefined : label}
+              bg="paper"
+              color="ink"
+              borderColor="line"
+              fontWeight="400"
+              fontSize="12.5px"
+              flexShrink={0}
+              _hover={{ borderColor: "accent" }}
+              onClick={() => onAdd(kind)}
+              onPointerDown={(event) => {
+                dragged.current = { x: event.clientX, y: event.clientY };
+                // Until the drag has begun, moves are the button's even beside it; then they are the canvas'.
+                event.currentTarget.setPointerCapture(event.pointerId);
+              }}
+              onPointerMove={(event) => {
+                const from = dragged.current;
+                if (!from || event.buttons !== 1 || Math.hypot(event.clientX - from.x, event.clientY - from.y) < 10)
+                  return;
+                dragged.current = null;
+                event.currentTarget.releasePointerCapture(event.pointerId);
+                set({ carrying: kind });
+              }}
+              onPointerUp={() => {
+                dragged.current = null;
+              }}
+            >
+              <KindGlyph kind={kind} />
+              {usual && label}
+              <Keycap>{key}</Keycap>
+            </Button>
+          );
+        })}
+      </Flex>
       <Button variant="ghost" h="28px" px={2} color="quiet" fontWeight="400" flexShrink={0} onClick={onTidy}>
         {text.diagram.tidy} <Keycap>Y</Keycap>
       </Button>
-      {end}
+      <Button
+        size="xs"
+        variant="ghost"
+        aria-label={trayOpen ? text.diagram.closeTray : text.diagram.openTray}
+        onClick={() => set({ trayOpen: !trayOpen })}
+      >
+        {trayOpen ? <PanelBottomClose size={15} /> : <PanelBottomOpen size={15} />}
+      </Button>
     </Flex>
   );
-}
+});

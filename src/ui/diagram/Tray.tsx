@@ -1,6 +1,6 @@
 "use client";
 import { Box, chakra, Flex } from "@chakra-ui/react";
-import type { ReactNode } from "react";
+import { memo, type ReactNode } from "react";
 import { type Element, isActivity, isConnection, isFlowNode, participantOf, processesOf } from "@/core/model";
 import { text } from "../messages";
 import { useFindings } from "../version/findings";
@@ -12,7 +12,7 @@ import { TrayWho } from "./TrayWho";
 import type { TrayProps } from "./trayParts";
 
 /** Under the canvas: what the selected element is, who does it and with what, its flow, data and instructions. */
-export function Tray(props: TrayProps) {
+export const Tray = memo(function Tray(props: TrayProps) {
   const { model, selection } = props;
   const [only] = selection;
   const page = model.diagrams.get(props.diagram);
@@ -25,17 +25,7 @@ export function Tray(props: TrayProps) {
   const element =
     selection.length === 0 ? process : selection.length === 1 && only ? model.elements.get(only) : undefined;
   return (
-    <Flex
-      as="section"
-      aria-label={text.tray.what}
-      h="206px"
-      bg="sheet"
-      borderTopWidth="1px"
-      borderColor="line"
-      flexShrink={0}
-      overflow="auto"
-      data-testid="tray"
-    >
+    <Flex as="section" aria-label={text.tray.what} h="100%" bg="sheet" overflow="auto" data-testid="tray">
       {element ? (
         <Columns key={element.id} element={element} {...props} />
       ) : (
@@ -45,7 +35,7 @@ export function Tray(props: TrayProps) {
       )}
     </Flex>
   );
-}
+});
 
 function Columns({ element, ...props }: TrayProps & { readonly element: Element }) {
   const { findings } = useFindings();
@@ -53,7 +43,7 @@ function Columns({ element, ...props }: TrayProps & { readonly element: Element 
   const hasPeople = isFlowNode(element.type) || element.type === "lane";
   return (
     <>
-      <Column title={text.tray.what} grow={1.15}>
+      <Column title={text.tray.what} grow={1.4}>
         <TrayWhat element={element} {...props} />
       </Column>
       {hasPeople && (

@@ -108,6 +108,7 @@ export const en = {
     pages: "Page",
     openPage: "Open its page",
     whole: "Whole process",
+    trayHeight: "Height of the tray",
     closeTray: "Close the tray",
     openTray: "Open the tray",
     refusal: "This is not possible",

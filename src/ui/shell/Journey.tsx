@@ -83,9 +83,11 @@ export function Journey({ version, current, signs }: JourneyProps) {
         {stages.map((stage, at) => (
           <Flex as="li" key={stage} align="center" flex={at === 0 ? undefined : "1"}>
             {at > 0 && (
-              <chakra.svg flex="1" w="0" height="10px" minW="28px" preserveAspectRatio="none" aria-hidden="true" mx={0}>
-                <line x1="0" y1="5" x2="100%" y2="5" stroke="var(--chakra-colors-pencil)" strokeWidth="1" />
-              </chakra.svg>
+              <chakra.span flex="1" minW="28px" h="1px" bg="pencil" position="relative" aria-hidden="true">
+                <chakra.svg position="absolute" right="0" top="-4px" w="9px" h="9px" viewBox="0 0 9 9">
+                  <path d="M0 0L9 4.5L0 9Z" fill="var(--chakra-colors-pencil)" />
+                </chakra.svg>
+              </chakra.span>
             )}
             <Link
               href={`/v/${encodeURIComponent(version)}/${routes[stage]}`}

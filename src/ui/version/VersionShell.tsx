@@ -3,7 +3,7 @@ import { Box, Button, chakra, Flex, Menu, Portal } from "@chakra-ui/react";
 import { ChevronDown, Check as Tick } from "lucide-react";
 import { usePathname, useRouter } from "next/navigation";
 import { type ReactNode, useEffect, useMemo, useState } from "react";
-import { isFlowNode } from "@/core/model";
+import { isFlowNode, type Model } from "@/core/model";
 import { ask } from "../api";
 import { AskDialog } from "../controls/AskDialog";
 import { complain, toaster } from "../controls/toaster";
@@ -34,7 +34,6 @@ function stageOf(path: string): StageName {
 function Frame({ children }: { readonly children: ReactNode }) {
   const info = useVersion((state) => state.info);
   const stage = stageOf(usePathname());
-  const signs = useStageSigns();
   const [dialog, setDialog] = useState<"revisions" | "to-be" | "keep" | null>(null);
   const store = useVersionStore();
   const router = useRouter();
@@ -75,7 +74,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
         }
         state={<SavedState />}
       />
-      <Journey version={info.version.id} current={stage} signs={signs} />
+      <JourneyRow version={info.version.id} current={stage} />
       <Box as="main" id="content" flex="1" minH={0} display="flex" flexDirection="column">
         {children}
       </Box>
@@ -201,14 +200,23 @@ function useNotices(): void {
   }, [notice]);
 }
 
+/** Apart from the rest of the frame, which need not be drawn again with each change of the model. */
+function JourneyRow(props: { readonly version: string; readonly current: StageName }) {
+  return <Journey {...props} signs={useStageSigns()} />;
+}
+
+function flowNodeCount(model: Model): number {
+  let nodes = 0;
+  for (const element of model.elements) if (isFlowNode(element.type)) nodes++;
+  return nodes;
+}
+
 /** The state of each stage, from the model and what was done with it. */
 function useStageSigns(): { readonly [stage in StageName]: StageSign } {
-  const model = useVersion((state) => state.model);
+  const nodes = useVersion((state) => flowNodeCount(state.model));
   const info = useVersion((state) => state.info);
   const { verdict } = useFindings();
   return useMemo(() => {
-    let nodes = 0;
-    for (const element of model.elements) if (isFlowNode(element.type)) nodes++;
     const open = verdict.counts.error + verdict.counts.warning;
     const check: StageSign =
       nodes === 0 ? { kind: "none" } : open > 0 ? { kind: "attention", count: open } : { kind: "done" };
@@ -219,5 +227,5 @@ function useStageSigns(): { readonly [stage in StageName]: StageSign } {
       compare: info.siblings.length < 2 ? { kind: "none" } : info.version.source ? { kind: "done" } : { kind: "begun" },
       handoff: info.handedOff > 0 ? { kind: "done" } : { kind: "none" },
     };
-  }, [model, info, verdict]);
+  }, [nodes, info, verdict]);
 }

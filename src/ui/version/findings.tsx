@@ -1,14 +1,5 @@
 "use client";
-import {
-  createContext,
-  type ReactNode,
-  useCallback,
-  useContext,
-  useDeferredValue,
-  useEffect,
-  useMemo,
-  useState,
-} from "react";
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { checkModel, type Finding, type Verdict, verdictOf, type Waiver } from "@/core/check";
 import { ask } from "../api";
 import { complain } from "../controls/toaster";
@@ -23,9 +14,12 @@ interface Findings {
 
 const Context = createContext<Findings | null>(null);
 
+/** Milliseconds without a change before the model is checked again. */
+const restBeforeCheck = 120;
+
 /** The check runs live, a moment behind the typing, for all stages at once. */
 export function FindingsProvider({ children }: { readonly children: ReactNode }) {
-  const model = useDeferredValue(useVersion((state) => state.model));
+  const model = useVersion((state) => state.model);
   const version = useVersion((state) => state.info.version.id);
   const [waivers, setWaivers] = useState<readonly Waiver[]>([]);
   const reloadWaivers = useCallback(async () => {
@@ -35,7 +29,17 @@ export function FindingsProvider({ children }: { readonly children: ReactNode })
   useEffect(() => {
     reloadWaivers().catch(complain);
   }, [reloadWaivers]);
-  const findings = useMemo(() => checkModel(model), [model]);
+  // Not while the change is being painted: at 500 elements a check takes as long as a frame.
+  const [findings, setFindings] = useState(() => checkModel(model));
+  const checked = useRef(model);
+  useEffect(() => {
+    if (checked.current === model) return;
+    const timer = setTimeout(() => {
+      checked.current = model;
+      setFindings(checkModel(model));
+    }, restBeforeCheck);
+    return () => clearTimeout(timer);
+  }, [model]);
   const value = useMemo(
     () => ({ findings, waivers, verdict: verdictOf(findings, waivers), reloadWaivers }),
     [findings, waivers, reloadWaivers],

@@ -1,4 +1,4 @@
-import { createStore, del, get, set } from "idb-keyval";
+import { createStore, del, get, set, type UseStore } from "idb-keyval";
 import type { Command } from "@/core/commands";
 
 /** Commands that the server has not acknowledged, kept in the browser so that a crash of either side loses nothing. */
@@ -8,7 +8,12 @@ export interface PendingBatch {
   readonly commands: readonly Command[];
 }
 
-const store = () => createStore("lucid-lane", "outbox");
+let opened: UseStore | undefined;
+/** Opened once: opening takes longer than the writing. */
+const store = () => {
+  opened ??= createStore("lucid-lane", "outbox");
+  return opened;
+};
 
 export async function readOutbox(version: string): Promise<PendingBatch[]> {
   try {

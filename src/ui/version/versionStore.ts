@@ -88,7 +88,8 @@ export function createVersionStore(info: VersionInfo) {
       const pending = [...get().pending, { batch: nanoid(), label, commands }];
       set({ pending });
       void writeOutbox(info.version.id, pending);
-      void flush();
+      // After the change has been painted.
+      setTimeout(() => void flush());
     };
 
     const flush = async (): Promise<void> => {
