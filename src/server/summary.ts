@@ -6,7 +6,10 @@ import { members, waivers } from "@/data/schema";
 
 /** What the signs of the stages are computed from. */
 export interface Summary {
+  /** Flow nodes: what the flow passes. */
   readonly steps: number;
+  /** Everything drawn but the connections. */
+  readonly shapes: number;
   readonly errors: number;
   readonly warnings: number;
   readonly advice: number;
@@ -37,7 +40,13 @@ export async function summaryOf(db: Database, model: Model, version: string): Pr
     const { counts } = verdictOf(checkModel(model), accepted);
     let steps = 0;
     for (const element of model.elements) if (isFlowNode(element.type)) steps++;
-    summary = { steps, errors: counts.error, warnings: counts.warning, advice: counts.advice };
+    summary = {
+      steps,
+      shapes: model.shapes.size,
+      errors: counts.error,
+      warnings: counts.warning,
+      advice: counts.advice,
+    };
     byWaivers.set(key, summary);
   }
   return summary;

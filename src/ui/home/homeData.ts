@@ -20,6 +20,7 @@ export interface HomeVersion {
   readonly handedOff: number;
   readonly summary: {
     readonly steps: number;
+    readonly shapes: number;
     readonly errors: number;
     readonly warnings: number;
     readonly advice: number;

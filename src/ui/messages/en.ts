@@ -46,7 +46,7 @@ export const en = {
     versions: "Versions",
     stages: "Stages",
     changed: "Last change",
-    steps: (count: number) => `${count} ${count === 1 ? "element" : "elements"}`,
+    shapes: (count: number) => `${count} ${count === 1 ? "element" : "elements"}`,
     empty: "No process here yet. Draw the first one, or open a BPMN file from elsewhere.",
     rename: "Rename",
     move: "Move to",
