@@ -1,4 +1,4 @@
-import { besideLine, flowLabel, type LabelAnchor, labelBeside } from "../drawing";
+import { besideLine, defaultMark, flowLabel, type LabelAnchor, labelBeside } from "../drawing";
 import { overlaps, segmentCrosses } from "../layout";
 import { type Bounds, type Id, isDataNode, isEvent, isGateway, type Point } from "../model";
 import type { Change } from "./change";
@@ -10,9 +10,13 @@ export function placeLabels(change: Change, diagram: Id): void {
     ({ element }) => element.type !== "participant" && element.type !== "lane" && element.type !== "group",
   );
   const solid = shapes.filter(({ shape }) => !(shape.isExpanded === true)).map(({ shape }) => shape.bounds);
-  const lines = [...change.model.edges]
-    .filter((edge) => edge.diagram === diagram)
-    .map((edge) => edge.waypoints as readonly Point[]);
+  const edges = [...change.model.edges].filter((edge) => edge.diagram === diagram && edge.waypoints.length > 1);
+  const lines = edges.map((edge) => edge.waypoints as readonly Point[]);
+  for (const edge of edges) {
+    const source = change.model.elements.get(String(change.model.elements.get(edge.element)?.sourceRef));
+    if (source?.default === edge.element)
+      lines.push(defaultMark(edge.waypoints[0] as Point, edge.waypoints[1] as Point));
+  }
   // A label across the border of two lanes seems to belong to both.
   for (const { shape, element } of shapesOnPage(change.model, diagram)) {
     if (element.type !== "lane" && element.type !== "participant") continue;
@@ -32,9 +36,13 @@ export function placeLabels(change: Change, diagram: Id): void {
   const cost = (bounds: Bounds) => {
     let sum = 0;
     for (const other of [...solid, ...taken]) if (overlaps(bounds, other)) sum += 100;
+    const { x, y, width, height } = bounds;
+    // Touching reads nearly as badly as crossing.
+    const around = { x: x - 3, y: y - 1, width: width + 6, height: height + 2 };
     for (const line of lines) {
       for (let at = 0; at + 1 < line.length; at++) {
         if (segmentCrosses(bounds, line[at] as Point, line[at + 1] as Point)) sum += 30;
+        else if (segmentCrosses(around, line[at] as Point, line[at + 1] as Point)) sum += 8;
       }
     }
     return sum;

@@ -16,7 +16,7 @@ export function drawFlow(model: Model, element: Element, edge: Edge): { primitiv
     case "sequenceFlow": {
       primitives.push(stroke(polyline(shortened(line, 5)), 1.5), filled(arrowHead(beforeEnd, end, 10, 4.6)));
       const source = model.elements.get(element.sourceRef as string);
-      if (source?.default === element.id) primitives.push(stroke(slash(start, afterStart), 1.5));
+      if (source?.default === element.id) primitives.push(stroke(polyline(defaultMark(start, afterStart)), 1.5));
       else if (element.conditionExpression && source && isActivity(source.type)) {
         primitives.push(outlined(smallDiamond(start, afterStart), 1.3));
       }
@@ -78,10 +78,14 @@ function shortened(line: readonly Point[], by: number): Point[] {
   return [...line.slice(0, -1), { x, y }];
 }
 
-function slash(start: Point, towards: Point): string {
+/** The stroke across a default flow, near its source: its two ends. */
+export function defaultMark(start: Point, towards: Point): readonly [Point, Point] {
   const way = direction(start, towards);
   const [x, y] = alongFrom(start, towards, 9);
-  return `M${x - way.y * 4.5 - way.x * 3} ${y + way.x * 4.5 - way.y * 3}L${x + way.y * 4.5 + way.x * 3} ${y - way.x * 4.5 + way.y * 3}`;
+  return [
+    { x: x - way.y * 4.5 - way.x * 3, y: y + way.x * 4.5 - way.y * 3 },
+    { x: x + way.y * 4.5 + way.x * 3, y: y - way.x * 4.5 + way.y * 3 },
+  ];
 }
 
 function smallDiamond(start: Point, towards: Point): string {

@@ -1,3 +1,4 @@
+export { defaultMark } from "./flows";
 export { besideLine, flowLabel, type LabelAnchor, labelBeside, nodeLabel, type PlacedLabel } from "./labels";
 export { isExpanded, poolBand } from "./nodes";
 export type { Figure, Primitive, Tone } from "./primitives";

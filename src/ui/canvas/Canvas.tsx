@@ -378,7 +378,7 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
       position="relative"
       flex="1"
       minH={0}
-      overflow="hidden"
+      overflow="clip"
       bg="ground"
       backgroundImage="radial-gradient(circle, var(--chakra-colors-dots) 1px, transparent 1px)"
       backgroundSize="20px 20px"

@@ -22,8 +22,8 @@ const PrimitiveView = memo(function PrimitiveView({ primitive }: { readonly prim
         <text
           x={primitive.x}
           y={primitive.y}
-          fontSize={primitive.size}
-          fontWeight={primitive.weight === 600 ? 600 : undefined}
+          // As style: the page's reset lets all text inherit its font, which is stronger than attributes.
+          style={{ fontSize: primitive.size, fontWeight: primitive.weight }}
           textAnchor={primitive.anchor}
           fill={colour(primitive.tone)}
           transform={primitive.upright ? `rotate(-90 ${primitive.x} ${primitive.y})` : undefined}

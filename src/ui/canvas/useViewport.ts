@@ -36,8 +36,15 @@ export const layerProps = {
   },
 } as const;
 
-/** Below this scale, 12-unit labels are no longer easily read. */
-const legible = 0.72;
+/** The layer's own corner on a whole pixel of the screen: between two pixels all lines and letters are blurred. */
+function onWholePixels({ x, y, k }: ZoomTransform): string {
+  const corner = reach * k;
+  const [left, top] = [Math.round(x - corner) + corner, Math.round(y - corner) + corner];
+  return `translate3d(${left}px, ${top}px, 0) scale(${k})`;
+}
+
+/** Below this scale, names of 13 units are smaller than 11 pixels. */
+const legible = 0.85;
 
 /**
  * Pan and zoom: wheel zooms at the pointer, dragging the ground or the middle button pans. The layer is moved by a CSS
@@ -66,7 +73,7 @@ export function useViewport(
         transform.current = event.transform;
         const moved = layer.current;
         if (!moved) return;
-        moved.style.transform = `translate3d(${event.transform.x}px, ${event.transform.y}px, 0) scale(${event.transform.k})`;
+        moved.style.transform = onWholePixels(event.transform);
         if (event.transform.k !== sharpAt) moved.style.willChange = "transform";
         clearTimeout(rest);
         rest = setTimeout(() => {
@@ -135,7 +142,7 @@ export function useViewport(
         fit(bounds);
         return;
       }
-      const k = Math.max(legible, Math.min(0.75, (box.width - 2 * margin) / bounds.width));
+      const k = legible;
       const left = bounds.width * k < box.width ? (box.width - bounds.width * k) / 2 : margin;
       const top = bounds.height * k < box.height ? (box.height - bounds.height * k) / 2 : margin;
       apply(zoomIdentity.translate(left - bounds.x * k, top - bounds.y * k).scale(k), false);

@@ -32,7 +32,7 @@ export function ComparedPage({ scene, marks, focus, side, label }: ComparedPageP
   }, [focus, scene, show]);
   const alone = side === "from" ? "var(--chakra-colors-pencil)" : "var(--chakra-colors-accent)";
   return (
-    <Box ref={frame} flex="1" minH={0} position="relative" overflow="hidden" role="img" aria-label={label}>
+    <Box ref={frame} flex="1" minH={0} position="relative" overflow="clip" role="img" aria-label={label}>
       <svg
         ref={layer}
         {...layerProps}

@@ -2,7 +2,6 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef } from "react";
-import { Group, Panel, useDefaultLayout } from "react-resizable-panels";
 import { kindsThatMayFollow } from "@/core/commands";
 import { roleOfLane } from "@/core/directory";
 import { pageOf, sceneOf } from "@/core/drawing";
@@ -38,11 +37,6 @@ export function DiagramStage() {
   const router = useRouter();
   const wanted = useSearchParams().get("element");
 
-  const layout = useDefaultLayout({
-    id: "diagram-stage",
-    storage: localStorage,
-    panelIds: trayOpen ? ["diagram-page", "diagram-tray"] : ["diagram-page"],
-  });
   const pages = useMemo(() => [...model.diagrams].sort((a, b) => a.order - b.order), [model.diagrams]);
   const diagram = pages.find((candidate) => candidate.id === page) ?? pages[0];
 
@@ -170,57 +164,39 @@ export function DiagramStage() {
   return (
     <>
       <chakra.h1 srOnly>{`${info.process.name}, ${info.version.name}`}</chakra.h1>
-      <Group
-        id="diagram-stage"
-        orientation="vertical"
-        style={{ flex: 1, minHeight: 0 }}
-        defaultLayout={layout.defaultLayout}
-        onLayoutChanged={layout.onLayoutChanged}
-      >
-        <Panel id="diagram-page" minSize={180} style={{ display: "flex", flexDirection: "column" }}>
-          <Flex flex="1" minH={0} position="relative" direction="column">
-            <Canvas
-              model={model}
-              diagram={diagram?.id ?? ""}
-              scene={scene}
-              signs={signs}
-              onOpen={openPage}
-              onContextKey={onKey}
-              handle={canvas}
-            />
-            {scene.figures.length === 0 && (
-              <chakra.p position="absolute" top="40%" insetX={0} textAlign="center" color="quiet" pointerEvents="none">
-                {text.diagram.empty}
-              </chakra.p>
-            )}
-            <PageTrail model={settled} diagram={diagram?.id} pages={pages} onPage={turnTo} />
-            <CanvasButtons canvas={canvas} onFit={fit} />
-            {outlineOpen && <Outline model={model} onChoose={reveal} onClose={() => set({ outlineOpen: false })} />}
-          </Flex>
-          <NextStrip model={settled} selection={selection} kinds={kinds} onAdd={add} onTidy={tidy} />
-        </Panel>
-        {trayOpen && diagram && (
-          <>
-            <TrayHandle />
-            <Panel
-              id="diagram-tray"
-              defaultSize={206}
-              minSize={96}
-              maxSize="60%"
-              groupResizeBehavior="preserve-pixel-size"
-            >
-              <Tray
-                model={settled}
-                diagram={diagram.id}
-                selection={selection}
-                onGo={reveal}
-                onOpenPage={openPage}
-                onVersion={openVersion}
-              />
-            </Panel>
-          </>
+      <Flex flex="1" minH={0} position="relative" direction="column">
+        <Canvas
+          model={model}
+          diagram={diagram?.id ?? ""}
+          scene={scene}
+          signs={signs}
+          onOpen={openPage}
+          onContextKey={onKey}
+          handle={canvas}
+        />
+        {scene.figures.length === 0 && (
+          <chakra.p position="absolute" top="40%" insetX={0} textAlign="center" color="quiet" pointerEvents="none">
+            {text.diagram.empty}
+          </chakra.p>
         )}
-      </Group>
+        <PageTrail model={settled} diagram={diagram?.id} pages={pages} onPage={turnTo} />
+        <CanvasButtons canvas={canvas} onFit={fit} />
+        {outlineOpen && <Outline model={model} onChoose={reveal} onClose={() => set({ outlineOpen: false })} />}
+      </Flex>
+      <NextStrip model={settled} selection={selection} kinds={kinds} onAdd={add} onTidy={tidy} />
+      {trayOpen && diagram && (
+        <>
+          <TrayHandle />
+          <Tray
+            model={settled}
+            diagram={diagram.id}
+            selection={selection}
+            onGo={reveal}
+            onOpenPage={openPage}
+            onVersion={openVersion}
+          />
+        </>
+      )}
       {keysOpen && <KeySheet onClose={() => set({ keysOpen: false })} />}
       <chakra.div srOnly role="status">
         {naming ? "" : selected ? `${nameOf(model, selected.id) || selected.type}` : ""}

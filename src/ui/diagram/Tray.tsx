@@ -4,6 +4,7 @@ import { memo, type ReactNode } from "react";
 import { type Element, isActivity, isConnection, isFlowNode, participantOf, processesOf } from "@/core/model";
 import { text } from "../messages";
 import { useFindings } from "../version/findings";
+import { useDiagram } from "./diagramStore";
 import { TrayData } from "./TrayData";
 import { TrayFlow } from "./TrayFlow";
 import { TrayNotes } from "./TrayNotes";
@@ -14,6 +15,7 @@ import type { TrayProps } from "./trayParts";
 /** Under the canvas: what the selected element is, who does it and with what, its flow, data and instructions. */
 export const Tray = memo(function Tray(props: TrayProps) {
   const { model, selection } = props;
+  const height = useDiagram((state) => state.trayHeight);
   const [only] = selection;
   const page = model.diagrams.get(props.diagram);
   // With nothing selected it is about the process itself.
@@ -25,7 +27,15 @@ export const Tray = memo(function Tray(props: TrayProps) {
   const element =
     selection.length === 0 ? process : selection.length === 1 && only ? model.elements.get(only) : undefined;
   return (
-    <Flex as="section" aria-label={text.tray.what} h="100%" bg="sheet" overflow="auto" data-testid="tray">
+    <Flex
+      as="section"
+      aria-label={text.tray.what}
+      flexShrink={0}
+      style={{ height }}
+      bg="sheet"
+      overflow="auto"
+      data-testid="tray"
+    >
       {element ? (
         <Columns key={element.id} element={element} {...props} />
       ) : (

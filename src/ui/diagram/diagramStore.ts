@@ -7,6 +7,8 @@ interface DiagramState {
   readonly page: string | null;
   readonly naming: string | null;
   readonly trayOpen: boolean;
+  /** In pixels; kept in this browser. */
+  readonly trayHeight: number;
   readonly outlineOpen: boolean;
   readonly keysOpen: boolean;
   /** A kind on its way from the strip onto the canvas. */
@@ -16,9 +18,19 @@ interface DiagramState {
   readonly toggle: (id: string) => void;
   readonly set: (
     change: Partial<
-      Pick<DiagramState, "page" | "naming" | "trayOpen" | "outlineOpen" | "keysOpen" | "carrying" | "clipboard">
+      Pick<
+        DiagramState,
+        "page" | "naming" | "trayOpen" | "trayHeight" | "outlineOpen" | "keysOpen" | "carrying" | "clipboard"
+      >
     >,
   ) => void;
+}
+
+const heightKey = "lucid-lane.trayHeight";
+
+function keptHeight(): number {
+  const kept = typeof localStorage === "undefined" ? 0 : Number(localStorage.getItem(heightKey));
+  return kept > 0 ? kept : 206;
 }
 
 export const useDiagram = create<DiagramState>((set) => ({
@@ -26,6 +38,7 @@ export const useDiagram = create<DiagramState>((set) => ({
   page: null,
   naming: null,
   trayOpen: true,
+  trayHeight: keptHeight(),
   outlineOpen: false,
   keysOpen: false,
   carrying: null,
@@ -37,5 +50,8 @@ export const useDiagram = create<DiagramState>((set) => ({
         ? state.selection.filter((other) => other !== id)
         : [...state.selection, id],
     })),
-  set: (change) => set(change),
+  set: (change) => {
+    if (change.trayHeight !== undefined) localStorage.setItem(heightKey, String(change.trayHeight));
+    set(change);
+  },
 }));
