@@ -75,8 +75,10 @@ export class ModelBuilder {
     this.#interchange = new InterchangeBuilder(this);
   }
 
-  open(name: string, attributes: Attributes): void {
-    this.#enterScope(attributes);
+  /** `declares` tells whether some attribute declares a namespace. */
+  open(name: string, attributes: Attributes, declares: boolean): void {
+    this.#depth++;
+    if (declares) this.#enterScope(attributes);
     const { local, uri, prefix } = resolveName(this.#scope, name);
     const top = this.#stack[this.#stack.length - 1];
     if (!top) return this.#openRoot(name, local, uri, prefix, attributes);
@@ -198,15 +200,11 @@ export class ModelBuilder {
   }
 
   #enterScope(attributes: Attributes): void {
-    this.#depth++;
-    let declared: Map<string, string> | undefined;
+    const declared = new Map<string, string>();
     for (const name in attributes) {
       const prefix = declaredPrefix(name);
-      if (prefix === undefined) continue;
-      declared ??= new Map();
-      declared.set(prefix, attributes[name] as string);
+      if (prefix !== undefined) declared.set(prefix, attributes[name] as string);
     }
-    if (!declared) return;
     this.#scopes.push({ scope: this.#scope, depth: this.#depth });
     this.#scope = innerScope(this.#scope, declared);
   }
