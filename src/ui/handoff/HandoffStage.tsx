@@ -26,8 +26,8 @@ export function HandoffStage() {
   const version = useVersion((state) => state.info.version.id);
   const store = useVersionStore();
   const { verdict } = useFindings();
-  const state = useLatestRevision();
   const [rows, setRows] = useState<readonly HandoffRow[] | null>(null);
+  const state = useLatestRevision(rows?.length);
   const [open, setOpen] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const load = useCallback(

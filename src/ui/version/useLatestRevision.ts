@@ -4,8 +4,11 @@ import { ask } from "../api";
 import { text } from "../messages";
 import { useVersion } from "./VersionContext";
 
-/** What the present state is called: the revision that holds it, or "the present state" with the last one before. */
-export function useLatestRevision(): string {
+/**
+ * What the present state is called: the revision that holds it, or "the present state" with the last one before. `kept` changes
+ * when a revision was made.
+ */
+export function useLatestRevision(kept = 0): string {
   const version = useVersion((state) => state.info.version.id);
   const pending = useVersion((state) => state.pending.length);
   const [words, setWords] = useState<string>(text.check.head);
@@ -27,6 +30,6 @@ export function useLatestRevision(): string {
     return () => {
       stale = true;
     };
-  }, [version, pending === 0]);
+  }, [version, pending === 0, kept]);
   return words;
 }
