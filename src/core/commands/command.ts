@@ -29,16 +29,8 @@ import {
   placeSchema,
 } from "./create";
 import { addLane, addLaneSchema } from "./lanes";
-import {
-  move,
-  moveLabel,
-  moveLabelSchema,
-  moveSchema,
-  moveToNeighbourLane,
-  moveToNeighbourLaneSchema,
-  resize,
-  resizeSchema,
-} from "./move";
+import { move, moveLabel, moveLabelSchema, moveSchema, resize, resizeSchema } from "./move";
+import { moveToLane, moveToLaneSchema, moveToNeighbourLane, moveToNeighbourLaneSchema } from "./moveToLane";
 import { paste, pasteSchema } from "./paste";
 import { addPage, addPageSchema } from "./pools";
 import {
@@ -85,6 +77,7 @@ export const commandSchema = z.discriminatedUnion("type", [
   setRepetitionSchema,
   moveSchema,
   moveToNeighbourLaneSchema,
+  moveToLaneSchema,
   resizeSchema,
   moveLabelSchema,
   deleteSchema,
@@ -166,6 +159,8 @@ function carryOut(change: Change, command: Command): void {
       return move(change, command);
     case "moveToNeighbourLane":
       return moveToNeighbourLane(change, command);
+    case "moveToLane":
+      return moveToLane(change, command);
     case "resize":
       return resize(change, command);
     case "moveLabel":
@@ -264,6 +259,8 @@ function labelOf(before: Model, after: Model, command: Command): string {
       return `move ${several(command.ids)}`;
     case "moveToNeighbourLane":
       return `move ${several(command.ids)} to the lane ${command.direction === "up" ? "above" : "below"}`;
+    case "moveToLane":
+      return `move ${several(command.ids)} to ${called(command.lane)}`;
     case "resize":
       return `resize ${called(command.id)}`;
     case "moveLabel":

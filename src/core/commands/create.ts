@@ -13,6 +13,7 @@ import {
 import {
   type Bounds,
   called,
+  connectionBetween,
   type Element,
   eventTable,
   type Id,
@@ -26,7 +27,7 @@ import {
   shapeOn,
   wordFor,
 } from "../model";
-import { type Change, refuse } from "./change";
+import { type Change, Refusal, refuse } from "./change";
 import { connect } from "./connect";
 import { forgetRecordedFlows } from "./flowLists";
 import { canHoldBoundaryEvents, fieldsOf, type Kind, kindSchema } from "./kinds";
@@ -147,6 +148,8 @@ export function insertOnFlow(change: Change, command: z.infer<typeof insertOnFlo
   const edge = [...change.model.edges].find(
     (candidate) => candidate.element === flow.id && candidate.diagram === diagram,
   );
+  if (!isFlowNode(kind.type))
+    refuse("not-a-step", `A ${wordFor(kind.type)} cannot stand in a sequence flow.`, [flow.id]);
   const size = sizeOf(kind.type, kind.expanded);
   const middle =
     command.at ?? middleOf(edge?.waypoints ?? []) ?? refuse("not-drawn", "The flow is not drawn on this page.");
@@ -162,6 +165,8 @@ export function insertOnFlow(change: Change, command: z.infer<typeof insertOnFlo
   const lane = (there?.scope.id === scope.id ? there.lane : undefined) ?? laneOf(change.model, sourceElement.id);
   if (lane) putIntoLane(change, command.id, lane.id);
   growAround(change, diagram, command.id);
+  const answer = connectionBetween(change.model, sourceElement.id, command.id);
+  if (!answer.ok) throw new Refusal(answer.problems);
   if (edge) change.set("edges", edge.id, "label", undefined);
   forgetRecordedFlows(change, [flow.sourceRef as Id, target]);
   change.set("elements", flow.id, "targetRef", command.id);

@@ -26,7 +26,7 @@ import {
 } from "../model";
 import { type Change, refuse } from "./change";
 import { nearestEdgePoint } from "./create";
-import { neighbourLane, putIntoLane } from "./lanes";
+import { putIntoLane } from "./lanes";
 import { connectionsTouching, courseFor, endsOf, growAround, obstaclesOn, placeAt, plain } from "./page";
 
 const id = z.string().min(1).max(200);
@@ -37,12 +37,6 @@ export const moveSchema = z.object({
   diagram: id,
   ids: z.array(id).min(1),
   by: z.object({ x: z.number(), y: z.number() }),
-});
-export const moveToNeighbourLaneSchema = z.object({
-  type: z.literal("moveToNeighbourLane"),
-  diagram: id,
-  ids: z.array(id).min(1),
-  direction: z.enum(["up", "down"]),
 });
 export const resizeSchema = z.object({ type: z.literal("resize"), diagram: id, id, bounds });
 export const moveLabelSchema = z.object({ type: z.literal("moveLabel"), diagram: id, id, bounds: bounds.optional() });
@@ -225,73 +219,6 @@ function isFreeOf(obstacles: readonly Bounds[], points: readonly Point[]): boole
   return points.every(
     (point, at) => at === 0 || !obstacles.some((obstacle) => segmentCrosses(obstacle, points[at - 1] as Point, point)),
   );
-}
-
-/** Into the lane above or below, at the same place along the flow. */
-export function moveToNeighbourLane(
-  change: Change,
-  { diagram, ids, direction }: z.infer<typeof moveToNeighbourLaneSchema>,
-): void {
-  const steps = ids.filter((elementId) => isFlowNode(change.element(elementId).type));
-  if (steps.length === 0) refuse("not-a-step", "Only steps, events and gateways can be moved to another lane.");
-  for (const elementId of steps) {
-    const lane = laneOf(change.model, elementId);
-    const next = neighbourLane(change, elementId, direction);
-    if (!lane || !next) {
-      refuse(
-        "no-lane",
-        `There is no lane ${direction === "up" ? "above" : "below"} ${called(change.model, change.element(elementId))}.`,
-        [elementId],
-      );
-    }
-    const from = shapeOn(change.model, diagram, (lane as Element).id);
-    const to = shapeOn(change.model, diagram, (next as Element).id);
-    const shape = shapeOn(change.model, diagram, elementId);
-    if (!from || !to || !shape) {
-      refuse("not-drawn", "The lanes are not drawn on this page.");
-      continue;
-    }
-    const wanted = to.bounds.y + to.bounds.height / 2 - (shape.bounds.y + shape.bounds.height / 2);
-    const y = freeShift(
-      change,
-      diagram,
-      shape.bounds,
-      wanted,
-      to.bounds,
-      new Set([elementId, ...boundaryEventsOf(change.model, elementId).map((event) => event.id)]),
-    );
-    move(change, { type: "move", diagram, ids: [elementId], by: { x: 0, y } });
-  }
-}
-
-/** The shift nearest to a wanted one at which a box stands on nothing, within a lane if it can be. */
-function freeShift(
-  change: Change,
-  diagram: Id,
-  box: Bounds,
-  wanted: number,
-  lane: Bounds,
-  except: ReadonlySet<Id>,
-): number {
-  const taken = obstaclesOn(change.model, diagram, except);
-  const free = (shift: number) =>
-    !taken.some((other) => {
-      const y = box.y + shift;
-      return (
-        box.x < other.x + other.width + 8 &&
-        other.x - 8 < box.x + box.width &&
-        y < other.y + other.height + 8 &&
-        other.y - 8 < y + box.height
-      );
-    });
-  for (let offset = 0; offset <= 200; offset += 8) {
-    for (const shift of [wanted + offset, wanted - offset]) {
-      const y = box.y + shift;
-      if (y < lane.y + 6) continue;
-      if (free(shift)) return shift;
-    }
-  }
-  return wanted;
 }
 
 /** Gives a shape another size or place. A pool's lanes follow its width, lanes share their borders. */

@@ -1,0 +1,69 @@
+import { type Command, perform } from "../commands";
+import { type Element, edgesOf, type Id, type Model, type Problem, type Result, shapesOf } from "../model";
+
+/** A refusal while a plan is made; `plan` turns it into a result. */
+export class PlanRefusal extends Error {
+  constructor(readonly problems: readonly Problem[]) {
+    super(problems.map((problem) => problem.message).join(" "));
+  }
+}
+
+/** Makes ids that the model does not have yet; the word says what of. */
+export type NewId = (of: string) => Id;
+
+/** Commands that together are one gesture, each made on the model the ones before it left. */
+export class Draft {
+  readonly commands: Command[] = [];
+  #model: Model;
+
+  constructor(
+    model: Model,
+    readonly newId: NewId,
+  ) {
+    this.#model = model;
+  }
+
+  get model(): Model {
+    return this.#model;
+  }
+
+  do(command: Command): void {
+    const done = perform(this.#model, command);
+    if (!done.ok) throw new PlanRefusal(done.problems);
+    this.#model = done.value.model;
+    this.commands.push(command);
+  }
+
+  element(id: Id): Element {
+    return this.#model.elements.get(id) ?? this.refuse("unknown-element", "This row's step is no longer in the model.");
+  }
+
+  /** The page an element is drawn on. */
+  pageOf(id: Id): Id {
+    const page = shapesOf(this.#model, id)[0]?.diagram ?? edgesOf(this.#model, id)[0]?.diagram;
+    return page ?? this.refuse("not-drawn", "This is drawn on no page. Open the diagram and tidy it first.");
+  }
+
+  refuse(code: string, message: string): never {
+    throw new PlanRefusal([{ code, message }]);
+  }
+}
+
+export interface Plan {
+  readonly commands: readonly Command[];
+  readonly model: Model;
+  /** The element whose row is worked on next. */
+  readonly focus: Id | undefined;
+}
+
+/** Runs a plan on a model: all its commands, or the reasons why one of them is refused. */
+export function plan(model: Model, newId: NewId, make: (draft: Draft) => Id | undefined): Result<Plan> {
+  const draft = new Draft(model, newId);
+  try {
+    const focus = make(draft);
+    return { ok: true, value: { commands: draft.commands, model: draft.model, focus } };
+  } catch (error) {
+    if (error instanceof PlanRefusal) return { ok: false, problems: error.problems };
+    throw error;
+  }
+}

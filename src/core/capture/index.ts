@@ -1,0 +1,11 @@
+export { addBefore, addBehind, addDecision, addParallel, addPath, changeSplit } from "./addRows";
+export { cellsOf, type StepCells } from "./cells";
+export { Draft, type NewId, type Plan, plan } from "./draft";
+export { addFirstStep } from "./firstStep";
+export { giveRole, type NamedEntry } from "./giveRole";
+export { headOf, type SheetHead } from "./head";
+export { leadTo } from "./leadTo";
+export { moveRow } from "./moveRow";
+export { removePath, removeRow } from "./removeRow";
+export type { JumpRow, PathRow, StepKindRow, StepLead, StepRow } from "./stepRow";
+export { stepSheetOf } from "./stepSheet";

@@ -1,0 +1,79 @@
+import { type Id, incomingOf, outgoingOf, shapeOn } from "../model";
+import type { Draft } from "./draft";
+import { flowBehind, flowInto } from "./rowFlows";
+import type { StepRow } from "./stepRow";
+import { stepSheetOf } from "./stepSheet";
+
+/**
+ * Moves a step one row up or down along the flow: out of its place, which closes behind it, and onto the flow before the step
+ * above, or behind the row below. Into a path and out of it, too.
+ */
+export function moveRow(draft: Draft, process: Id, rows: readonly StepRow[], at: number, direction: "up" | "down"): Id {
+  const row = rows[at] as StepRow;
+  if (row.kind !== "step" || row.lead !== "flow")
+    return draft.refuse("not-movable", "Only steps within the flow can be moved.");
+  const step = row.element;
+  const into = flowInto(draft.model, rows, at);
+  const [out, second] = outgoingOf(draft.model, step);
+  if (!into || !out || second)
+    return draft.refuse(
+      "not-movable",
+      "A row with several ways out, or none, stays where it is. Move the steps around it.",
+    );
+  const { below, above } = neighbours(rows, at);
+  const neighbour = direction === "down" ? below : above;
+  if (!neighbour)
+    return draft.refuse("at-the-end", `There is no row ${direction === "down" ? "below" : "above"} to move past.`);
+
+  const target = out.targetRef as Id;
+  for (const flow of incomingOf(draft.model, step)) {
+    if (flow.sourceRef !== target) reconnect(draft, flow.id, "target", target);
+  }
+  const closed = stepSheetOf(draft.model, process);
+  const there = closed.findIndex((other) => other.id === neighbour.id);
+  const onto = direction === "down" ? flowBehind(draft.model, closed, there) : upwards(draft, closed, there);
+  if (!onto || onto.id === out.id)
+    return draft.refuse("at-the-end", "The step cannot be moved past the end of its path.");
+  const follower = onto.targetRef as Id;
+  reconnect(draft, onto.id, "target", step);
+  reconnect(draft, out.id, "target", follower);
+  if (neighbour.kind === "step") swapPlaces(draft, step, neighbour.element);
+  return step;
+}
+
+/** What the step comes before when it goes up: the step above, or the question whose path it leaves. */
+function upwards(draft: Draft, rows: readonly StepRow[], at: number) {
+  const row = rows[at];
+  if (row?.kind !== "path") return flowInto(draft.model, rows, at);
+  const split = rows.findIndex((other) => other.kind === "step" && other.element === row.of);
+  return split < 0 ? undefined : flowInto(draft.model, rows, split);
+}
+
+/** The rows next to a step that it can be moved past; what stands in between at other depths is passed over. */
+function neighbours(rows: readonly StepRow[], at: number) {
+  const movable = (row: StepRow | undefined) =>
+    row !== undefined && (row.kind === "path" || (row.kind === "step" && row.lead === "flow"));
+  const own = rows[at] as StepRow;
+  const belowAt = rows.findIndex((row, index) => index > at && row.depth <= own.depth);
+  const below = rows[belowAt];
+  let aboveAt = at - 1;
+  while (aboveAt >= 0 && (rows[aboveAt] as StepRow).depth > own.depth) aboveAt--;
+  const above = rows[aboveAt];
+  return { below: movable(below) ? below : undefined, above: movable(above) ? above : undefined };
+}
+
+function reconnect(draft: Draft, connection: Id, end: "source" | "target", to: Id): void {
+  draft.do({ type: "reconnect", diagram: draft.pageOf(connection), connection, end, to });
+}
+
+/** So that the drawing still runs rightwards, the two trade places along the flow. */
+function swapPlaces(draft: Draft, one: Id, other: Id): void {
+  const diagram = draft.pageOf(one);
+  const a = shapeOn(draft.model, diagram, one)?.bounds;
+  const b = shapeOn(draft.model, diagram, other)?.bounds;
+  if (!a || !b) return;
+  const by = b.x + b.width / 2 - (a.x + a.width / 2);
+  if (by === 0) return;
+  draft.do({ type: "move", diagram, ids: [one], by: { x: by, y: 0 } });
+  draft.do({ type: "move", diagram, ids: [other], by: { x: -by, y: 0 } });
+}
