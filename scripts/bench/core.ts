@@ -3,8 +3,9 @@ import { readBpmn, writeBpmn } from "@/core/bpmn";
 import { perform } from "@/core/commands";
 import { compareModels } from "@/core/compare";
 import { sceneOf } from "@/core/drawing";
+import { largeModel } from "@/core/testing/largeModel";
 import { type BenchRow, ms, percentile, timed } from "./measure";
-import { largeFile, largeModel } from "./models";
+import { largeFile } from "./models";
 
 /** Files, commands and comparison, without a browser. */
 export function coreRows(): BenchRow[] {

@@ -25,6 +25,13 @@ export function convert(args: readonly string[]): number {
 const writers: { readonly [ending: string]: (model: Model) => string } = {
   ".bpmn": writeBpmn,
   ".json": (model) => `${JSON.stringify(toStored(model), null, 2)}\n`,
+  ".csv": (model) => {
+    const process = processesOf(model)[0]?.id;
+    if (process === undefined) throw new UnusableInput("the model has no process to write as a sheet");
+    const left = notInSheet(model, process);
+    if (left.length > 0) globalThis.process.stderr.write(`lane: not in the sheet: ${left.join(", ")}\n`);
+    return writeSheet(model, process);
+  },
   ".svg": (model) => {
     const drawn = drawMissingPages(model);
     const [page] = [...drawn.diagrams].sort((a, b) => a.order - b.order);

@@ -1,6 +1,8 @@
 import { readFileSync } from "node:fs";
-import { resolve } from "node:path";
+import { basename, extname, resolve } from "node:path";
 import { readBpmn } from "@/core/bpmn";
+import { readSheet } from "@/core/capture";
+import { foldedName } from "@/core/directory";
 import { fromStored, type Model, type Problem } from "@/core/model";
 
 export const EXIT = { done: 0, no: 1, unusable: 2 } as const;
@@ -38,11 +40,26 @@ export function readModel(path: string): Model {
     if (!opened.ok) throw new UnusableInput(`${path}: ${oneLine(opened.problems)}`);
     return opened.value;
   }
+  if (path.toLowerCase().endsWith(".csv")) return readSheetFile(path, bytes);
   const read = readBpmn(bytes);
   if (read.ok) return read.value;
   const [problem] = read.problems;
   const place = problem?.line === undefined ? "" : `${problem.line}:${problem.column ?? 1}:`;
   throw new UnusableInput(`${path}:${place} ${oneLine(read.problems)}`);
+}
+
+/** A step sheet. There is no directory here: entries are called after their names. */
+function readSheetFile(path: string, bytes: Uint8Array): Model {
+  let made = 0;
+  const slug = (name: string) => foldedName(name).replace(/[^\p{L}\p{N}]+/gu, "-");
+  const read = readSheet(
+    new TextDecoder().decode(bytes),
+    basename(path, extname(path)),
+    (of) => `${of}-${++made}`,
+    (kind, name) => ({ entry: `${kind}-${slug(name)}`, name }),
+  );
+  if (!read.ok) throw new UnusableInput(`${path}: ${oneLine(read.problems)}`);
+  return read.value;
 }
 
 const oneLine = (problems: readonly Problem[]) => (problems[0]?.message ?? "cannot be read").replace(/\s+/g, " ");

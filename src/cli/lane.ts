@@ -9,7 +9,7 @@ const verbs: {
 } = {
   check: { usage: "lane check FILE.bpmn…", load: async () => (await import("./check")).check },
   convert: {
-    usage: "lane convert IN OUT   (.bpmn, .json, .svg)",
+    usage: "lane convert IN OUT   (.bpmn, .csv, .json, .svg)",
     load: async () => (await import("./convert")).convert,
   },
   compare: {

@@ -1,6 +1,8 @@
 import { z } from "zod";
 import { writeBpmn } from "@/core/bpmn";
+import { writeSheet } from "@/core/capture";
 import { sceneOf, sceneToSvg } from "@/core/drawing";
+import { processesOf } from "@/core/model";
 import { embeddedFonts } from "./fonts";
 import { huesOf } from "./handoffs";
 import { loadHead } from "./heads";
@@ -15,6 +17,14 @@ export const exportBpmn = useCase(request, async (context, { version, revision }
       ? (await loadHead(context.db, version)).model
       : await loadRevision(context, version, revision);
   return { text: writeBpmn(model) };
+});
+
+/** The step sheet of a version's first process, or of the one that is named. */
+export const exportSheet = useCase(request.extend({ process: z.string().optional() }), async (context, input) => {
+  const { model } = await loadHead(context.db, input.version);
+  const process = processesOf(model).find((candidate) => candidate.id === input.process) ?? processesOf(model)[0];
+  if (!process) throw notFound("This process");
+  return { text: writeSheet(model, process.id) };
 });
 
 export const exportSvg = useCase(

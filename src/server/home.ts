@@ -2,6 +2,7 @@ import { and, asc, desc, eq, inArray, isNull } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { z } from "zod";
 import { readBpmn } from "@/core/bpmn";
+import { readSheet } from "@/core/capture";
 import { drawMissingPages } from "@/core/commands";
 import { startToBe } from "@/core/compare";
 import { emptyModel, type Model, nameOf, participantsOf, processesOf, toStored } from "@/core/model";
@@ -158,28 +159,31 @@ export const createProcess = useCase(
   },
 );
 
-/** A BPMN file becomes a process; what could not be read says where and why, and nothing is made. */
+/** A BPMN file, or a step sheet as CSV, becomes a process; what could not be read says where and why, and nothing is made. */
 export const importFile = useCase(
   z.object({ name: z.string().max(300), area: id, bytes: z.instanceof(Uint8Array) }),
   async (context, input) => {
-    const read = readBpmn(input.bytes);
+    const isTable = /\.(csv|tsv)$/i.test(input.name);
+    const title = input.name.replace(/\.[^.]*$/, "").slice(0, 200) || "Imported process";
+    const names = await directoryNames(context.db);
+    const newId = (of: string) => `${of}-${nanoid(8).replace(/[^A-Za-z0-9]/g, "x")}`;
+    const read = isTable
+      ? readSheet(new TextDecoder().decode(input.bytes), title, newId, names.resolve)
+      : readBpmn(input.bytes);
     if (!read.ok) {
       const [problem] = read.problems;
-      const place = problem?.line === undefined ? "" : ` (line ${problem.line}, column ${problem.column})`;
+      const place = problem?.column === undefined ? "" : ` (line ${problem.line}, column ${problem.column})`;
       throw new UseCaseError("unreadable", `${input.name}${place}: ${problem?.message}`, 422, read.problems);
     }
     const model = drawMissingPages(read.value);
     const pool = participantsOf(model).find((participant) => participant.processRef !== undefined);
-    const title =
+    const named =
       processesOf(model)
         .map((process) => nameOf(model, process.id))
         .find(Boolean) ??
       (pool && nameOf(model, pool.id));
-    return addProcess(
-      context,
-      { name: (title || input.name.replace(/\.[^.]*$/, "") || "Imported process").slice(0, 200), area: input.area },
-      model,
-    );
+    await names.save();
+    return addProcess(context, { name: (named || title).slice(0, 200), area: input.area }, model);
   },
 );
 

@@ -8,7 +8,8 @@ const shortPath = 4;
 
 /**
  * Decides how a step with several ways out is shown. A block's join is the node that most of the ways reach, the nearest of
- * those; ways that end or go back need not reach it. Without one, the default flow is the main way, else the longest.
+ * those; ways that end or go back need not reach it. Without one, the default flow is the main way, else the longest, of
+ * equals the last: it is the last one written.
  * O(ways × (nodes + flows)).
  */
 export function branchingOf(
@@ -24,7 +25,7 @@ export function branchingOf(
   let main = 0;
   reaches.forEach((reach, at) => {
     if (flows[main]?.id === split.default) return;
-    if (flows[at]?.id === split.default || reach.size > (reaches[main] as ReadonlyMap<Id, number>).size) main = at;
+    if (flows[at]?.id === split.default || reach.size >= (reaches[main] as ReadonlyMap<Id, number>).size) main = at;
   });
   return { kind: "main", flow: (flows[main] as Element).id };
 }

@@ -10,6 +10,7 @@ import {
   processesOf,
   processOf,
 } from "../model";
+import { largeModel } from "../testing/largeModel";
 import { commandScript, expectOk, performAll, runScript, smallModel, startModel } from "../testing/models";
 import { flowsRead, sheetText } from "../testing/sheetReading";
 import {
@@ -88,11 +89,11 @@ describe("the sheet shows the whole model", () => {
          stop
       2 Complete?
       > (no answer)
-         2a1 Reject application
-         - Rejected
+         2a1 Approve design
+         - Approved
       > (no answer) [main]
-      3 Approve design
-      - Approved"
+      3 Reject application
+      - Rejected"
     `);
   });
 

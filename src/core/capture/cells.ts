@@ -56,6 +56,8 @@ function readCells(model: Model, step: Id): StepCells {
 }
 
 function byOf(model: Model, step: Id): StepCells["by"] {
+  // What sits at the edge of a step is nobody's work of its own.
+  if (model.elements.get(step)?.type === "boundaryEvent") return [];
   const responsible = rolesOf(model, step).filter((role) => role.part === "responsible");
   if (responsible.length > 0) return responsible;
   const lane = laneOf(model, step);

@@ -76,6 +76,6 @@ function addPool(draft: Draft, diagram: Id, process: Element): Id {
   const first = flowNodesIn(draft.model, process.id)[0];
   const bounds = first && shapeOn(draft.model, diagram, first.id)?.bounds;
   const at = bounds ? { x: bounds.x, y: bounds.y } : { x: 400, y: 200 };
-  draft.do({ type: "place", diagram, id, kind: { type: "participant" }, at, name: process.name ?? "" });
+  draft.do({ type: "place", diagram, id, kind: { type: "participant" }, at });
   return id;
 }

@@ -10,6 +10,7 @@ import { Canvas, type CanvasHandle } from "../canvas/Canvas";
 import { useEntries } from "../directory/entries";
 import { text } from "../messages";
 import { useFindings } from "../version/findings";
+import { useUndoKeys } from "../version/useUndoKeys";
 import { useVersion, useVersionStore } from "../version/VersionContext";
 import { addKind, newId } from "./actions";
 import { CanvasButtons } from "./CanvasButtons";
@@ -141,20 +142,7 @@ export function DiagramStage() {
     handleKey(event, { store, diagram: diagram.id, kinds, add, openPage, canvas: canvas.current, scene, model });
   };
 
-  // Undo and redo reach the whole page, the canvas' other keys only the canvas.
-  useEffect(() => {
-    const onWindowKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (target.closest("input, textarea, [contenteditable], [role=dialog], [data-canvas]")) return;
-      if (!(event.ctrlKey || event.metaKey)) return;
-      if (event.key.toLowerCase() === "z") {
-        event.preventDefault();
-        event.shiftKey ? store.getState().redo() : store.getState().undo();
-      }
-    };
-    window.addEventListener("keydown", onWindowKey);
-    return () => window.removeEventListener("keydown", onWindowKey);
-  }, [store]);
+  useUndoKeys();
 
   // A fresh page is ready for the keyboard.
   useEffect(() => {

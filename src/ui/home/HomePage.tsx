@@ -180,7 +180,7 @@ export function HomePage() {
               ref={file}
               type="file"
               hidden
-              accept=".bpmn,.xml"
+              accept=".bpmn,.xml,.csv,.tsv"
               multiple
               aria-label={text.home.openFile}
               data-testid="open-file"

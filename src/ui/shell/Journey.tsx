@@ -4,14 +4,15 @@ import { CircleCheck, CircleDashed, Contrast } from "lucide-react";
 import NextLink from "next/link";
 import { text } from "../messages";
 
-export type StageName = "diagram" | "check" | "compare" | "handoff";
+export type StageName = "steps" | "diagram" | "check" | "compare" | "handoff";
 export type StageSign =
   | { readonly kind: "none" | "begun" | "done" }
   | { readonly kind: "attention"; readonly count: number };
 
 const Link = chakra(NextLink);
-const stages: readonly StageName[] = ["diagram", "check", "compare", "handoff"];
+const stages: readonly StageName[] = ["steps", "diagram", "check", "compare", "handoff"];
 const routes: { readonly [stage in StageName]: string } = {
+  steps: "steps",
   diagram: "diagram",
   check: "check",
   compare: "compare",

@@ -28,7 +28,11 @@ export function VersionShell({ version, children }: { readonly version: string; 
 
 function stageOf(path: string): StageName {
   const last = path.split("/").at(-1);
-  return last === "hand-off" ? "handoff" : last === "check" || last === "compare" ? last : "diagram";
+  return last === "hand-off"
+    ? "handoff"
+    : last === "check" || last === "compare" || last === "steps"
+      ? last
+      : "diagram";
 }
 
 function Frame({ children }: { readonly children: ReactNode }) {
@@ -45,7 +49,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
       { id: "keep", title: text.version.keep, run: () => setDialog("keep") },
       { id: "undo", title: "Undo", keys: "Ctrl Z", run: () => store.getState().undo() },
       { id: "redo", title: "Redo", keys: "Ctrl Y", run: () => store.getState().redo() },
-      ...(["diagram", "check", "compare", "handoff"] as const).map((name) => ({
+      ...(["steps", "diagram", "check", "compare", "handoff"] as const).map((name) => ({
         id: `stage-${name}`,
         title: text.stages[name],
         run: () => router.push(`/v/${encodeURIComponent(info.version.id)}/${name === "handoff" ? "hand-off" : name}`),
@@ -221,6 +225,7 @@ function useStageSigns(): { readonly [stage in StageName]: StageSign } {
     const check: StageSign =
       nodes === 0 ? { kind: "none" } : open > 0 ? { kind: "attention", count: open } : { kind: "done" };
     return {
+      steps: nodes === 0 ? { kind: "none" } : nodes < 3 ? { kind: "begun" } : { kind: "done" },
       diagram:
         nodes === 0 ? { kind: "none" } : verdict.counts.error > 0 || nodes < 3 ? { kind: "begun" } : { kind: "done" },
       check,

@@ -1,15 +1,17 @@
 import { notFound } from "next/navigation";
 import { Suspense } from "react";
-import { CheckStage } from "@/ui/check/CheckStage";
-import { CompareStage } from "@/ui/compare/CompareStage";
-import { DiagramStage } from "@/ui/diagram/DiagramStage";
-import { HandoffStage } from "@/ui/handoff/HandoffStage";
+import { type StageRoute, StageView } from "@/ui/version/StageView";
 
-const stages = { diagram: DiagramStage, check: CheckStage, compare: CompareStage, "hand-off": HandoffStage } as const;
-const titles = { diagram: "Diagram", check: "Check", compare: "Compare", "hand-off": "Hand-off" } as const;
+const titles: { readonly [stage in StageRoute]: string } = {
+  steps: "Steps",
+  diagram: "Diagram",
+  check: "Check",
+  compare: "Compare",
+  "hand-off": "Hand-off",
+};
 type Params = { readonly params: Promise<{ version: string; stage: string }> };
 
-const isStage = (name: string): name is keyof typeof stages => Object.hasOwn(stages, name);
+const isStage = (name: string): name is StageRoute => Object.hasOwn(titles, name);
 
 export async function generateMetadata({ params }: Params) {
   const { stage } = await params;
@@ -19,10 +21,9 @@ export async function generateMetadata({ params }: Params) {
 export default async function Page({ params }: Params) {
   const { stage } = await params;
   if (!isStage(stage)) notFound();
-  const Stage = stages[stage];
   return (
     <Suspense>
-      <Stage />
+      <StageView stage={stage} />
     </Suspense>
   );
 }

@@ -1,0 +1,102 @@
+"use client";
+import { Box, Button } from "@chakra-ui/react";
+import { memo, useDeferredValue, useEffect, useMemo, useRef } from "react";
+import { roleOfLane } from "@/core/directory";
+import { sceneOf } from "@/core/drawing";
+import type { Id, Model } from "@/core/model";
+import { FigureView } from "../canvas/FigureView";
+import { layerProps, useViewport } from "../canvas/useViewport";
+import { Keycap } from "../controls/Keycap";
+import { useEntries } from "../directory/entries";
+import { text } from "../messages";
+
+interface FollowingPageProps {
+  readonly model: Model;
+  readonly diagram: Id;
+  readonly chosen: Id | undefined;
+  readonly onChoose: (element: Id) => void;
+}
+
+/** The drawing beside the sheet: it follows what is written, and shows where the present row is. */
+export const FollowingPage = memo(function FollowingPage(props: FollowingPageProps) {
+  const { diagram, chosen, onChoose } = props;
+  const model = useDeferredValue(props.model);
+  const frame = useRef<HTMLDivElement>(null);
+  const layer = useRef<SVGSVGElement>(null);
+  const { open, show, fit } = useViewport(frame, layer, () => true);
+  const { entries } = useEntries();
+  const page = model.diagrams.get(diagram);
+  const scene = useMemo(() => {
+    const hues = new Map(entries.flatMap((entry) => (entry.hue ? [[entry.id, entry.hue] as const] : [])));
+    return page
+      ? sceneOf(model, page, { hueOf: (lane) => hues.get(roleOfLane(model, lane)?.entry ?? "") })
+      : { figures: [], bounds: { x: 0, y: 0, width: 0, height: 0 } };
+  }, [model, page, entries]);
+  const sceneNow = useRef(scene);
+  sceneNow.current = scene;
+  const isEmpty = scene.figures.length === 0;
+  useEffect(() => {
+    if (diagram && !isEmpty) open(sceneNow.current.bounds);
+  }, [diagram, isEmpty, open]);
+  const figure = scene.figures.find((candidate) => candidate.id === chosen);
+  const { x, y, width, height } = figure?.bounds ?? { x: 0, y: 0, width: 0, height: 0 };
+  useEffect(() => {
+    if (width > 0) show({ x, y, width, height });
+  }, [x, y, width, height, show]);
+  return (
+    <Box
+      ref={frame}
+      flex="1"
+      minH={0}
+      position="relative"
+      overflow="clip"
+      bg="ground"
+      data-testid="following-page"
+      onClick={(event) => {
+        const id = (event.target as Element).closest<SVGElement>("[data-id]")?.dataset.id;
+        if (id) onChoose(id);
+      }}
+    >
+      <svg
+        ref={layer}
+        {...layerProps}
+        textRendering="geometricPrecision"
+        fontFamily="'Atkinson Hyperlegible Next', Verdana, sans-serif"
+        role="group"
+        aria-label={text.steps.drawing}
+      >
+        {scene.figures.map((one) => (
+          <FigureView key={one.id} figure={one} />
+        ))}
+        {figure && !figure.line && (
+          <rect
+            x={x - 4}
+            y={y - 4}
+            width={width + 8}
+            height={height + 8}
+            rx="9"
+            fill="none"
+            stroke="var(--chakra-colors-accent)"
+            strokeWidth="2.4"
+            pointerEvents="none"
+          />
+        )}
+      </svg>
+      <Button
+        position="absolute"
+        right="14px"
+        bottom="10px"
+        size="xs"
+        variant="outline"
+        bg="paper"
+        borderColor="line"
+        onClick={(event) => {
+          event.stopPropagation();
+          fit(scene.bounds);
+        }}
+      >
+        {text.diagram.fit} <Keycap>0</Keycap>
+      </Button>
+    </Box>
+  );
+});

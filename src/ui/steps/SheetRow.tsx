@@ -1,0 +1,270 @@
+"use client";
+import { chakra } from "@chakra-ui/react";
+import { type KeyboardEvent, memo } from "react";
+import { cellsOf, giveRole, type StepRow } from "@/core/capture";
+import { kindOf } from "@/core/commands";
+import { type Element, isEvent } from "@/core/model";
+import { KindGlyph } from "../canvas/KindGlyph";
+import { newId } from "../diagram/actions";
+import { text } from "../messages";
+import { useVersionStore } from "../version/VersionContext";
+import { EntryCell, type EntryLabel } from "./EntryCell";
+import { rowGrid, rowHeight } from "./grid";
+import { PathEnd } from "./PathEnd";
+import { type Column, columns, useSheetStore } from "./sheetStore";
+import { TextCell } from "./TextCell";
+import type { Sheet } from "./useSheet";
+
+interface SheetRowProps {
+  readonly sheet: Sheet;
+  readonly row: StepRow;
+  readonly at: number;
+  /** The column the keyboard is at, where it is in this row. */
+  readonly column: Column | null;
+  readonly editing: { readonly start: string | null } | null;
+  readonly numberOf: (element: string) => string;
+  readonly onLeave: (event: KeyboardEvent) => void;
+}
+
+export const cellId = (row: string, column: Column) => `cell-${column}-${row}`;
+
+/** One row of the sheet. */
+export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
+  const { sheet, row, at, column } = props;
+  const element = row.kind === "step" ? sheet.model.elements.get(row.element) : undefined;
+  return (
+    <chakra.div
+      role="row"
+      aria-level={row.depth + 1}
+      aria-rowindex={at + 2}
+      aria-selected={column !== null}
+      data-row={row.id}
+      data-kind={row.kind}
+      display="grid"
+      gridTemplateColumns={rowGrid}
+      h={`${rowHeight}px`}
+      alignItems="stretch"
+      borderBottomWidth="1px"
+      borderColor="line"
+      bg={column ? "accentSoft" : row.kind === "step" ? undefined : "sheet"}
+    >
+      <chakra.div role="rowheader" textAlign="right" pe={2} color="quiet" alignSelf="center">
+        {row.kind === "step" ? row.number : ""}
+      </chakra.div>
+      {columns.map((name) => (
+        <chakra.div
+          key={name}
+          id={cellId(row.id, name)}
+          role="gridcell"
+          data-column={name}
+          minW={0}
+          px={2}
+          display="flex"
+          alignItems="center"
+          borderLeftWidth={name === "step" ? "1px" : 0}
+          borderColor="ink"
+          outline={column === name ? "2px solid var(--chakra-colors-accent)" : undefined}
+          outlineOffset="-2px"
+          onMouseDown={() => useSheetStore.getState().row !== row.id && useSheetStore.getState().go(row.id, name)}
+          onClick={() => useSheetStore.getState().column !== name && useSheetStore.getState().go(row.id, name)}
+          onDoubleClick={() => useSheetStore.getState().edit(null)}
+        >
+          {name === "step" ? (
+            <StepCell {...props} element={element} />
+          ) : (
+            element && <OtherCell {...props} element={element} name={name} />
+          )}
+        </chakra.div>
+      ))}
+    </chakra.div>
+  );
+});
+
+function StepCell({
+  sheet,
+  row,
+  column,
+  editing,
+  numberOf,
+  onLeave,
+  element,
+}: SheetRowProps & { readonly element: Element | undefined }) {
+  const { dispatch } = useVersionStore().getState();
+  const cancel = () => useSheetStore.getState().set({ editing: null });
+  const isEdited = column === "step" && editing !== null;
+  const indent = row.depth * 20 + (row.kind === "path" ? 0 : row.kind === "step" ? 0 : 4);
+  if (row.kind === "jump" || row.kind === "stop")
+    return (
+      <PathEnd
+        sheet={sheet}
+        row={row}
+        indent={indent}
+        editing={isEdited ? editing : null}
+        numberOf={numberOf}
+        onLeave={onLeave}
+      />
+    );
+  const named = row.kind === "path" ? row.flow : row.element;
+  const name = sheet.model.elements.get(named)?.name ?? "";
+  const isDefault = row.kind === "path" && sheet.model.elements.get(row.of)?.default === row.flow;
+  const commit = (typed: string) => {
+    cancel();
+    if (typed !== name) dispatch({ type: "rename", id: named, name: typed });
+  };
+  // Steps are the rule and need no picture; the rest shows what it is.
+  const isPlain = element?.type.toLowerCase().endsWith("task");
+  return (
+    <chakra.div display="flex" alignItems="center" gap={1.5} w="100%" minW={0} style={{ paddingInlineStart: indent }}>
+      {row.kind === "path" && (
+        <chakra.span color="accent" fontWeight="700" aria-hidden>
+          ↳
+        </chakra.span>
+      )}
+      {element && !isPlain && (
+        <chakra.span display="inline-flex" w="18px" flexShrink={0} justifyContent="center">
+          <KindGlyph kind={kindOf(sheet.model, element)} />
+        </chakra.span>
+      )}
+      {isEdited ? (
+        <TextCell
+          label={text.steps.columns.step}
+          value={name}
+          start={editing.start}
+          onCommit={commit}
+          onLeave={onLeave}
+          onCancel={cancel}
+        />
+      ) : (
+        <chakra.span
+          truncate
+          title={name}
+          color={row.kind === "path" ? "accent" : name ? "ink" : "quiet"}
+          fontWeight={row.kind === "path" || element?.type.endsWith("Gateway") ? "700" : "400"}
+        >
+          {name || (row.kind === "path" ? pathWords(sheet, row.of) : wordsFor(row, element))}
+        </chakra.span>
+      )}
+      {isDefault && !isEdited && (
+        <chakra.span color="quiet" fontSize="12px" flexShrink={0}>
+          {text.steps.usual}
+        </chakra.span>
+      )}
+    </chakra.div>
+  );
+}
+
+/** What a path without an answer is: at the same time, or a way to be named. */
+function pathWords(sheet: Sheet, split: string): string {
+  const type = sheet.model.elements.get(split)?.type;
+  return type === "exclusiveGateway" || type === "inclusiveGateway" ? text.steps.unnamedPath : text.steps.sameTime;
+}
+
+function wordsFor(row: StepRow, element: Element | undefined): string {
+  if (element?.type.endsWith("Gateway"))
+    return row.kind === "step" && row.number === "" ? text.steps.joins : text.steps.splits;
+  return element?.type === "startEvent"
+    ? text.steps.begins
+    : element?.type === "endEvent"
+      ? text.steps.endsHere
+      : text.steps.unnamed;
+}
+
+function OtherCell({
+  sheet,
+  column,
+  editing,
+  onLeave,
+  element,
+  name,
+}: SheetRowProps & { readonly element: Element; readonly name: Exclude<Column, "step"> }) {
+  const { dispatch } = useVersionStore().getState();
+  const cancel = () => useSheetStore.getState().set({ editing: null });
+  const cells = cellsOf(sheet.model, element.id);
+  const edited = column === name ? editing : null;
+  const step = element.id;
+  const label = text.steps.columns[name];
+  const shared = { label, editing: edited, onLeave, onCancel: cancel };
+  switch (name) {
+    case "by": {
+      if (cells.outside && isEvent(element.type) && !edited)
+        return (
+          <chakra.span color="quiet" truncate>
+            {text.steps.outside(cells.outside)}
+          </chakra.span>
+        );
+      const labels = cells.by.map(
+        (role): EntryLabel => ({ key: role.element, name: role.name, entry: role.entry, quiet: role.from === "lane" }),
+      );
+      return (
+        <EntryCell
+          {...shared}
+          kind="role"
+          entries={labels}
+          onAdd={(role) => {
+            sheet.run((draft) => {
+              giveRole(draft, step, role);
+              return step;
+            });
+            cancel();
+          }}
+          onRemove={(key) => {
+            if (sheet.model.elements.get(key)?.type !== "lane") dispatch({ type: "unassignRole", assignment: key });
+          }}
+        />
+      );
+    }
+    case "uses":
+      return (
+        <EntryCell
+          {...shared}
+          kind="system"
+          entries={cells.uses.map((used) => ({ key: used.entry, name: used.name, entry: used.entry }))}
+          onAdd={(system) => dispatch({ type: "useSystem", step, system, use: "writes" })}
+          onRemove={(entry) => dispatch({ type: "dropSystem", step, entry })}
+        />
+      );
+    case "needs":
+    case "gives": {
+      const direction = name === "needs" ? "in" : "out";
+      return (
+        <EntryCell
+          {...shared}
+          kind="document"
+          entries={cells[name].map((use) => ({ key: use.association, name: use.name, entry: use.entry }))}
+          onAdd={(document) =>
+            sheet.run((draft) => {
+              draft.do({
+                type: "giveDocument",
+                diagram: draft.pageOf(step),
+                step,
+                document,
+                direction,
+                id: newId("paper"),
+              });
+              return step;
+            })
+          }
+          onRemove={(association) => dispatch({ type: "delete", ids: [association] })}
+        />
+      );
+    }
+    case "guidance":
+      return edited ? (
+        <TextCell
+          label={label}
+          value={cells.guidance}
+          start={edited.start}
+          onCommit={(typed) => {
+            cancel();
+            if (typed !== cells.guidance) dispatch({ type: "describe", id: step, text: typed });
+          }}
+          onLeave={onLeave}
+          onCancel={cancel}
+        />
+      ) : (
+        <chakra.span color="quiet" truncate title={cells.guidance}>
+          {cells.guidance}
+        </chakra.span>
+      );
+  }
+}

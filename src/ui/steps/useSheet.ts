@@ -1,0 +1,71 @@
+"use client";
+import { useCallback, useMemo } from "react";
+import { type Draft, plan, type StepRow, stepSheetOf } from "@/core/capture";
+import { perform } from "@/core/commands";
+import { type Id, type Model, processesOf, shapesOf } from "@/core/model";
+import { newId } from "../diagram/actions";
+import { useVersion, useVersionStore } from "../version/VersionContext";
+import { useSheetStore } from "./sheetStore";
+
+export interface Sheet {
+  readonly model: Model;
+  readonly processes: readonly { readonly id: Id; readonly name?: string }[];
+  readonly process: Id;
+  readonly diagram: Id;
+  readonly rows: readonly StepRow[];
+  readonly indexOf: (row: string | null) => number;
+  /** Does an edit of the sheet as one undo step; gives the element it was about, or null where it was refused. */
+  readonly run: (make: (draft: Draft) => Id | undefined) => { readonly focus: Id | undefined } | null;
+}
+
+/** Pages with more shapes than this are not tidied while one types. */
+const tidiedWhileTyping = 160;
+const tidyModels = new WeakMap<Model, boolean>();
+
+/** A page that tidying would not change has no layout of somebody's own; it is kept tidy. */
+function isTidy(model: Model, diagram: Id): boolean {
+  if (model.shapes.size === 0) return true;
+  if (model.shapes.size > tidiedWhileTyping) return false;
+  let known = tidyModels.get(model);
+  if (known === undefined) {
+    const done = perform(model, { type: "tidy", diagram });
+    known = done.ok && done.value.edits.length === 0;
+    tidyModels.set(model, known);
+  }
+  return known;
+}
+
+/** The step sheet of the open version, and the way to change it. */
+export function useSheet(): Sheet {
+  const store = useVersionStore();
+  const model = useVersion((state) => state.model);
+  const wanted = useSheetStore((state) => state.process);
+  const processes = useMemo(() => processesOf(model), [model]);
+  const process = processes.find((candidate) => candidate.id === wanted)?.id ?? processes[0]?.id ?? "";
+  const rows = useMemo(() => stepSheetOf(model, process), [model, process]);
+  const positions = useMemo(() => new Map(rows.map((row, at) => [row.id, at])), [rows]);
+  const diagram = useMemo(() => {
+    const first = rows.find((row) => row.kind === "step");
+    const drawnOn = first?.kind === "step" ? shapesOf(model, first.element)[0]?.diagram : undefined;
+    return drawnOn ?? [...model.diagrams].sort((a, b) => a.order - b.order)[0]?.id ?? "";
+  }, [model, rows]);
+  const indexOf = useCallback((row: string | null) => (row === null ? -1 : (positions.get(row) ?? -1)), [positions]);
+  const run = useCallback<Sheet["run"]>(
+    (make) => {
+      const { model: now, say, dispatch } = store.getState();
+      const made = plan(now, newId, make);
+      if (!made.ok) {
+        say("refusal", made.problems.map((problem) => problem.message).join(" "));
+        return null;
+      }
+      const { commands, focus } = made.value;
+      if (commands.length === 0) return { focus };
+      const keepTidy = isTidy(now, diagram);
+      if (!dispatch(...commands, ...(keepTidy ? [{ type: "tidy", diagram } as const] : []))) return null;
+      if (keepTidy) tidyModels.set(store.getState().model, true);
+      return { focus };
+    },
+    [store, diagram],
+  );
+  return { model, processes, process, diagram, rows, indexOf, run };
+}
