@@ -1,9 +1,10 @@
 import { writeFileSync } from "node:fs";
 import { extname } from "node:path";
 import { writeBpmn } from "@/core/bpmn";
+import { notInSheet, writeSheet } from "@/core/capture";
 import { drawMissingPages } from "@/core/commands";
 import { sceneOf, sceneToSvg } from "@/core/drawing";
-import { type Model, toStored } from "@/core/model";
+import { type Model, processesOf, toStored } from "@/core/model";
 import { embeddedFonts } from "@/server/fonts";
 import { callerPath, EXIT, readModel, UnusableInput } from "./input";
 

@@ -7,6 +7,7 @@ import { drawMissingPages } from "@/core/commands";
 import { startToBe } from "@/core/compare";
 import { emptyModel, type Model, nameOf, participantsOf, processesOf, toStored } from "@/core/model";
 import { areas, handoffs, heads, processes, revisions, versions } from "@/data/schema";
+import { directoryNames } from "./directoryNames";
 import { createHead, loadHead } from "./heads";
 import { summaryOf } from "./summary";
 import { type Context, notFound, UseCaseError, useCase } from "./useCase";

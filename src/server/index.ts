@@ -61,7 +61,7 @@ export const useCases = {
 export { backup, restore } from "./backup";
 export type { DirectoryData } from "./directory";
 export type { AppliedBatch } from "./editing";
-export { exportBpmn, exportSvg } from "./exports";
+export { exportBpmn, exportSheet, exportSvg } from "./exports";
 export type { Found } from "./find";
 export { downloadPackage, type HandoffRow } from "./handoffs";
 export { type HomeData, importFile, type VersionData } from "./home";

@@ -26,6 +26,14 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
       await expect(page.getByTestId("tray")).toContainText("Network map");
     },
   ],
+  [
+    "Steps",
+    "/v/solar-connection-as-is/steps",
+    async (page) => {
+      await page.getByTestId("step-sheet").focus();
+      await expect(page.getByRole("row", { name: /^1 Register application/ })).toBeVisible();
+    },
+  ],
   ["Check", "/v/solar-connection-as-is/check", async (page) => expect(page.getByTestId("verdict")).toBeVisible()],
   [
     "Compare",

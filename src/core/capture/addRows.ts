@@ -1,5 +1,5 @@
 import type { Kind } from "../commands";
-import { type Id, incomingOf, isGateway, outgoingOf } from "../model";
+import { type Id, incomingOf, isGateway, laneOf, outgoingOf, scopeOf } from "../model";
 import type { Draft } from "./draft";
 import { flowBehind, flowInto, stepOf } from "./rowFlows";
 import type { StepRow } from "./stepRow";
@@ -11,9 +11,11 @@ export function addBehind(draft: Draft, rows: readonly StepRow[], at: number, ki
   const row = rows[at] as StepRow;
   const flow = flowBehind(draft.model, rows, at);
   const id = draft.newId(kind.type);
-  if (flow) insertOn(draft, flow.id, id, kind);
-  else {
-    const from = stepOf(draft.model, row);
+  const from = stepOf(draft.model, row);
+  if (flow) {
+    insertOn(draft, flow.id, id, kind);
+    standLike(draft, id, from);
+  } else {
     if (draft.element(from).type === "endEvent")
       draft.refuse("after-end", "Nothing can follow an end that no step leads to. Write the step before it.");
     draft.do({ type: "append", diagram: draft.pageOf(from), from, id, flow: draft.newId("flow"), kind });
@@ -112,6 +114,13 @@ function appendEnd(draft: Draft, from: Id, name: string): Id {
 
 function insertOn(draft: Draft, onFlow: Id, id: Id, kind: Kind): void {
   draft.do({ type: "insertOnFlow", diagram: draft.pageOf(onFlow), onFlow, id, flow: draft.newId("flow"), kind });
+}
+
+/** The next row is offered the role of the row above: it stands in the same lane, wherever the flow was split. */
+function standLike(draft: Draft, id: Id, above: Id): void {
+  const lane = laneOf(draft.model, above);
+  if (lane && laneOf(draft.model, id)?.id !== lane.id && scopeOf(draft.model, id) === scopeOf(draft.model, above))
+    draft.do({ type: "moveToLane", diagram: draft.pageOf(id), ids: [id], lane: lane.id });
 }
 
 /** A step in front of one that nothing leads to. */

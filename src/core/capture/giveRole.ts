@@ -3,10 +3,12 @@ import {
   type Element,
   flowNodesIn,
   type Id,
+  incomingOf,
   isActivity,
   laneOf,
   leafLanesOf,
   nameOf,
+  outgoingOf,
   participantOf,
   processOf,
   scopeOf,
@@ -34,7 +36,19 @@ export function giveRole(draft: Draft, step: Id, role: NamedEntry): void {
   }
   const diagram = draft.pageOf(step);
   const lane = laneFor(draft, diagram, process, step, role);
-  if (laneOf(draft.model, step)?.id !== lane) draft.do({ type: "moveToLane", diagram, ids: [step], lane });
+  for (const id of [step, ...goingAlong(draft, step)]) {
+    if (laneOf(draft.model, id)?.id !== lane) draft.do({ type: "moveToLane", diagram, ids: [id], lane });
+  }
+}
+
+/** The start right before a step and the end right after it, if they are its alone: nobody does them by themselves. */
+function goingAlong(draft: Draft, step: Id): Id[] {
+  const before = incomingOf(draft.model, step).map((flow) => flow.sourceRef as Id);
+  const after = outgoingOf(draft.model, step).map((flow) => flow.targetRef as Id);
+  return [
+    ...before.filter((id) => draft.element(id).type === "startEvent" && outgoingOf(draft.model, id).length === 1),
+    ...after.filter((id) => draft.element(id).type === "endEvent" && incomingOf(draft.model, id).length === 1),
+  ];
 }
 
 function laneFor(draft: Draft, diagram: Id, process: Element, step: Id, role: NamedEntry): Id {

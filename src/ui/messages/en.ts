@@ -87,6 +87,28 @@ export const en = {
     empty:
       "A list of steps becomes a diagram here, while you write. Type the first step, or paste rows from a spreadsheet.",
     first: "Write the first step",
+    file: "CSV",
+    exportFile: "Export the sheet as CSV",
+    pasteTitle: "What do the columns mean?",
+    pasteExplain:
+      "The headings do not tell it all. Say what each column holds; columns without a meaning are left out.",
+    pasteHeadings: "The first row holds headings",
+    pasteLeftOut: "left out",
+    pasteInsert: (count: number) => `Insert ${count} ${count === 1 ? "step" : "steps"}`,
+    pasteNoSteps: "No row has a step in it. Copy at least one column with the names of steps.",
+    pasted: (count: number) => `${count} ${count === 1 ? "step is" : "steps are"} inserted.`,
+    column: (at: number) => `Column ${at}`,
+    meanings: {
+      number: "Number",
+      level: "Level",
+      kind: "Kind",
+      step: "Step",
+      by: "By (role)",
+      uses: "Uses (system)",
+      needs: "Needs (document)",
+      gives: "Gives (document)",
+      guidance: "Guidance",
+    },
   },
   home: {
     areas: "Areas",

@@ -23,7 +23,12 @@ export const FollowingPage = memo(function FollowingPage(props: FollowingPagePro
   const model = useDeferredValue(props.model);
   const frame = useRef<HTMLDivElement>(null);
   const layer = useRef<SVGSVGElement>(null);
-  const { open, show, fit } = useViewport(frame, layer, () => true);
+  // Until somebody moves the page themselves, it is shown anew as it grows.
+  const own = useRef(false);
+  const { open, show, fit } = useViewport(frame, layer, () => {
+    own.current = true;
+    return true;
+  });
   const { entries } = useEntries();
   const page = model.diagrams.get(diagram);
   const scene = useMemo(() => {
@@ -32,12 +37,11 @@ export const FollowingPage = memo(function FollowingPage(props: FollowingPagePro
       ? sceneOf(model, page, { hueOf: (lane) => hues.get(roleOfLane(model, lane)?.entry ?? "") })
       : { figures: [], bounds: { x: 0, y: 0, width: 0, height: 0 } };
   }, [model, page, entries]);
-  const sceneNow = useRef(scene);
-  sceneNow.current = scene;
+  const { x: left, y: top, width: wide, height: high } = scene.bounds;
   const isEmpty = scene.figures.length === 0;
   useEffect(() => {
-    if (diagram && !isEmpty) open(sceneNow.current.bounds);
-  }, [diagram, isEmpty, open]);
+    if (diagram && !isEmpty && !own.current) open({ x: left, y: top, width: wide, height: high });
+  }, [diagram, isEmpty, open, left, top, wide, high]);
   const figure = scene.figures.find((candidate) => candidate.id === chosen);
   const { x, y, width, height } = figure?.bounds ?? { x: 0, y: 0, width: 0, height: 0 };
   useEffect(() => {
@@ -92,6 +96,7 @@ export const FollowingPage = memo(function FollowingPage(props: FollowingPagePro
         borderColor="line"
         onClick={(event) => {
           event.stopPropagation();
+          own.current = false;
           fit(scene.bounds);
         }}
       >

@@ -48,7 +48,15 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
       borderColor="line"
       bg={column ? "accentSoft" : row.kind === "step" ? undefined : "sheet"}
     >
-      <chakra.div role="rowheader" textAlign="right" pe={2} color="quiet" alignSelf="center">
+      <chakra.div
+        role="gridcell"
+        display="flex"
+        alignItems="center"
+        justifyContent="flex-end"
+        pe={2}
+        color="quiet"
+        onMouseDown={() => useSheetStore.getState().go(row.id, "step")}
+      >
         {row.kind === "step" ? row.number : ""}
       </chakra.div>
       {columns.map((name) => (
@@ -192,6 +200,8 @@ function OtherCell({
             {text.steps.outside(cells.outside)}
           </chakra.span>
         );
+      // What begins and ends a process is nobody's work.
+      if (element.type === "startEvent" || element.type === "endEvent") return null;
       const labels = cells.by.map(
         (role): EntryLabel => ({ key: role.element, name: role.name, entry: role.entry, quiet: role.from === "lane" }),
       );

@@ -1,11 +1,17 @@
 "use client";
-import { chakra, Flex } from "@chakra-ui/react";
-import { useCallback } from "react";
+import { Button, chakra, Flex } from "@chakra-ui/react";
+import { Download } from "lucide-react";
+import { useCallback, useState } from "react";
+import { type ColumnMap, readTable, recogniseHeadings, type TableRows } from "@/core/capture";
+import { complain, toaster } from "../controls/toaster";
+import { useEntries } from "../directory/entries";
 import { text } from "../messages";
 import { useUndoKeys } from "../version/useUndoKeys";
 import { useVersion } from "../version/VersionContext";
 import { FollowingPage } from "./FollowingPage";
 import { HeadSentence } from "./HeadSentence";
+import { PasteDialog } from "./PasteDialog";
+import { pasteRows } from "./pasteRows";
 import { SheetBar } from "./SheetBar";
 import { SheetGrid } from "./SheetGrid";
 import { startRow } from "./sheetActions";
@@ -18,6 +24,8 @@ export function StepsStage() {
   const sheet = useSheet();
   const row = useSheetStore((state) => state.row);
   const newRow = useSheetStore((state) => state.newRow);
+  const [unclear, setUnclear] = useState<TableRows | null>(null);
+  const { create } = useEntries();
   useUndoKeys();
   const chosenRow = sheet.rows[sheet.indexOf(row)];
   const chosen = chosenRow?.kind === "step" || chosenRow?.kind === "stop" ? chosenRow.element : undefined;
@@ -28,12 +36,38 @@ export function StepsStage() {
     },
     [indexOf],
   );
+  const insert = async (rows: TableRows, map: ColumnMap) => {
+    try {
+      const count = await pasteRows(sheet, rows, map, create);
+      if (count !== null) toaster.create({ description: text.steps.pasted(count) });
+    } catch (error) {
+      complain(error);
+    }
+  };
+  const onPaste = (pasted: string) => {
+    const table = readTable(pasted);
+    if (!table.ok) return complain(new Error(table.problems[0]?.message));
+    if (table.value.length === 0) return complain(new Error(text.steps.pasteNoSteps));
+    const { isClear, hasHeadings, map } = recogniseHeadings(table.value);
+    if (isClear) void insert(hasHeadings ? table.value.slice(1) : table.value, map);
+    else setUnclear(table.value);
+  };
+  const exportPath = `/api/export?version=${encodeURIComponent(info.version.id)}&format=csv&process=${encodeURIComponent(sheet.process)}&name=${encodeURIComponent(`${info.process.name} ${info.version.name}`)}`;
   return (
     <>
       <chakra.h1 srOnly>{`${text.stages.steps}: ${info.process.name}, ${info.version.name}`}</chakra.h1>
-      <HeadSentence sheet={sheet} end={null} />
+      <HeadSentence
+        sheet={sheet}
+        end={
+          <Button asChild size="xs" variant="outline" bg="paper" borderColor="line" flexShrink={0}>
+            <a href={exportPath} download aria-label={text.steps.exportFile}>
+              <Download size={14} aria-hidden /> {text.steps.file}
+            </a>
+          </Button>
+        }
+      />
       <Flex direction="column" flex="1.55 1 0" minH={0} position="relative">
-        <SheetGrid sheet={sheet} onPaste={() => {}} />
+        <SheetGrid sheet={sheet} onPaste={onPaste} />
         {sheet.rows.length === 0 && !newRow && (
           <Flex position="absolute" inset="60px 0 0" justify="center" pointerEvents="none">
             <chakra.p color="quiet" textAlign="center" maxW="60ch">
@@ -54,6 +88,16 @@ export function StepsStage() {
       </Flex>
       <SheetBar sheet={sheet} />
       <Flex flex="1 1 0" minH={0} direction="column">
+        {unclear && (
+          <PasteDialog
+            rows={unclear}
+            onClose={() => setUnclear(null)}
+            onInsert={(rows, map) => {
+              setUnclear(null);
+              void insert(rows, map);
+            }}
+          />
+        )}
         <FollowingPage model={sheet.model} diagram={sheet.diagram} chosen={chosen} onChoose={choose} />
       </Flex>
     </>
