@@ -2,7 +2,7 @@
 import { chakra } from "@chakra-ui/react";
 import { type KeyboardEvent, memo } from "react";
 import { cellsOf, giveRole, type StepRow } from "@/core/capture";
-import { kindOf } from "@/core/commands";
+import { type Kind, kindOf } from "@/core/commands";
 import { type Element, isEvent } from "@/core/model";
 import { KindGlyph } from "../canvas/KindGlyph";
 import { newId } from "../diagram/actions";
@@ -130,7 +130,7 @@ function StepCell({
       )}
       {element && !isPlain && (
         <chakra.span display="inline-flex" w="18px" flexShrink={0} justifyContent="center">
-          <KindGlyph kind={kindOf(sheet.model, element)} />
+          <KindGlyph kind={glyphOf(sheet.model, element)} />
         </chakra.span>
       )}
       {isEdited ? (
@@ -159,6 +159,14 @@ function StepCell({
       )}
     </chakra.div>
   );
+}
+
+/** Dashed, an event at an edge would be one that does not interrupt. */
+function glyphOf(model: Sheet["model"], element: Element): Kind {
+  const kind = kindOf(model, element);
+  return kind.type === "boundaryEvent" && element.cancelActivity !== false
+    ? { ...kind, type: "intermediateCatchEvent" }
+    : kind;
 }
 
 /** What a path without an answer is: at the same time, or a way to be named. */
