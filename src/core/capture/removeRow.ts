@@ -38,7 +38,7 @@ function removeStep(draft: Draft, rows: readonly StepRow[], step: Id): void {
 }
 
 /** Removes one way out of a step. A gateway that is left with a single way, and the join it needs no more, go too. */
-export function removePath(draft: Draft, flow: Id): void {
+function removePath(draft: Draft, flow: Id): void {
   const element = draft.element(flow);
   const split = element.sourceRef as Id;
   removeBehind(draft, element);

@@ -31,7 +31,3 @@ export type StepRow = {
 
 /** How a step's row is reached: from the row above, as a beginning, at the edge of a step, or by nothing. */
 export type StepLead = "flow" | "start" | "edge" | "apart";
-
-export type StepKindRow = Extract<StepRow, { kind: "step" }>;
-export type PathRow = Extract<StepRow, { kind: "path" }>;
-export type JumpRow = Extract<StepRow, { kind: "jump" }>;

@@ -3,7 +3,7 @@ import { Button, chakra, Flex } from "@chakra-ui/react";
 import { PanelBottomClose, PanelBottomOpen } from "lucide-react";
 import { memo, useRef } from "react";
 import type { Kind } from "@/core/commands";
-import { type Id, type Model, nameOf, wordFor } from "@/core/model";
+import type { Id, Model } from "@/core/model";
 import { KindGlyph } from "../canvas/KindGlyph";
 import { Keycap } from "../controls/Keycap";
 import { text } from "../messages";
@@ -28,16 +28,14 @@ export const NextStrip = memo(function NextStrip({ model, selection, kinds, onAd
   const [only] = selection;
   const element = selection.length === 1 && only ? model.elements.get(only) : undefined;
   const dragged = useRef<{ x: number; y: number } | null>(null);
-  const title = element ? (
-    <>
-      {element.type === "sequenceFlow" ? text.diagram.on : text.diagram.after}{" "}
-      <chakra.b color="ink">{nameOf(model, element.id) || wordFor(element.type)}</chakra.b>
-    </>
-  ) : selection.length > 1 ? (
-    text.diagram.several(selection.length)
-  ) : (
-    text.diagram.nothing
-  );
+  // Its name stands in the tray, and would leave no room for what may follow.
+  const title = element
+    ? element.type === "sequenceFlow"
+      ? text.diagram.on
+      : text.diagram.after
+    : selection.length > 1
+      ? text.diagram.several(selection.length)
+      : text.diagram.nothing;
   return (
     <Flex
       h="46px"
@@ -51,7 +49,7 @@ export const NextStrip = memo(function NextStrip({ model, selection, kinds, onAd
       role="toolbar"
       aria-label={text.diagram.nothing}
     >
-      <chakra.span color="quiet" me={1} flexShrink={0} maxW="132px" truncate>
+      <chakra.span color="quiet" me={1} flexShrink={0}>
         {title}
       </chakra.span>
       <Flex flex="1" minW={0} gap={1} overflowX="auto" css={{ scrollbarWidth: "none" }}>

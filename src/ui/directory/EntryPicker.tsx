@@ -2,6 +2,7 @@
 import { Box, Button, chakra } from "@chakra-ui/react";
 import { useId, useRef, useState } from "react";
 import { type EntryKind, foldedName, lookUp } from "@/core/directory";
+import { OptionList } from "../controls/OptionList";
 import { complain } from "../controls/toaster";
 import { text } from "../messages";
 import { useEntries } from "./entries";
@@ -97,46 +98,15 @@ export function EntryPicker({ kind, label, words = text.tray.add, onChoose }: En
         borderRadius="6px"
         fontSize="13px"
       />
-      <Box
+      <OptionList
         id={listId}
-        role="listbox"
-        aria-label={label}
-        position="absolute"
-        bottom="30px"
-        left={0}
-        minW="210px"
-        bg="paper"
-        borderWidth="1px"
-        borderColor="line"
-        borderRadius="6px"
-        boxShadow="0 4px 16px rgb(0 0 0 / 14%)"
-        zIndex={5}
-        py={1}
-      >
-        {options.map((option, at) => (
-          <Box
-            key={option.id || "new"}
-            id={`${listId}-${at}`}
-            role="option"
-            aria-selected={at === active}
-            px={3}
-            py={1}
-            cursor="pointer"
-            bg={at === active ? "accentSoft" : undefined}
-            onPointerDown={(event) => {
-              event.preventDefault();
-              void choose(at);
-            }}
-          >
-            {option.label}
-          </Box>
-        ))}
-        {options.length === 0 && (
-          <Box px={3} py={1} color="quiet">
-            {text.directory.filter}
-          </Box>
-        )}
-      </Box>
+        label={label}
+        options={options}
+        active={active}
+        side="above"
+        empty={text.directory.filter}
+        onTake={(at) => void choose(at)}
+      />
     </Box>
   );
 }

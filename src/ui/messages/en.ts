@@ -172,7 +172,7 @@ export const en = {
   diagram: {
     canvas: "Diagram. Arrow keys follow the flows, Enter adds a task, the question mark shows all keys.",
     nothing: "Place",
-    after: "After",
+    after: "After it",
     on: "On the flow",
     several: (count: number) => `${count} elements`,
     tidy: "Tidy",

@@ -1,11 +1,11 @@
 "use client";
 import { Box, chakra } from "@chakra-ui/react";
 import { type KeyboardEvent, useId, useState } from "react";
+import { OptionList } from "../controls/OptionList";
 
 export interface CellOption {
   readonly id: string;
   readonly label: string;
-  readonly hue?: string | undefined;
 }
 
 interface ChoiceCellProps {
@@ -78,43 +78,7 @@ export function ChoiceCell({ label, start, options, onChoose, onTakeBack, onLeav
         onBlur={() => setTimeout(onCancel, 120)}
         onKeyDown={onKeyDown}
       />
-      <Box
-        id={listId}
-        role="listbox"
-        aria-label={label}
-        position="absolute"
-        top="26px"
-        left={0}
-        minW="220px"
-        maxH="230px"
-        overflowY="auto"
-        bg="paper"
-        borderWidth="1px"
-        borderColor="line"
-        borderRadius="6px"
-        boxShadow="0 4px 16px rgb(0 0 0 / 14%)"
-        zIndex={6}
-        py={1}
-      >
-        {found.map((option, at) => (
-          <Box
-            key={`${option.id}${option.label}`}
-            id={`${listId}-${at}`}
-            role="option"
-            aria-selected={at === active}
-            px={3}
-            py={1}
-            cursor="pointer"
-            bg={at === active ? "accentSoft" : undefined}
-            onPointerDown={(event) => {
-              event.preventDefault();
-              take(at);
-            }}
-          >
-            {option.label}
-          </Box>
-        ))}
-      </Box>
+      <OptionList id={listId} label={label} options={found} active={active} side="below" onTake={take} />
     </Box>
   );
 }

@@ -11,8 +11,6 @@ export interface EntryLabel {
   readonly key: string;
   readonly name: string;
   readonly entry?: string | undefined;
-  /** Said by the lane, not by the step itself. */
-  readonly quiet?: boolean;
 }
 
 interface EntryCellProps {

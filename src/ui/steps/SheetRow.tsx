@@ -210,9 +210,7 @@ function OtherCell({
         );
       // What begins and ends a process is nobody's work.
       if (element.type === "startEvent" || element.type === "endEvent") return null;
-      const labels = cells.by.map(
-        (role): EntryLabel => ({ key: role.element, name: role.name, entry: role.entry, quiet: role.from === "lane" }),
-      );
+      const labels = cells.by.map((role): EntryLabel => ({ key: role.element, name: role.name, entry: role.entry }));
       return (
         <EntryCell
           {...shared}
