@@ -29,6 +29,7 @@ import {
   placeSchema,
 } from "./create";
 import { addLane, addLaneSchema } from "./lanes";
+import { linkWords, linkWordsSchema, unlinkWords, unlinkWordsSchema } from "./linkWords";
 import { move, moveLabel, moveLabelSchema, moveSchema, resize, resizeSchema } from "./move";
 import { moveToLane, moveToLaneSchema, moveToNeighbourLane, moveToNeighbourLaneSchema } from "./moveToLane";
 import { paste, pasteSchema } from "./paste";
@@ -91,6 +92,8 @@ export const commandSchema = z.discriminatedUnion("type", [
   giveDocumentSchema,
   renameEntrySchema,
   pasteSchema,
+  linkWordsSchema,
+  unlinkWordsSchema,
   tidySchema,
   editsSchema,
 ]);
@@ -187,6 +190,10 @@ function carryOut(change: Change, command: Command): void {
       return renameEntry(change, command);
     case "paste":
       return paste(change, command);
+    case "linkWords":
+      return linkWords(change, command);
+    case "unlinkWords":
+      return unlinkWords(change, command);
     case "tidy":
       return tidy(change, command);
     case "edits":
@@ -287,6 +294,10 @@ function labelOf(before: Model, after: Model, command: Command): string {
       return `rename ${command.from} to ${command.name}`;
     case "paste":
       return `paste ${command.fragment.roots.length} elements`;
+    case "linkWords":
+      return `tie ${called(command.id)} to its words`;
+    case "unlinkWords":
+      return `untie ${called(command.id)} from its words`;
     case "tidy":
       return "tidy the page";
     case "edits":

@@ -86,6 +86,19 @@ export function withCounterparts(element: Element, ids: readonly Id[]) {
   );
 }
 
+/** The marks in a brief that an element was taken from. */
+export function wordsOf(element: Element): Id[] {
+  return ownNodes(element, "words").flatMap((node) => attribute(node, "mark") ?? []);
+}
+
+export function withWords(element: Element, marks: readonly Id[]) {
+  return replaced(
+    element,
+    "words",
+    marks.map((mark) => ownElement("words", [["mark", mark]])),
+  );
+}
+
 /** Extension content that is not ours. */
 export function foreignExtension(element: Element): readonly XmlNode[] {
   return (element.extension ?? []).filter((node) => !("element" in node && node.element.uri === ownNamespace));

@@ -1,0 +1,284 @@
+import type { BriefContent, BriefPart, Mark } from "./document";
+import { itemsOf } from "./items";
+import type { BriefReading, Sentence } from "./sentences";
+import { Subjects } from "./subjects";
+import { isRecurring } from "./times";
+import { meaningOf, stateName } from "./wording";
+
+/** A process as the text has it: what sets it off, what is done in it, in the order of the text. */
+export interface Frame {
+  /** The id of its trigger, part or shared activity; "whole" where the text names no trigger. */
+  readonly key: string;
+  readonly kind: "trigger" | "part" | "shared" | "whole";
+  readonly name: string;
+  /** The process record it was built as. */
+  readonly process: string | undefined;
+  readonly triggers: readonly FrameTrigger[];
+  readonly sentences: readonly Sentence[];
+  readonly items: readonly FrameItem[];
+  readonly result: Mark | undefined;
+  readonly roles: readonly string[];
+  readonly parties: readonly Thing[];
+}
+
+export interface FrameTrigger {
+  readonly mark: Mark;
+  readonly name: string;
+  /** The words of the time it comes again by. */
+  readonly time: string | undefined;
+  /** The outside party that sets it off. */
+  readonly from: string | undefined;
+}
+
+/** Something named in the text, with the marks that say so. */
+export interface Thing {
+  readonly name: string;
+  readonly marks: readonly string[];
+}
+
+export type FrameItem =
+  | FrameStep
+  | { readonly kind: "wait"; readonly mark: string; readonly name: string; readonly duration: string | undefined }
+  | { readonly kind: "milestone"; readonly mark: string; readonly name: string }
+  | FrameDecision
+  | {
+      readonly kind: "part";
+      readonly part: BriefPart;
+      readonly marks: readonly string[];
+      readonly items: readonly FrameItem[];
+    };
+
+export interface FrameStep {
+  readonly kind: "step";
+  readonly mark: string;
+  readonly name: string;
+  readonly role: Thing | undefined;
+  /** A system that does it by itself. */
+  readonly bySystem: boolean;
+  /** The outside party that does it, so that here it is waited for. */
+  readonly awaits: Thing | undefined;
+  /** The outside party it goes to. */
+  readonly sendsTo: Thing | undefined;
+  readonly systems: readonly (Thing & { readonly use: "reads" | "writes" })[];
+  readonly documents: readonly (Thing & { readonly direction: "in" | "out" })[];
+  /** Times said of it, for its guidance. */
+  readonly times: readonly Thing[];
+  /** What happens where it is not done in time. */
+  readonly deadline: FrameDeadline | undefined;
+  /** Done for each of many. */
+  readonly isForEach: boolean;
+  /** The key of the frame it calls. */
+  readonly calls: string | undefined;
+  readonly passage: number;
+}
+
+export interface FrameDeadline {
+  readonly mark: string;
+  readonly name: string;
+  readonly duration: string;
+  readonly path: FramePath;
+}
+
+export interface FrameDecision {
+  readonly kind: "decision";
+  readonly mark: string;
+  readonly question: string;
+  readonly role: Thing | undefined;
+  readonly paths: readonly FramePath[];
+  readonly passage: number;
+}
+
+export interface FramePath {
+  /** "yes", "no", or what the text says instead: "papers missing". */
+  readonly answer: string;
+  /** The words the answer is taken from, where they are marked. */
+  readonly mark: string | undefined;
+  readonly items: readonly FrameItem[];
+  readonly ends: { readonly mark: string; readonly name: string } | undefined;
+}
+
+/** The frame a sentence is in, and whether somebody said so or it was taken from its place or words. */
+export interface Placing {
+  readonly frame: string;
+  readonly why: "said" | "place" | "words";
+}
+
+/**
+ * Which process each sentence belongs to: where somebody said so, there; else to the trigger last named above it, unless its words
+ * return to what only another trigger's sentences speak of (two content words more than with its own).
+ */
+export function placingsOf(reading: BriefReading, content: BriefContent): (Placing | undefined)[] {
+  const triggers = reading.marks.filter((mark) => mark.kind === "trigger");
+  const targets = new Set([...triggers.map((mark) => mark.id), ...content.parts.map((part) => part.id)]);
+  // Two triggers of one sentence begin the same work, by itself.
+  const leads = new Map<number, string>();
+  for (const sentence of reading.sentences) {
+    const own = sentence.marks.find((mark) => mark.kind === "trigger");
+    if (own) leads.set(sentence.at, own.id);
+  }
+  const first = triggers[0]?.id ?? "whole";
+  let current: string | undefined;
+  const byPlace = reading.sentences.map((sentence): Placing | undefined => {
+    current = leads.get(sentence.at) ?? current;
+    if (sentence.isAside) return undefined;
+    if (sentence.assigned && targets.has(sentence.assigned)) return { frame: sentence.assigned, why: "said" };
+    if (current === undefined && sentence.marks.length === 0) return undefined;
+    return { frame: current ?? first, why: "place" };
+  });
+  if (triggers.length < 2) return byPlace;
+  return returned(reading, byPlace, leads);
+}
+
+/** Moves paragraphs that return to what only another process speaks of. Its opening paragraph is what a process speaks of. */
+function returned(
+  reading: BriefReading,
+  placings: readonly (Placing | undefined)[],
+  leads: ReadonlyMap<number, string>,
+): (Placing | undefined)[] {
+  const topics = new Map<string, ReadonlySet<string>>();
+  const opening = new Set<number>();
+  for (const [at, trigger] of leads) {
+    const { passage } = reading.sentences[at] as Sentence;
+    opening.add(passage);
+    const words = reading.sentences.filter((sentence) => sentence.passage === passage).map((sentence) => sentence.text);
+    topics.set(trigger, meaningOf(words.join(" ")));
+  }
+  const only = new Map(
+    [...topics].map(([trigger, words]) => [
+      trigger,
+      new Set(
+        [...words].filter((word) => [...topics].every(([other, theirs]) => other === trigger || !theirs.has(word))),
+      ),
+    ]),
+  );
+  const passages = new Map<number, string | undefined>();
+  for (const { passage } of reading.sentences) {
+    if (passages.has(passage)) continue;
+    passages.set(passage, undefined);
+    if (opening.has(passage)) continue;
+    const own = reading.sentences.findIndex((sentence) => sentence.passage === passage);
+    const placed = placings[own];
+    if (placed?.why !== "place") continue;
+    const words = meaningOf(reading.passages[passage]?.text ?? "");
+    const score = (trigger: string) => [...(only.get(trigger) ?? [])].filter((word) => words.has(word)).length;
+    const best = [...topics.keys()].sort((a, b) => score(b) - score(a))[0];
+    if (best && best !== placed.frame && score(best) >= score(placed.frame) + 2) passages.set(passage, best);
+  }
+  return placings.map((placing, at) => {
+    const moved = passages.get((reading.sentences[at] as Sentence).passage);
+    return moved && placing?.why === "place" ? { frame: moved, why: "words" } : placing;
+  });
+}
+
+/** The processes a text is about: one for each trigger, each process factored out of one, and each activity shared by several. */
+export function framesOf(reading: BriefReading, content: BriefContent): Frame[] {
+  const placings = placingsOf(reading, content);
+  const subjects = new Subjects(reading);
+  const groups = new Map<string, Sentence[]>();
+  const triggerOfSentence = new Map<string, string>();
+  reading.sentences.forEach((sentence, at) => {
+    const placing = placings[at];
+    if (!placing) return;
+    groups.set(placing.frame, [...(groups.get(placing.frame) ?? []), sentence]);
+    for (const mark of sentence.marks) if (mark.kind === "trigger") triggerOfSentence.set(mark.id, placing.frame);
+  });
+  const setting = (key: string) => content.frames.find((frame) => frame.key === key);
+  const shared = sharedKeys(content);
+  const frames: Frame[] = [];
+  const triggers = reading.marks.filter((mark) => mark.kind === "trigger");
+  const add = (key: string, kind: Frame["kind"], own: readonly Mark[], fallback: string) => {
+    const sentences = groups.get(key) ?? [];
+    if (sentences.length === 0) return;
+    const inner = content.parts.filter((part) => part.of === key);
+    const partItems = inner.map((part) => ({ part, sentences: groups.get(part.id) ?? [] }));
+    const made = itemsOf(sentences, subjects, shared, partItems);
+    const all = [
+      ...sentences,
+      ...partItems.flatMap((part) => (part.part.kind === "sub-process" ? part.sentences : [])),
+    ];
+    frames.push({
+      key,
+      kind,
+      name: setting(key)?.name || fallback,
+      process: setting(key)?.process,
+      triggers: own.map((mark) => triggerFrom(mark, subjects)),
+      sentences: all,
+      ...made,
+      roles: [...new Set(stepsIn(made.items).flatMap((step) => step.role?.name ?? []))],
+      parties: subjects.partiesIn(all),
+    });
+  };
+  for (const trigger of triggers) {
+    // A trigger whose sentence was put into another process is one more start of that.
+    if (triggerOfSentence.get(trigger.id) !== trigger.id) continue;
+    const own = triggers.filter((other) => triggerOfSentence.get(other.id) === trigger.id);
+    add(trigger.id, "trigger", own, headingAbove(reading, trigger) ?? stateName(trigger.text));
+  }
+  if (groups.has("whole")) add("whole", "whole", [], headingsOf(reading)[0] ?? "The process of this brief");
+  for (const part of content.parts) if (part.kind === "process") add(part.id, "part", [], part.name);
+  for (const [key, name] of sharedNames(frames, content))
+    frames.push({
+      key: `shared:${key}`,
+      kind: "shared",
+      name: setting(`shared:${key}`)?.name || name,
+      process: setting(`shared:${key}`)?.process,
+      triggers: [],
+      sentences: [],
+      items: [],
+      result: undefined,
+      roles: [],
+      parties: [],
+    });
+  return frames;
+}
+
+/** Activities to be called, by what they come down to. */
+const sharedKeys = (content: BriefContent) => new Set(content.shared);
+
+function sharedNames(frames: readonly Frame[], content: BriefContent): Map<string, string> {
+  const wanted = sharedKeys(content);
+  const names = new Map<string, string>();
+  for (const step of frames.flatMap((frame) => stepsIn(frame.items))) {
+    const key = step.calls?.startsWith("shared:") ? step.calls.slice(7) : undefined;
+    if (key !== undefined && wanted.has(key) && !names.has(key)) names.set(key, step.name);
+  }
+  return names;
+}
+
+/** All steps of a list of items, those on paths and in parts included. */
+export function stepsIn(items: readonly FrameItem[]): FrameStep[] {
+  return items.flatMap((item): FrameStep[] => {
+    switch (item.kind) {
+      case "step":
+        return [item, ...stepsIn(item.deadline?.path.items ?? [])];
+      case "decision":
+        return item.paths.flatMap((path) => stepsIn(path.items));
+      case "part":
+        return stepsIn(item.items);
+      default:
+        return [];
+    }
+  });
+}
+
+function triggerFrom(mark: Mark, subjects: Subjects): FrameTrigger {
+  const from = subjects.partiesInWords(mark.text)[0]?.name;
+  return { mark, name: stateName(mark.text), time: isRecurring(mark.text) ? mark.text : undefined, from };
+}
+
+const headingsOf = (reading: BriefReading) =>
+  reading.passages
+    .filter((passage) => passage.kind === "heading" && passage.text.trim() !== "")
+    .map((one) => one.text.trim());
+
+/** The heading right above a trigger's paragraph, where it stands over this trigger alone. */
+function headingAbove(reading: BriefReading, trigger: Mark): string | undefined {
+  const before = reading.passages.slice(0, trigger.passage).findLast((passage) => passage.kind === "heading");
+  if (!before || before.text.trim() === "") return undefined;
+  const next = reading.passages.find(
+    (passage) => passage.at > before.at && passage.kind === "heading" && passage.level <= before.level,
+  );
+  const under = (mark: Mark) => mark.passage > before.at && mark.passage < (next?.at ?? Number.POSITIVE_INFINITY);
+  const others = reading.marks.filter((mark) => mark.kind === "trigger" && mark.id !== trigger.id && under(mark));
+  return others.length > 0 ? undefined : before.text.trim().replace(/^\d+(?:\.\d+)*\.?\s+/, "");
+}

@@ -1,0 +1,21 @@
+export { type Advice, adviceOn } from "./advice";
+export { type BuildContext, buildFrame } from "./build";
+export { type Coverage, coverageOf } from "./coverage";
+export {
+  type BriefContent,
+  type BriefNode,
+  type BriefPart,
+  briefContentOf,
+  briefContentSchema,
+  emptyBrief,
+  type Mark,
+  type MarkKind,
+  markKinds,
+  mostCharacters,
+  type Span,
+} from "./document";
+export { type Frame, type FrameItem, type FrameStep, framesOf, placingsOf, stepsIn } from "./frames";
+export { linksOf, nodeOf } from "./links";
+export { type BriefReading, readBrief, type Sentence } from "./sentences";
+export { type KnownName, refusalOf, type Suggestion, suggestMarks } from "./suggest";
+export { thingName } from "./wording";

@@ -1,0 +1,75 @@
+/** What a time in the text means. */
+export type Time =
+  | { readonly kind: "cycle"; readonly iso: string }
+  | { readonly kind: "duration"; readonly iso: string; readonly isWait: boolean };
+
+const numberWords = ["a", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"];
+const units: { readonly [unit: string]: string } = {
+  hour: "PT1H",
+  hourly: "PT1H",
+  day: "P1D",
+  daily: "P1D",
+  night: "P1D",
+  nightly: "P1D",
+  morning: "P1D",
+  evening: "P1D",
+  week: "P1W",
+  weekly: "P1W",
+  month: "P1M",
+  monthly: "P1M",
+  quarter: "P3M",
+  quarterly: "P3M",
+  year: "P1Y",
+  yearly: "P1Y",
+  annually: "P1Y",
+};
+const weekdays = ["monday", "tuesday", "wednesday", "thursday", "friday", "saturday", "sunday"];
+/** A Monday: cycles are counted from it, so that a weekly one falls on its day. */
+const firstMonday = 5;
+
+const recurring = new RegExp(
+  `\\b(?:(?:every|each|once (?:a|per)|per)\\s+(?:working\\s+|business\\s+)?(?<unit>hour|day|night|morning|evening|week|month|quarter|year|${weekdays.join("|")})|(?<adverb>hourly|daily|nightly|weekly|monthly|quarterly|yearly|annually))\\b`,
+  "i",
+);
+const clock = /\bat\s+(?<hour>\d{1,2})(?::(?<minute>\d{2}))?\s*(?<half>am|pm)?\b/i;
+const lasting =
+  /\b(?<count>\d+|an?|one|two|three|four|five|six|seven|eight|nine|ten)\s+(?<working>(?:working|business)\s+)?(?<unit>minute|hour|day|week|month|year)s?\b/i;
+
+/** Whether words say that something comes again by the clock: "every night", "weekly". */
+export const isRecurring = (words: string): boolean => recurring.test(words);
+
+/**
+ * Reads a time: what recurs as an ISO 8601 repeating interval from the first Monday of 2026, what lasts as a duration. Working
+ * days count five to a week. Undefined for other words ("soon").
+ */
+export function readTime(words: string): Time | undefined {
+  const cycle = recurring.exec(words)?.groups;
+  if (cycle) {
+    const unit = (cycle.unit ?? cycle.adverb ?? "").toLowerCase();
+    const weekday = weekdays.indexOf(unit);
+    const at = clock.exec(words)?.groups;
+    const hour = at ? (Number(at.hour) % (at.half ? 12 : 24)) + (at.half?.toLowerCase() === "pm" ? 12 : 0) : 0;
+    const day = String(weekday < 0 ? firstMonday : firstMonday + weekday).padStart(2, "0");
+    const time = `${String(hour).padStart(2, "0")}:${at?.minute ?? "00"}:00`;
+    return { kind: "cycle", iso: `R/2026-01-${day}T${time}/${weekday < 0 ? units[unit] : "P1W"}` };
+  }
+  const found = lasting.exec(words)?.groups;
+  if (!found) return undefined;
+  const written = (found.count as string).toLowerCase();
+  const count = /^\d+$/.test(written)
+    ? Number(written)
+    : written === "an"
+      ? 1
+      : Math.max(1, numberWords.indexOf(written));
+  return {
+    kind: "duration",
+    iso: durationOf(count, (found.unit as string).toLowerCase(), found.working !== undefined),
+    isWait: /^(?:after|for|waits?|another)\b/i.test(words.trim()),
+  };
+}
+
+function durationOf(count: number, unit: string, working: boolean): string {
+  if (working && unit === "day") return `P${Math.floor(count / 5) * 7 + (count % 5)}D`;
+  const letter = unit[0]?.toUpperCase() as string;
+  return unit === "minute" || unit === "hour" ? `PT${count}${letter}` : `P${count}${letter}`;
+}

@@ -1,0 +1,184 @@
+import nlp from "compromise";
+
+/** A word of a text, with its place and what the tagger takes it for. */
+export interface Term {
+  readonly text: string;
+  readonly from: number;
+  readonly to: number;
+  readonly tags: ReadonlySet<string>;
+}
+
+interface TaggedSentence {
+  readonly terms: readonly { text: string; tags: string[]; offset: { start: number; length: number } }[];
+}
+
+/** Answers for words asked about before: a page is read again with every change, and most of it is as it was. */
+function remembered<Answer>(answer: (words: string) => Answer): (words: string) => Answer {
+  const known = new Map<string, Answer>();
+  return (words) => {
+    const found = known.get(words) ?? answer(words);
+    if (known.size > 5000) known.clear();
+    known.set(words, found);
+    return found;
+  };
+}
+
+/** Tags the words of a text by the language package's English model. */
+export const termsOf = remembered((text: string): readonly Term[] => {
+  const sentences = nlp(text).json({ offset: true, terms: { offset: true } }) as TaggedSentence[];
+  return sentences.flatMap((sentence) =>
+    sentence.terms
+      .filter((term) => term.text !== "")
+      .map((term) => ({
+        text: term.text,
+        from: term.offset.start,
+        to: term.offset.start + term.text.length,
+        tags: new Set(term.tags),
+      })),
+  );
+});
+
+const articles = /^(?:an?|the|his|her|its|their|our|any|this|that|these|those|each|every|all)\s+/i;
+/** In the middle of a name only articles go; "their" before a noun is left out too. */
+const innerArticles = /\b(?:an?|the|his|her|its|their|our)\s+/gi;
+
+const capitalised = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+export const uncapitalised = (words: string) =>
+  /^\p{Lu}\p{Ll}/u.test(words) ? words.charAt(0).toLowerCase() + words.slice(1) : words;
+const tidied = (words: string) =>
+  words
+    .replace(/\s+/g, " ")
+    .replace(/^[\s,;:.]+|[\s,;:.?]+$/g, "")
+    .trim();
+
+/** The name of a role, party, system or document: "the front desks" is "Front desk". */
+export const thingName = remembered((words: string): string => {
+  const bare = tidied(words).replace(articles, "");
+  const cut = bare.lastIndexOf(" ") + 1;
+  const last = bare.slice(cut);
+  const isPlural = /[^s]s$|ies$|[xs]es$|people$/i.test(last) && !/(?:us|is|as)$/i.test(last);
+  const singular = isPlural ? singularOf(last) : last;
+  return capitalised(bare.slice(0, cut) + singular);
+});
+
+/** Things of one name have the same key, however they were written. */
+export const thingKey = (words: string): string =>
+  thingName(words)
+    .toLowerCase()
+    .replace(/[\s-]+/g, " ");
+
+/** The first verb of words that begin with what somebody does; its context decides the tagger's doubtful cases. */
+function firstVerb(words: string) {
+  const subject = "she ";
+  const terms = termsOf(subject + words).filter((term) => term.from >= subject.length);
+  const at = terms.findIndex((term) => term.tags.has("Verb") && !term.tags.has("Modal") && !term.tags.has("Auxiliary"));
+  const term = terms[at];
+  return (
+    term && { text: term.text, from: term.from - subject.length, to: term.to - subject.length, tags: term.tags, at }
+  );
+}
+
+function verbsIn(verb: string) {
+  const view = nlp(verb);
+  view.tag("Verb");
+  return view.verbs();
+}
+export const infinitiveOf = remembered((verb: string) => verbsIn(verb).toInfinitive().text() || verb);
+const pastOf = (verb: string) => verbsIn(verb).toPastTense().text() || verb;
+
+/** The singular of a plural: "bodies" is "body". */
+export const singularOf = remembered((plural: string): string => {
+  const view = nlp(plural);
+  view.tag("Plural");
+  return view.nouns().toSingular().text() || plural;
+});
+const isPassive =
+  /^(?<what>.*?)\s*\b(?:is|are|was|were|gets?|be|been|being)\s+(?:then\s+|also\s+|now\s+)?(?<done>\p{L}+)(?<rest>.*)$/iu;
+
+/** What is done, as verb and object: "registers the application" and "the application is registered" are "Register application". */
+export const stepName = remembered((words: string): string => {
+  const text = tidied(words);
+  const passive = isPassive.exec(text)?.groups;
+  // In "reads the meters that are due" the reading is what is done.
+  if (
+    passive &&
+    !firstVerb(passive.what as string) &&
+    /(?:ed|en|t|ght|wn|ld|id|de|ne|d)$/i.test(passive.done as string)
+  ) {
+    const what = tidied(passive.what as string).replace(
+      /^(?:must|has to|have to|should|will|can)\s+|\s+(?:must|has to|have to|should|will|can)$/gi,
+      "",
+    );
+    const rest = (passive.rest as string).replace(/^\s*by\s+.*$/i, "");
+    return named(`${infinitiveOf(passive.done as string)} ${uncapitalised(what)} ${rest}`);
+  }
+  const verb = firstVerb(text);
+  if (!verb) return named(text);
+  return named(`${infinitiveOf(verb.text)} ${text.slice(verb.to)}`);
+});
+
+const named = (words: string) => {
+  const bare = tidied(words).replace(innerArticles, "");
+  return capitalised(bare.length > 80 ? `${bare.slice(0, bare.lastIndexOf(" ", 78))} …` : bare);
+};
+
+/** What has happened, as a state: "a household applies for a connection" is "Household applied for connection". */
+export function stateName(words: string): string {
+  const text = tidied(words)
+    .replace(/^(?:when(?:ever)?|once|as soon as|if|after|until)\s+/i, "")
+    .replace(articles, "");
+  if (/\bevery\b|ly$/i.test(words) && !/\b(?:when|once|as soon as)\b/i.test(words)) return capitalised(tidied(words));
+  const terms = termsOf(text);
+  // "The application lapses": at the end, what is taken for a plural is what happened.
+  const verb = terms.find(
+    (term, at) => at > 0 && (term.tags.has("Verb") || (at === terms.length - 1 && /[^s]s$/.test(term.text))),
+  );
+  if (!verb) return named(text);
+  if (verb.tags.has("Copula") || verb.tags.has("Auxiliary"))
+    return named(`${text.slice(0, verb.from)}${text.slice(verb.to).replace(/^\s*(?:been|then)\b/i, "")}`);
+  return named(
+    verb.tags.has("PastTense") ? text : `${text.slice(0, verb.from)}${pastOf(verb.text)}${text.slice(verb.to)}`,
+  );
+}
+
+/** What somebody else did with something, as a state of that: "sends the missing papers" is "Missing papers sent". */
+export function doneName(words: string): string {
+  const text = tidied(words);
+  const verb = firstVerb(text);
+  if (!verb) return named(text);
+  const rest = tidied(text.slice(verb.to));
+  return rest === "" ? named(pastOf(verb.text)) : named(`${rest.replace(articles, "")} ${pastOf(verb.text)}`);
+}
+
+/** A decision as a question: "whether the application is complete" is "Application complete?" */
+export function question(words: string): string {
+  const text = tidied(words).replace(/^(?:whether|if|unless|when|where|in case|depending on)\s+/i, "");
+  const copula = /^(?<what>.+?)\s+(?:is|are)\s+(?<how>.+)$/i.exec(text)?.groups;
+  const bare = copula ? `${copula.what} ${copula.how}` : text;
+  return `${named(bare)}?`;
+}
+
+const keyWords = ["Noun", "Adjective", "Verb", "Value"];
+/** The words that carry the meaning, in their ground forms: for comparing two descriptions. */
+export const meaningOf = remembered((words: string): ReadonlySet<string> => {
+  const kept = termsOf(words).filter(
+    (term) =>
+      keyWords.some((tag) => term.tags.has(tag)) &&
+      !["Pronoun", "Auxiliary", "Modal", "Copula", "Determiner"].some((tag) => term.tags.has(tag)),
+  );
+  return new Set(
+    kept.map(({ text, tags }) =>
+      (tags.has("Verb") ? infinitiveOf(text) : tags.has("Plural") ? singularOf(text) : text).toLowerCase(),
+    ),
+  );
+});
+
+/** Whether two descriptions speak of the same: at least half of the shorter one's words are the other's too. */
+export function speaksOf(a: string, b: string): boolean {
+  const [one, other] = [meaningOf(a), meaningOf(b)];
+  const shared = [...one].filter((word) => other.has(word)).length;
+  return shared > 0 && shared * 2 >= Math.min(one.size, other.size);
+}
+
+/** What an activity comes down to; equal for two that are the same work in other words. */
+export const workKey = (words: string): string => [...meaningOf(stepName(words))].sort().join(" ");

@@ -1,0 +1,55 @@
+/** Word lists of everyday business English, for telling what a noun or verb is likely to stand for. Common practice, no source. */
+const list = (words: string) => new Set(words.trim().split(/\s+/));
+
+/** People and bodies that are usually outside the organisation whose work is described. */
+export const partyNouns = list(`
+  applicant authority bank bidder buyer carrier citizen claimant client consumer contractor council customer debtor donor
+  guest household installer insurer inspector landlord member ministry neighbour owner passenger patient payer policyholder
+  public regulator requester resident seller shipper shopper student subcontractor subscriber supplier tenant traveller user
+  vendor visitor`);
+
+/** People and groups inside it. */
+export const roleNouns = list(`
+  accounting accountant administrator adviser agent analyst archivist assessor assistant back-office billing bookkeeper
+  cashier caseworker clerk colleague controller coordinator counsel crew department desk director dispatcher driver editor
+  employee engineer expert fitter foreman group head hotline keeper lawyer leader librarian logistics manager mechanic nurse
+  office officer operations operator owner planner porter procurement purchasing receptionist representative reviewer sales
+  scheduler secretary specialist staff steward supervisor support surveyor team technician tester treasurer unit warehouse
+  worker`);
+
+/** Nouns that end like people and are not. */
+export const thingsLikePeople = list(`
+  agreement amount breaker calendar cancer center chapter charter computer corner counter cover document drawer equipment
+  feeder filter folder former hour inverter layer ledger letter matter meter moment number offer order paper payment printer
+  protocol quarter reminder rather register server shoulder statement tender transformer voucher water weather other day year
+  later further order folder answer computer centre factor error sensor door floor reactor`);
+
+export const systemNouns = list(`
+  app application-system archive-system calendar database directory inbox ledger mailbox map platform planner portal program
+  register registry server software spreadsheet system tool website workbook`);
+
+export const documentNouns = list(`
+  agreement application bill card certificate claim complaint confirmation contract drawing email envelope estimate evidence
+  file form instruction invoice letter list log mail manual memo message minutes note notice notification offer order paper
+  papers permit photo plan policy proof proposal protocol questionnaire quotation receipt record reminder report request
+  response schedule sheet slip statement summary ticket voucher`);
+
+/** Verbs that say how things are, not what somebody does. */
+export const stateVerbs = list(`
+  be have mean need want know contain belong depend last happen begin start live own exist cost consist remain stay seem
+  appear become differ fit matter concern lie stand let can may must should will would could shall like hope expect think
+  believe say take occur apply become involve include cover wish`);
+
+/** Verbs after which a document is new or goes out; after others it is what one works with. */
+export const givingVerbs = list(`
+  write draft draw prepare issue send create make print produce compile report fill sign hand mail email post publish
+  confirm record note sum summarise list invoice bill answer generate`);
+
+/** Verbs by which a system is read, not written to. */
+export const readingVerbs = list(
+  "look check read find see compare open consult search watch review inspect verify retrieve",
+);
+
+export const sendingVerbs = list(
+  "send inform notify tell mail email post write answer remind ask request report invoice bill",
+);
