@@ -10,6 +10,7 @@ import {
   timestamp,
   uniqueIndex,
 } from "drizzle-orm/pg-core";
+import type { BriefContent } from "@/core/brief";
 import type { StoredModel } from "@/core/model";
 
 const bytes = customType<{ data: Uint8Array }>({ dataType: () => "bytea" });
@@ -29,8 +30,20 @@ export const processes = pgTable("processes", {
   name: text("name").notNull(),
   area: text("area").notNull(),
   rank: integer("rank").notNull().default(0),
+  /** The description it was built from; several processes may share one. */
+  brief: text("brief"),
   createdAt: moment("created_at").notNull(),
   deletedAt: moment("deleted_at"),
+});
+
+/** Descriptions, with their marks and what was settled about the processes they tell of. */
+export const briefs = pgTable("briefs", {
+  id: text("id").primaryKey(),
+  /** Counts the saves, so that one made on an older text is noticed. */
+  revision: integer("revision").notNull(),
+  content: jsonb("content").$type<BriefContent>().notNull(),
+  member: text("member").notNull(),
+  changedAt: moment("changed_at").notNull(),
 });
 
 export const versions = pgTable("versions", {
@@ -108,6 +121,17 @@ export const uses = pgTable(
     how: text("how").notNull(),
   },
   (table) => [index("uses_entry").on(table.entry), index("uses_version").on(table.version)],
+);
+
+/** Which elements of heads were taken from which marks of a brief; made anew with every batch, in its transaction. */
+export const wordLinks = pgTable(
+  "word_links",
+  {
+    version: text("version").notNull(),
+    mark: text("mark").notNull(),
+    element: text("element").notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.version, table.mark, table.element] })],
 );
 
 /** Elements of heads by name, for finding anything anywhere. */

@@ -1,5 +1,7 @@
+import type { BriefContent } from "@/core/brief";
 import type { Command } from "@/core/commands";
 import type { Model } from "@/core/model";
+import { demoBrief, tieToBrief } from "./brief";
 import { demoDirectory } from "./directory";
 import type { Drawing } from "./drawing";
 import { drawComplaint, drawMeterReading, drawSwitchOn, improveConnection } from "./smallProcesses";
@@ -18,6 +20,14 @@ export interface DemoHand {
   }) => Promise<unknown>;
   readonly openModel: (version: string) => Promise<Model>;
   readonly applyCommands: (version: string, commands: readonly Command[], label: string) => Promise<unknown>;
+  readonly saveBrief: (input: {
+    process: string;
+    brief: string;
+    base: number;
+    content: BriefContent;
+  }) => Promise<unknown>;
+  /** Further processes that one description tells of. */
+  readonly shareBrief: (processes: readonly string[], brief: string) => Promise<unknown>;
   readonly nameRevision: (input: { version: string; reason: string }) => Promise<unknown>;
   readonly createToBe: (input: { source: string; name: string; versionId: string }) => Promise<unknown>;
 }
@@ -41,7 +51,7 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
     const start = await hand.openModel(version);
     const page = [...start.diagrams][0]?.id as string;
     const drawing = make(start, page);
-    await hand.applyCommands(version, drawing.commands, `draw ${name}`);
+    await hand.applyCommands(version, [...drawing.commands, ...tieToBrief(key)], `draw ${name}`);
     await hand.nameRevision({ version, reason: "first draft" });
     return { version, page };
   };
@@ -55,6 +65,10 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
   );
   await draw("meter-reading", "Nightly meter reading", "area-accounts", "nightly-meter-reading", drawMeterReading);
   await draw("complaint", "Complaint about a bill", "area-accounts", "complaint-about-a-bill", drawComplaint);
+
+  const brief = "brief-solar-plants";
+  await hand.saveBrief({ process: "solar-connection", brief, base: 0, content: demoBrief });
+  await hand.shareBrief(["switch-on", "meter-reading"], brief);
 
   const toBe = "solar-connection-to-be";
   await hand.createToBe({ source: connection.version, name: "To-be: own choice of day", versionId: toBe });

@@ -1,8 +1,9 @@
 import { and, asc, eq, gt, inArray } from "drizzle-orm";
+import { linksOf } from "@/core/brief";
 import { entryUses } from "@/core/directory";
 import { applyEdits, type Edit, type Model, nameOf, toStored, trustStored, wordFor } from "@/core/model";
 import type { Database } from "@/data/database";
-import { elements, heads, log, uses } from "@/data/schema";
+import { elements, heads, log, uses, wordLinks } from "@/data/schema";
 import { type Context, notFound } from "./useCase";
 
 export interface Head {
@@ -126,6 +127,9 @@ export async function renewIndex(
     elementName: nameOf(model, use.element) || wordFor(model.elements.get(use.element)?.type ?? ""),
   }));
   for (let at = 0; at < found.length; at += 1000) await db.insert(uses).values(found.slice(at, at + 1000));
+  await db.delete(wordLinks).where(eq(wordLinks.version, version));
+  const links = [...linksOf(model)].flatMap(([mark, taken]) => taken.map((element) => ({ version, mark, element })));
+  for (let at = 0; at < links.length; at += 1000) await db.insert(wordLinks).values(links.slice(at, at + 1000));
 }
 
 /** A new version's first head. */

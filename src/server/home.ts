@@ -7,6 +7,7 @@ import { drawMissingPages } from "@/core/commands";
 import { startToBe } from "@/core/compare";
 import { emptyModel, type Model, nameOf, participantsOf, processesOf, toStored } from "@/core/model";
 import { areas, handoffs, heads, processes, revisions, versions } from "@/data/schema";
+import { briefSummary } from "./briefLinks";
 import { directoryNames } from "./directoryNames";
 import { createHead, loadHead } from "./heads";
 import { summaryOf } from "./summary";
@@ -56,9 +57,17 @@ export const openHome = useCase(z.object({}), async ({ db }) => {
       summary: await summaryOf(db, head.model, version.id),
     });
   }
+  const summaries = new Map<string, Awaited<ReturnType<typeof briefSummary>>>();
+  for (const { brief } of processRows)
+    if (brief !== null && !summaries.has(brief)) summaries.set(brief, await briefSummary(db, brief));
   return {
     areas: areaRows.map(({ id, name, parent }) => ({ id, name, parent })),
-    processes: processRows.map(({ id, name, area }) => ({ id, name, area })),
+    processes: processRows.map(({ id, name, area, brief }) => ({
+      id,
+      name,
+      area,
+      brief: brief === null ? null : (summaries.get(brief) ?? null),
+    })),
     versions: listed,
   };
 });
@@ -203,7 +212,13 @@ export const copyProcess = useCase(z.object({ id, name, area: id }), async (cont
   const loaded: { row: (typeof rows)[number]; model: Model }[] = [];
   for (const row of rows) loaded.push({ row, model: (await loadHead(db, row.id)).model });
   await db.transaction(async (transaction) => {
-    await transaction.insert(processes).values({ id: process, name: input.name, area: input.area, createdAt: at });
+    const [{ brief = null } = {}] = await transaction
+      .select({ brief: processes.brief })
+      .from(processes)
+      .where(eq(processes.id, input.id));
+    await transaction
+      .insert(processes)
+      .values({ id: process, name: input.name, area: input.area, brief, createdAt: at });
     for (const { row, model } of loaded) {
       const version = ids.get(row.id) as string;
       await transaction.insert(versions).values({
@@ -224,7 +239,13 @@ export const copyProcess = useCase(z.object({ id, name, area: id }), async (cont
 export const openVersion = useCase(z.object({ version: id }), async (context, input) => {
   const { db } = context;
   const [row] = await db
-    .select({ version: versions, processName: processes.name, area: processes.area, deletedAt: processes.deletedAt })
+    .select({
+      version: versions,
+      processName: processes.name,
+      area: processes.area,
+      brief: processes.brief,
+      deletedAt: processes.deletedAt,
+    })
     .from(versions)
     .innerJoin(processes, eq(processes.id, versions.process))
     .where(eq(versions.id, input.version));
@@ -247,6 +268,7 @@ export const openVersion = useCase(z.object({ version: id }), async (context, in
     siblings,
     sequence: head.sequence,
     handedOff: handed.length,
+    brief: await briefSummary(db, row.brief),
     model: toStored(head.model),
   };
 });

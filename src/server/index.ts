@@ -1,4 +1,5 @@
 /** Every use case the interface can ask for by name. Routes call these and nothing else. */
+import { buildProcesses, openBrief, saveBrief } from "./briefs";
 import { changeEntry, createEntry, deleteEntry, openDirectory, restoreEntry, whereUsed } from "./directory";
 import { applyCommands } from "./editing";
 import { find, listCallable } from "./find";
@@ -24,6 +25,7 @@ import { listRevisions, nameRevision, openRevision, restoreRevision } from "./re
 
 export const useCases = {
   applyCommands,
+  buildProcesses,
   changeEntry,
   copyProcess,
   createArea,
@@ -43,6 +45,7 @@ export const useCases = {
   moveArea,
   moveProcess,
   nameRevision,
+  openBrief,
   openDirectory,
   openHome,
   openRevision,
@@ -52,6 +55,7 @@ export const useCases = {
   renameVersion,
   restoreEntry,
   restoreRevision,
+  saveBrief,
   undelete,
   waive,
   whereUsed,
@@ -59,6 +63,8 @@ export const useCases = {
 } as const;
 
 export { backup, restore } from "./backup";
+export type { BriefLink } from "./briefLinks";
+export type { BriefData, BuiltProcess } from "./briefs";
 export type { DirectoryData } from "./directory";
 export type { AppliedBatch } from "./editing";
 export { exportBpmn, exportSheet, exportSvg } from "./exports";

@@ -1,8 +1,9 @@
-import { eq } from "drizzle-orm";
+import { eq, inArray } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { type Database, database } from "@/data/database";
-import { members, workspace } from "@/data/schema";
+import { members, processes, workspace } from "@/data/schema";
 import { buildDemo } from "@/demo/build";
+import { saveBrief } from "./briefs";
 import { createEntry } from "./directory";
 import { applyCommands } from "./editing";
 import { loadHead } from "./heads";
@@ -42,6 +43,12 @@ async function makeDemo(db: Database): Promise<void> {
       const { sequence } = await loadHead(db, version);
       return run(applyCommands as never, { version, batch: nanoid(), base: sequence, commands, label });
     },
+    saveBrief: (input) => run(saveBrief as never, input),
+    shareBrief: (shared, brief) =>
+      db
+        .update(processes)
+        .set({ brief })
+        .where(inArray(processes.id, [...shared])),
     nameRevision: (input) => run(nameRevision as never, input),
     createToBe: (input) => run(createToBe as never, input),
   });

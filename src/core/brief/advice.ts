@@ -39,7 +39,7 @@ export function adviceOn(
 ): Advice[] {
   return [
     ...severalTriggers(frames),
-    ...recurringTimes(reading, frames),
+    ...recurringTimes(frames),
     ...partiesAsLanes(reading),
     ...sameWork(frames, content),
     ...tooMuch(reading, frames),
@@ -66,7 +66,7 @@ function severalTriggers(frames: readonly Frame[]): Advice[] {
   });
 }
 
-function recurringTimes(reading: BriefReading, frames: readonly Frame[]): Advice[] {
+function recurringTimes(frames: readonly Frame[]): Advice[] {
   return frames.flatMap((frame) => {
     if (frame.triggers.some((trigger) => trigger.time !== undefined)) return [];
     return marksOf(frame)

@@ -399,10 +399,7 @@ describe("building", () => {
 
   test("every mark of a frame is linked, so that its sentences are accounted for", () => {
     const reading = readBrief(markedText(connection));
-    const all = [first, second].reduce(
-      (marks, frame) => [...marks, ...linksOf(build(frame, empty()).model).keys()],
-      [] as string[],
-    );
+    const all = [first, second].flatMap((frame) => [...linksOf(build(frame, empty()).model).keys()]);
     const { share, open } = coverageOf(reading, new Set(all));
     expect(open.map((sentence) => sentence.text)).toEqual([]);
     expect(share).toBe(1);

@@ -26,8 +26,7 @@ const textMarkSchema = z.discriminatedUnion("type", [
   z.object({ type: z.literal("belongs"), attrs: z.object({ to: markName }) }),
   /** The words are background; no model has to account for them. */
   z.object({ type: z.literal("aside") }),
-  z.object({ type: z.enum(["bold", "italic", "underline", "strike", "code"]) }),
-  z.object({ type: z.literal("link"), attrs: z.record(z.string(), z.unknown()) }),
+  z.object({ type: z.enum(["bold", "italic", "underline"]) }),
 ]);
 
 /** A node of the page, in the form the text editor keeps it; what it may hold beyond this is kept as it is. */
@@ -76,8 +75,8 @@ export const briefContentSchema = z.object({
   shared: z.array(z.string().max(300)).max(500),
   /** Suggestions somebody said no to, as kind and words, so that they are not made again. */
   refused: z.array(z.string().max(400)).max(10_000),
-  /** Marks whose element was made; what an analyst deletes is then not made again. */
-  built: z.array(markName).max(50_000),
+  /** Marks whose element was made, by frame; what an analyst deletes is then not made again. */
+  built: z.record(z.string(), z.array(markName).max(50_000)),
 });
 export type BriefContent = z.infer<typeof briefContentSchema>;
 
@@ -88,7 +87,7 @@ export const emptyBrief: BriefContent = {
   parts: [],
   shared: [],
   refused: [],
-  built: [],
+  built: {},
 };
 
 /** Reads stored or sent content; a problem names the place in it. */

@@ -152,10 +152,11 @@ function returned(
     ]),
   );
   const passages = new Map<number, string | undefined>();
+  const told = toldByHeadings(reading, [...opening]);
   for (const { passage } of reading.sentences) {
     if (passages.has(passage)) continue;
     passages.set(passage, undefined);
-    if (opening.has(passage)) continue;
+    if (opening.has(passage) || told.has(passage)) continue;
     const own = reading.sentences.findIndex((sentence) => sentence.passage === passage);
     const placed = placings[own];
     if (placed?.why !== "place") continue;
@@ -168,6 +169,21 @@ function returned(
     const moved = passages.get((reading.sentences[at] as Sentence).passage);
     return moved && placing?.why === "place" ? { frame: moved, why: "words" } : placing;
   });
+}
+
+/** Passages under a heading that stands over one trigger alone: their place is said. */
+function toldByHeadings(reading: BriefReading, triggers: readonly number[]): Set<number> {
+  const told = new Set<number>();
+  reading.passages.forEach((heading, at) => {
+    if (heading.kind !== "heading") return;
+    const end = reading.passages.findIndex(
+      (next) => next.at > at && next.kind === "heading" && next.level <= heading.level,
+    );
+    const until = end < 0 ? reading.passages.length : end;
+    if (triggers.filter((trigger) => trigger > at && trigger < until).length !== 1) return;
+    for (let passage = at + 1; passage < until; passage++) told.add(passage);
+  });
+  return told;
 }
 
 /** The processes a text is about: one for each trigger, each process factored out of one, and each activity shared by several. */
@@ -183,7 +199,7 @@ export function framesOf(reading: BriefReading, content: BriefContent): Frame[] 
     for (const mark of sentence.marks) if (mark.kind === "trigger") triggerOfSentence.set(mark.id, placing.frame);
   });
   const setting = (key: string) => content.frames.find((frame) => frame.key === key);
-  const shared = sharedKeys(content);
+  const shared = new Set(content.shared);
   const frames: Frame[] = [];
   const triggers = reading.marks.filter((mark) => mark.kind === "trigger");
   const add = (key: string, kind: Frame["kind"], own: readonly Mark[], fallback: string) => {
@@ -216,33 +232,30 @@ export function framesOf(reading: BriefReading, content: BriefContent): Frame[] 
   }
   if (groups.has("whole")) add("whole", "whole", [], headingsOf(reading)[0] ?? "The process of this brief");
   for (const part of content.parts) if (part.kind === "process") add(part.id, "part", [], part.name);
-  for (const [key, name] of sharedNames(frames, content))
+  for (const [key, step] of sharedSteps(frames))
     frames.push({
       key: `shared:${key}`,
       kind: "shared",
-      name: setting(`shared:${key}`)?.name || name,
+      name: setting(`shared:${key}`)?.name || step.name,
       process: setting(`shared:${key}`)?.process,
       triggers: [],
       sentences: [],
-      items: [],
+      items: [{ ...step, calls: undefined }],
       result: undefined,
-      roles: [],
+      roles: step.role ? [step.role.name] : [],
       parties: [],
     });
   return frames;
 }
 
-/** Activities to be called, by what they come down to. */
-const sharedKeys = (content: BriefContent) => new Set(content.shared);
-
-function sharedNames(frames: readonly Frame[], content: BriefContent): Map<string, string> {
-  const wanted = sharedKeys(content);
-  const names = new Map<string, string>();
+/** The first step of each activity that is called from several processes: what the called process holds to begin with. */
+function sharedSteps(frames: readonly Frame[]): Map<string, FrameStep> {
+  const steps = new Map<string, FrameStep>();
   for (const step of frames.flatMap((frame) => stepsIn(frame.items))) {
-    const key = step.calls?.startsWith("shared:") ? step.calls.slice(7) : undefined;
-    if (key !== undefined && wanted.has(key) && !names.has(key)) names.set(key, step.name);
+    const key = step.calls?.slice("shared:".length);
+    if (key !== undefined && !steps.has(key)) steps.set(key, step);
   }
-  return names;
+  return steps;
 }
 
 /** All steps of a list of items, those on paths and in parts included. */

@@ -16,6 +16,7 @@ export {
 } from "./document";
 export { type Frame, type FrameItem, type FrameStep, framesOf, placingsOf, stepsIn } from "./frames";
 export { linksOf, nodeOf } from "./links";
+export { markedText } from "./markedText";
 export { type BriefReading, readBrief, type Sentence } from "./sentences";
 export { type KnownName, refusalOf, type Suggestion, suggestMarks } from "./suggest";
 export { thingName } from "./wording";

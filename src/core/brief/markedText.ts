@@ -2,7 +2,8 @@ import { type BriefNode, type MarkKind, markKinds } from "./document";
 
 /**
  * A page from plain text with marks in brackets: "When [trigger: [party: a household] applies], the [role: front desk] …". Blank
- * lines part paragraphs, "# " begins a heading, "- " a list item, "{aside: …}" is background. Marks are called m1, m2, … in the order in which they open.
+ * lines part paragraphs, "# " begins a heading, "- " a list item, "{aside: …}" is background. Marks are called m1, m2, … in the order in
+ * which they open, or by what stands behind a "#": "[role#desk: the front desk]".
  * @throws RangeError for a bracket that is not closed
  */
 export function markedText(text: string): BriefNode {
@@ -21,7 +22,7 @@ export function markedText(text: string): BriefNode {
   return { type: "doc", content };
 }
 
-const opening = new RegExp(`^(?:\\[(${markKinds.join("|")})|\\{(aside)):\\s*`);
+const opening = new RegExp(`^(?:\\[(${markKinds.join("|")})(?:#([^:\\s]+))?|\\{(aside)):\\s*`);
 
 function inlineOf(text: string, counter: { last: number }): BriefNode[] {
   const nodes: BriefNode[] = [];
@@ -36,9 +37,9 @@ function inlineOf(text: string, counter: { last: number }): BriefNode[] {
     if (begins) {
       flush();
       open.push(
-        begins[2]
+        begins[3]
           ? { type: "aside" }
-          : { type: "word", attrs: { id: `m${++counter.last}`, kind: begins[1] as MarkKind } },
+          : { type: "word", attrs: { id: begins[2] ?? `m${++counter.last}`, kind: begins[1] as MarkKind } },
       );
       at += begins[0].length;
     } else if (open.length > 0 && (text[at] === "]" || text[at] === "}")) {

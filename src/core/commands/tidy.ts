@@ -49,6 +49,26 @@ export function tidy(change: Change, { diagram: diagramId }: z.infer<typeof tidy
   placeLabels(change, diagramId);
 }
 
+const tidyPages = new WeakMap<Model, Map<Id, boolean>>();
+
+/** Whether tidying a page would change nothing: then nobody arranged it by hand, and it may be kept tidy. */
+export function isTidy(model: Model, diagram: Id): boolean {
+  const pages = tidyPages.get(model) ?? new Map<Id, boolean>();
+  tidyPages.set(model, pages);
+  const known = pages.get(diagram);
+  if (known !== undefined) return known;
+  const change = new Change(model);
+  tidy(change, { type: "tidy", diagram });
+  const answer = change.edits.length === 0;
+  pages.set(diagram, answer);
+  return answer;
+}
+
+/** Notes that a page was just tidied, which spares working it out. */
+export function noteTidy(model: Model, diagram: Id): void {
+  tidyPages.set(model, new Map([[diagram, true]]));
+}
+
 const rounded = ({ x, y, width, height }: Bounds): Bounds => ({
   x: Math.round(x),
   y: Math.round(y),

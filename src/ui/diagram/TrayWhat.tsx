@@ -1,5 +1,6 @@
 "use client";
 import { Button } from "@chakra-ui/react";
+import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
 import {
   childrenOf,
@@ -16,6 +17,7 @@ import {
   triggerOf,
   triggersAllowedAt,
   wordFor,
+  wordsOf,
 } from "@/core/model";
 import { ask } from "../api";
 import { Choice, TextField } from "../controls/fields";
@@ -23,6 +25,9 @@ import { text } from "../messages";
 import { useVersionStore } from "../version/VersionContext";
 import { newId } from "./actions";
 import { Row, type TrayProps } from "./trayParts";
+
+// With it comes the language package, which only these words need.
+const InTheBrief = dynamic(() => import("../brief/InTheBrief").then((file) => file.InTheBrief));
 
 const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
@@ -99,6 +104,11 @@ export function TrayWhat({ element, model, onOpenPage, onVersion }: TrayProps & 
         <Button size="xs" variant="outline" onClick={() => onOpenPage(element.id)}>
           {text.diagram.openPage}
         </Button>
+      )}
+      {wordsOf(element).length > 0 && (
+        <Row label={text.brief.inBrief}>
+          <InTheBrief element={element} />
+        </Row>
       )}
       {element.type === "callActivity" && <CalledProcess element={element} onVersion={onVersion} />}
     </>

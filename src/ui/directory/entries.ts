@@ -37,3 +37,6 @@ export function useEntries(): EntriesState {
   }, []);
   return state;
 }
+
+/** The entries as they are known now, for use outside of drawing. */
+export const entriesNow = (): readonly ListedEntry[] => useStore.getState().entries;

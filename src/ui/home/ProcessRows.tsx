@@ -3,7 +3,7 @@ import { Box, Button, chakra, Flex, Menu, Portal, Table } from "@chakra-ui/react
 import { Ellipsis } from "lucide-react";
 import NextLink from "next/link";
 import { text } from "../messages";
-import { SignIcon, type StageSign, signWords } from "../shell/Journey";
+import { briefSign, SignIcon, type StageSign, signWords } from "../shell/Journey";
 import type { HomeArea, HomeProcess, HomeVersion } from "./homeData";
 import { ProcessOutline } from "./ProcessOutline";
 
@@ -91,7 +91,7 @@ export function ProcessRows({
         </Table.Cell>
         <Table.Cell verticalAlign="top">
           {versions.map((version) => (
-            <StageSigns key={version.id} version={version} />
+            <StageSigns key={version.id} version={version} brief={process.brief} />
           ))}
         </Table.Cell>
         <Table.Cell verticalAlign="top" color="quiet">
@@ -150,10 +150,11 @@ export function ProcessRows({
 }
 
 /** The stages of a version as a row of signs, each saying in words what it means. */
-function StageSigns({ version }: { readonly version: HomeVersion }) {
+function StageSigns({ version, brief }: { readonly version: HomeVersion; readonly brief: HomeProcess["brief"] }) {
   const { summary } = version;
   const open = summary.errors + summary.warnings;
   const signs: readonly (readonly [string, StageSign])[] = [
+    [text.stages.brief, briefSign(brief)],
     [
       text.stages.diagram,
       summary.steps === 0 ? { kind: "none" } : summary.errors > 0 ? { kind: "begun" } : { kind: "done" },

@@ -8,6 +8,7 @@ export interface HomeProcess {
   readonly id: string;
   readonly name: string;
   readonly area: string;
+  readonly brief: { readonly sentences: number; readonly accounted: number } | null;
 }
 export interface HomeVersion {
   readonly id: string;

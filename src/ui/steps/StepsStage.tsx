@@ -1,8 +1,10 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { Download } from "lucide-react";
+import dynamic from "next/dynamic";
 import { useCallback, useState } from "react";
 import { type ColumnMap, readTable, recogniseHeadings, type TableRows } from "@/core/capture";
+import { wordsOf } from "@/core/model";
 import { complain, toaster } from "../controls/toaster";
 import { useEntries } from "../directory/entries";
 import { text } from "../messages";
@@ -18,6 +20,8 @@ import { startRow } from "./sheetActions";
 import { useSheetStore } from "./sheetStore";
 import { useSheet } from "./useSheet";
 
+const InTheBrief = dynamic(() => import("../brief/InTheBrief").then((file) => file.InTheBrief));
+
 /** The stage where one writes: the process as a table of steps, the drawing below it following along. */
 export function StepsStage() {
   const info = useVersion((state) => state.info);
@@ -29,6 +33,8 @@ export function StepsStage() {
   useUndoKeys();
   const chosenRow = sheet.rows[sheet.indexOf(row)];
   const chosen = chosenRow?.kind === "step" || chosenRow?.kind === "stop" ? chosenRow.element : undefined;
+  const element = chosen === undefined ? undefined : sheet.model.elements.get(chosen);
+  const taken = element && wordsOf(element).length > 0 ? element : undefined;
   const { indexOf } = sheet;
   const choose = useCallback(
     (element: string) => {
@@ -87,7 +93,30 @@ export function StepsStage() {
         )}
       </Flex>
       <SheetBar sheet={sheet} />
-      <Flex flex="1 1 0" minH={0} direction="column">
+      <Flex flex="1 1 0" minH={0} direction="column" position="relative">
+        {taken && (
+          <Flex
+            position="absolute"
+            left="14px"
+            bottom="10px"
+            zIndex={2}
+            gap={2}
+            px={2}
+            py={1}
+            maxW="60%"
+            bg="paper"
+            borderWidth="1px"
+            borderColor="line"
+            borderRadius="6px"
+          >
+            <chakra.span color="quiet" flexShrink={0}>
+              {text.brief.inBrief}
+            </chakra.span>
+            <div>
+              <InTheBrief element={taken} />
+            </div>
+          </Flex>
+        )}
         {unclear && (
           <PasteDialog
             rows={unclear}

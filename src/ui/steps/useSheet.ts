@@ -1,7 +1,7 @@
 "use client";
 import { useCallback, useMemo } from "react";
 import { type Draft, plan, type StepRow, stepSheetOf } from "@/core/capture";
-import { perform } from "@/core/commands";
+import { isTidy, noteTidy } from "@/core/commands";
 import { type Id, type Model, processesOf, shapesOf } from "@/core/model";
 import { newId } from "../diagram/actions";
 import { useVersion, useVersionStore } from "../version/VersionContext";
@@ -20,20 +20,10 @@ export interface Sheet {
 
 /** Pages with more shapes than this are not tidied while one types. */
 const tidiedWhileTyping = 160;
-const tidyModels = new WeakMap<Model, boolean>();
 
 /** A page that tidying would not change has no layout of somebody's own; it is kept tidy. */
-function isTidy(model: Model, diagram: Id): boolean {
-  if (model.shapes.size === 0) return true;
-  if (model.shapes.size > tidiedWhileTyping) return false;
-  let known = tidyModels.get(model);
-  if (known === undefined) {
-    const done = perform(model, { type: "tidy", diagram });
-    known = done.ok && done.value.edits.length === 0;
-    tidyModels.set(model, known);
-  }
-  return known;
-}
+const isKeptTidy = (model: Model, diagram: Id): boolean =>
+  model.shapes.size === 0 || (model.shapes.size <= tidiedWhileTyping && isTidy(model, diagram));
 
 /** The step sheet of the open version, and the way to change it. */
 export function useSheet(): Sheet {
@@ -60,9 +50,9 @@ export function useSheet(): Sheet {
       }
       const { commands, focus } = made.value;
       if (commands.length === 0) return { focus };
-      const keepTidy = isTidy(now, diagram);
+      const keepTidy = isKeptTidy(now, diagram);
       if (!dispatch(...commands, ...(keepTidy ? [{ type: "tidy", diagram } as const] : []))) return null;
-      if (keepTidy) tidyModels.set(store.getState().model, true);
+      if (keepTidy) noteTidy(store.getState().model, diagram);
       return { focus };
     },
     [store, diagram],

@@ -7,6 +7,7 @@ const loading = () => <LoadingPage label={text.shell.loading} />;
 
 // Each stage comes with its own script, so that opening one does not wait for all of them.
 const stages = {
+  brief: dynamic(() => import("../brief/BriefStage").then((file) => file.BriefStage), { loading }),
   steps: dynamic(() => import("../steps/StepsStage").then((file) => file.StepsStage), { loading }),
   diagram: dynamic(() => import("../diagram/DiagramStage").then((file) => file.DiagramStage), { loading }),
   check: dynamic(() => import("../check/CheckStage").then((file) => file.CheckStage), { loading }),

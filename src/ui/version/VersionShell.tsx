@@ -9,7 +9,7 @@ import { AskDialog } from "../controls/AskDialog";
 import { complain, toaster } from "../controls/toaster";
 import { text } from "../messages";
 import type { PaletteCommand } from "../shell/FindAnything";
-import { Journey, type StageName, type StageSign } from "../shell/Journey";
+import { briefSign, Journey, type StageName, type StageSign } from "../shell/Journey";
 import { TopRow } from "../shell/TopRow";
 import { FindingsProvider, useFindings } from "./findings";
 import { RevisionsDialog } from "./RevisionsDialog";
@@ -30,7 +30,7 @@ function stageOf(path: string): StageName {
   const last = path.split("/").at(-1);
   return last === "hand-off"
     ? "handoff"
-    : last === "check" || last === "compare" || last === "steps"
+    : last === "brief" || last === "check" || last === "compare" || last === "steps"
       ? last
       : "diagram";
 }
@@ -49,7 +49,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
       { id: "keep", title: text.version.keep, run: () => setDialog("keep") },
       { id: "undo", title: "Undo", keys: "Ctrl Z", run: () => store.getState().undo() },
       { id: "redo", title: "Redo", keys: "Ctrl Y", run: () => store.getState().redo() },
-      ...(["steps", "diagram", "check", "compare", "handoff"] as const).map((name) => ({
+      ...(["brief", "steps", "diagram", "check", "compare", "handoff"] as const).map((name) => ({
         id: `stage-${name}`,
         title: text.stages[name],
         run: () => router.push(`/v/${encodeURIComponent(info.version.id)}/${name === "handoff" ? "hand-off" : name}`),
@@ -225,6 +225,7 @@ function useStageSigns(): { readonly [stage in StageName]: StageSign } {
     const check: StageSign =
       nodes === 0 ? { kind: "none" } : open > 0 ? { kind: "attention", count: open } : { kind: "done" };
     return {
+      brief: briefSign(info.brief),
       steps: nodes === 0 ? { kind: "none" } : nodes < 3 ? { kind: "begun" } : { kind: "done" },
       diagram:
         nodes === 0 ? { kind: "none" } : verdict.counts.error > 0 || nodes < 3 ? { kind: "begun" } : { kind: "done" },

@@ -22,6 +22,8 @@ export interface VersionInfo {
   }[];
   readonly sequence: number;
   readonly handedOff: number;
+  /** How much of the description the models account for; null where the process has none. */
+  readonly brief: { readonly sentences: number; readonly accounted: number } | null;
   readonly model: StoredModel;
 }
 
@@ -49,6 +51,8 @@ export interface VersionActions {
   readonly redo: () => void;
   readonly say: (kind: "refusal" | "remark", message: string) => void;
   readonly reload: () => Promise<void>;
+  /** The description was changed or accounted for: the stage's sign follows. */
+  readonly noteBrief: (brief: VersionInfo["brief"]) => void;
   /** Resolves when everything is acknowledged. */
   readonly settled: () => Promise<void>;
 }
@@ -228,6 +232,7 @@ export function createVersionStore(info: VersionInfo) {
         }));
         void flush();
       },
+      noteBrief: (brief) => set((state) => ({ info: { ...state.info, brief } })),
       settled: () => (get().pending.length === 0 ? Promise.resolve() : new Promise((resolve) => waiting.push(resolve))),
     };
   });

@@ -3,6 +3,7 @@ import { Suspense } from "react";
 import { type StageRoute, StageView } from "@/ui/version/StageView";
 
 const titles: { readonly [stage in StageRoute]: string } = {
+  brief: "Brief",
   steps: "Steps",
   diagram: "Diagram",
   check: "Check",

@@ -1,0 +1,245 @@
+import { and, asc, eq, isNull } from "drizzle-orm";
+import { nanoid } from "nanoid";
+import { z } from "zod";
+import {
+  type BriefContent,
+  briefContentSchema,
+  buildFrame,
+  type Frame,
+  framesOf,
+  linksOf,
+  readBrief,
+} from "@/core/brief";
+import { plan } from "@/core/capture";
+import { isTidy } from "@/core/commands";
+import { foldedName } from "@/core/directory";
+import { flowNodesIn, type Id, type Model, processesOf } from "@/core/model";
+import { briefs, processes, versions } from "@/data/schema";
+import { linksOfVersions, processesOfBrief } from "./briefLinks";
+import { directoryNames } from "./directoryNames";
+import { applyCommands } from "./editing";
+import { loadHead } from "./heads";
+import { createProcess } from "./home";
+import { keepRevision } from "./revisions";
+import { type Context, notFound, UseCaseError, useCase } from "./useCase";
+
+const id = z.string().min(1).max(200);
+
+/** The description a process shares with others, what became of it, and which elements stand for its words. */
+export const openBrief = useCase(z.object({ process: id }), async ({ db }, input) => {
+  const [process] = await db
+    .select({ brief: processes.brief, name: processes.name })
+    .from(processes)
+    .where(and(eq(processes.id, input.process), isNull(processes.deletedAt)));
+  if (!process) throw notFound("This process");
+  const [brief] = process.brief ? await db.select().from(briefs).where(eq(briefs.id, process.brief)) : [];
+  const told = brief ? await processesOfBrief(db, brief.id) : [];
+  return {
+    brief: brief ? { id: brief.id, revision: brief.revision, content: brief.content } : null,
+    processes: told,
+    links: await linksOfVersions(
+      db,
+      told.flatMap((one) => one.version ?? []),
+    ),
+  };
+});
+export type BriefData = Awaited<ReturnType<(typeof openBrief)["run"]>>;
+
+/** Keeps a description. One that was changed elsewhere since is not overwritten: the answer is a refusal. */
+export const saveBrief = useCase(
+  z.object({ process: id, brief: id, base: z.number().int().min(0), content: briefContentSchema }),
+  async ({ db, member, now }, input) =>
+    db.transaction(async (transaction) => {
+      const [process] = await transaction
+        .select({ brief: processes.brief })
+        .from(processes)
+        .where(and(eq(processes.id, input.process), isNull(processes.deletedAt)))
+        .for("update");
+      if (!process) throw notFound("This process");
+      if (process.brief !== null && process.brief !== input.brief) throw changedElsewhere();
+      const row = { content: input.content, member: member.id, changedAt: now(), revision: input.base + 1 };
+      if (process.brief === null) {
+        await transaction.insert(briefs).values({ id: input.brief, ...row });
+        await transaction.update(processes).set({ brief: input.brief }).where(eq(processes.id, input.process));
+      } else {
+        const changed = await transaction
+          .update(briefs)
+          .set(row)
+          .where(and(eq(briefs.id, input.brief), eq(briefs.revision, input.base)))
+          .returning({ revision: briefs.revision });
+        if (changed.length === 0) throw changedElsewhere();
+      }
+      return { revision: row.revision };
+    }),
+);
+
+const changedElsewhere = () =>
+  new UseCaseError(
+    "changed-elsewhere",
+    "The description was changed elsewhere since you opened it. Take that text, or keep yours.",
+    409,
+  );
+
+export interface BuiltProcess {
+  readonly frame: string;
+  readonly process: string;
+  readonly version: string;
+  readonly name: string;
+  /** Elements the flow passes that were made now. */
+  readonly added: number;
+}
+
+/**
+ * Builds the processes of a description, or adds to them what its text has grown by. The process it is asked from takes the first
+ * frame that has none yet; others are made beside it. What a version held before is kept as a revision.
+ */
+export const buildProcesses = useCase(
+  z.object({ version: id, frames: z.array(z.string()).optional() }),
+  async (context, input): Promise<{ built: BuiltProcess[]; refused: { name: string; reason: string }[] }> => {
+    const { db } = context;
+    const [here] = await db
+      .select({ process: processes.id, area: processes.area, brief: processes.brief })
+      .from(versions)
+      .innerJoin(processes, eq(processes.id, versions.process))
+      .where(and(eq(versions.id, input.version), isNull(versions.deletedAt), isNull(processes.deletedAt)));
+    if (!here) throw notFound("This version");
+    const [brief] = here.brief ? await db.select().from(briefs).where(eq(briefs.id, here.brief)) : [];
+    if (!brief) throw notFound("The description of this process");
+    const { content } = brief;
+    const all = framesOf(readBrief(content.document), content);
+    const frames = all.filter((frame) => input.frames?.includes(frame.key) ?? true);
+    const homes = await homesOf(context, frames, content, { ...here, brief: brief.id, version: input.version });
+    const called = new Map<string, Id>();
+    for (const [key, home] of homes) {
+      const [process] = processesOf((await loadHead(db, home.version)).model);
+      if (process) called.set(key, process.id);
+    }
+    const built: BuiltProcess[] = [];
+    const refused: { name: string; reason: string }[] = [];
+    const marks = { ...content.built };
+    for (const frame of frames) {
+      const home = homes.get(frame.key) as Home;
+      const result = await buildInto(context, frame, home, content, (key) => called.get(key));
+      if (typeof result === "string") refused.push({ name: frame.name, reason: result });
+      else {
+        marks[frame.key] = [...new Set([...(marks[frame.key] ?? []), ...result.marks])];
+        built.push({
+          frame: frame.key,
+          process: home.process,
+          version: home.version,
+          name: frame.name,
+          added: result.added,
+        });
+      }
+    }
+    const settings = new Map(content.frames.map((setting) => [setting.key, setting]));
+    for (const [key, home] of homes) settings.set(key, { ...settings.get(key), key, process: home.process });
+    await db
+      .update(briefs)
+      .set({
+        content: { ...content, frames: [...settings.values()], built: marks },
+        revision: brief.revision + 1,
+        changedAt: context.now(),
+      })
+      .where(eq(briefs.id, brief.id));
+    return { built, refused };
+  },
+);
+
+interface Home {
+  readonly process: string;
+  readonly version: string;
+}
+
+/** The process and version each frame is built into; made where there is none. */
+async function homesOf(
+  context: Context,
+  frames: readonly Frame[],
+  content: BriefContent,
+  here: { process: string; area: string; brief: string; version: string },
+): Promise<Map<string, Home>> {
+  const { db } = context;
+  const live = await db
+    .select({ process: processes.id, name: processes.name, version: versions.id })
+    .from(processes)
+    .innerJoin(versions, eq(versions.process, processes.id))
+    .where(and(isNull(processes.deletedAt), isNull(versions.deletedAt)))
+    .orderBy(asc(versions.createdAt));
+  const taken = new Set(content.frames.map((setting) => setting.process));
+  const homes = new Map<string, Home>();
+  for (const frame of frames) {
+    const known = live.find((row) => row.process === frame.process);
+    const isOwn =
+      frame.process === here.process ||
+      (!known && frame.kind !== "shared" && frame.kind !== "part" && !taken.has(here.process));
+    if (isOwn) {
+      taken.add(here.process);
+      homes.set(frame.key, { process: here.process, version: here.version });
+    } else if (known) homes.set(frame.key, known);
+    else {
+      // What is called may exist already: a process of that name is called, and nothing is added to what it holds.
+      const callee = frame.kind === "shared" || frame.kind === "part";
+      const same = callee ? live.find((row) => foldedName(row.name) === foldedName(frame.name)) : undefined;
+      if (same) homes.set(frame.key, same);
+      else {
+        const made = await createProcess.run(context, { name: frame.name, area: here.area });
+        await db.update(processes).set({ brief: here.brief }).where(eq(processes.id, made.process));
+        homes.set(frame.key, made);
+      }
+    }
+  }
+  return homes;
+}
+
+/** Builds one frame into a version's head. Gives what was made, or the reason why nothing was. */
+async function buildInto(
+  context: Context,
+  frame: Frame,
+  home: Home,
+  content: BriefContent,
+  calledProcess: (key: string) => Id | undefined,
+): Promise<{ marks: string[]; added: number } | string> {
+  const { db } = context;
+  const head = await loadHead(db, home.version);
+  const isReused = (frame.kind === "shared" || frame.kind === "part") && !frame.process && nodesOf(head.model) > 0;
+  if (isReused) return { marks: [], added: 0 };
+  const names = await directoryNames(db);
+  const page = [...head.model.diagrams].sort((a, b) => a.order - b.order)[0]?.id as Id;
+  const keepTidy = isTidy(head.model, page);
+  let marks: string[] = [];
+  const made = plan(
+    head.model,
+    (of) => `${of}-${nanoid(8).replace(/[^A-Za-z0-9]/g, "x")}`,
+    (draft) => {
+      const built = new Set([...(content.built[frame.key] ?? []), ...linksOf(head.model).keys()]);
+      marks = buildFrame(draft, frame, {
+        organisation: content.organisation,
+        built,
+        resolve: names.resolve,
+        calledProcess,
+      });
+      if (draft.model !== head.model && keepTidy) draft.do({ type: "tidy", diagram: page });
+      return undefined;
+    },
+  );
+  if (!made.ok) return made.problems.map((problem) => problem.message).join(" ");
+  const { commands } = made.value;
+  if (made.value.model === head.model) return { marks, added: 0 };
+  await names.save();
+  if (nodesOf(head.model) > 0) await keepRevision(context, home.version, "before building from the brief");
+  for (let at = 0; at < commands.length; at += 400) {
+    await applyCommands.run(context, {
+      version: home.version,
+      batch: nanoid(),
+      base: (await loadHead(db, home.version)).sequence,
+      commands: commands.slice(at, at + 400) as never,
+      label: `build "${frame.name}" from the brief`,
+    });
+  }
+  return { marks, added: nodesOf(made.value.model) - nodesOf(head.model) };
+}
+
+const nodesOf = (model: Model) => {
+  const [process] = processesOf(model);
+  return process ? flowNodesIn(model, process.id).length : 0;
+};

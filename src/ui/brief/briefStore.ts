@@ -1,0 +1,173 @@
+import { createStore, del, get as read, type UseStore, set as write } from "idb-keyval";
+import { nanoid } from "nanoid";
+import { create } from "zustand";
+import { type BriefContent, type BriefNode, emptyBrief, type Suggestion } from "@/core/brief";
+import { ask, ServerError } from "../api";
+
+export interface BriefLink {
+  readonly mark: string;
+  readonly version: string;
+  readonly element: string;
+  readonly name: string;
+}
+
+export interface ToldProcess {
+  readonly id: string;
+  readonly name: string;
+  readonly version: string;
+}
+
+interface BriefData {
+  readonly brief: { readonly id: string; readonly revision: number; readonly content: BriefContent } | null;
+  readonly processes: readonly ToldProcess[];
+  readonly links: readonly BriefLink[];
+}
+
+/** A text that the server has not taken yet, kept in the browser so that a crash of either side loses nothing. */
+interface Kept {
+  readonly id: string;
+  readonly base: number;
+  readonly content: BriefContent;
+}
+
+interface BriefState {
+  readonly process: string | null;
+  readonly id: string;
+  /** The revision the text here was opened or last saved at. */
+  readonly revision: number;
+  readonly content: BriefContent;
+  readonly processes: readonly ToldProcess[];
+  readonly links: readonly BriefLink[];
+  readonly status: "loading" | "saved" | "saving" | "waiting" | "changed-elsewhere" | "failed";
+  readonly problem: string;
+  /** Counts the texts put in from outside, so that the page is shown anew. */
+  readonly loaded: number;
+  readonly mode: "mark" | "write";
+  readonly selected: string | null;
+  readonly suggestions: readonly Suggestion[] | null;
+  readonly current: number;
+  readonly open: (process: string) => Promise<void>;
+  readonly setDocument: (document: BriefNode) => void;
+  readonly change: (change: Partial<BriefContent>) => void;
+  readonly set: (change: Partial<Pick<BriefState, "mode" | "selected" | "suggestions" | "current">>) => void;
+  /** Sends what is not saved and resolves when it is. */
+  readonly settle: () => Promise<void>;
+  /** After the text was changed elsewhere: take that, or put this one in its place. */
+  readonly resolve: (choice: "take" | "keep") => Promise<void>;
+}
+
+let opened: UseStore | undefined;
+const drafts = () => {
+  opened ??= createStore("lucid-lane-briefs", "drafts");
+  return opened;
+};
+const keep = (process: string, kept: Kept) => write(process, kept, drafts()).catch(() => undefined);
+const forget = (process: string) => del(process, drafts()).catch(() => undefined);
+const kept = (process: string) => read<Kept>(process, drafts()).catch(() => undefined);
+
+let timer: ReturnType<typeof setTimeout> | undefined;
+let sending: Promise<void> | undefined;
+let dirty = false;
+
+/** The description that is open: its text and marks, what the server holds of it, and where one is in it. */
+export const useBrief = create<BriefState>((set, get) => {
+  const send = async (): Promise<void> => {
+    const { process, id, revision, content } = get();
+    if (!process || !dirty) return;
+    dirty = false;
+    set({ status: "saving" });
+    try {
+      const saved = await ask<{ revision: number }>("saveBrief", { process, brief: id, base: revision, content });
+      if (get().process !== process) return;
+      set({ revision: saved.revision, status: dirty ? "saving" : "saved" });
+      if (!dirty) await forget(process);
+    } catch (error) {
+      dirty = true;
+      if (error instanceof ServerError && error.code === "changed-elsewhere")
+        set({ status: "changed-elsewhere", problem: error.message });
+      else if (error instanceof ServerError && error.status < 500) set({ status: "failed", problem: error.message });
+      else {
+        set({ status: "waiting" });
+        later(3000);
+      }
+    }
+  };
+  const flush = (): Promise<void> => {
+    clearTimeout(timer);
+    sending = (sending ?? Promise.resolve()).then(send);
+    return sending;
+  };
+  const later = (milliseconds: number) => {
+    clearTimeout(timer);
+    timer = setTimeout(() => void flush(), milliseconds);
+  };
+  const changed = (content: BriefContent) => {
+    const { process, id, revision, status } = get();
+    dirty = true;
+    set({ content, status: status === "changed-elsewhere" ? status : "saving" });
+    if (process) void keep(process, { id, base: revision, content });
+    if (status !== "changed-elsewhere") later(500);
+  };
+  const show = (process: string, data: BriefData) =>
+    set((state) => ({
+      process,
+      id: data.brief?.id ?? nanoid(12),
+      revision: data.brief?.revision ?? 0,
+      content: data.brief?.content ?? emptyBrief,
+      processes: data.processes,
+      links: data.links,
+      status: "saved",
+      loaded: state.loaded + 1,
+      mode: data.brief ? "mark" : "write",
+    }));
+
+  return {
+    process: null,
+    id: "",
+    revision: 0,
+    content: emptyBrief,
+    processes: [],
+    links: [],
+    status: "loading",
+    problem: "",
+    loaded: 0,
+    mode: "write",
+    selected: null,
+    suggestions: null,
+    current: 0,
+    open: async (process) => {
+      await sending;
+      set({ process, status: "loading", selected: null, suggestions: null });
+      try {
+        const data = await ask<BriefData>("openBrief", { process });
+        dirty = false;
+        show(process, data);
+        const draft = await kept(process);
+        if (draft && get().process === process) {
+          // What was written before the browser went is written on, as if it had just been typed.
+          set((state) => ({ id: draft.id, revision: draft.base, loaded: state.loaded + 1, mode: "mark" }));
+          changed(draft.content);
+        }
+      } catch (error) {
+        set({ status: "failed", problem: error instanceof Error ? error.message : "" });
+      }
+    },
+    setDocument: (document) => changed({ ...get().content, document }),
+    change: (change) => changed({ ...get().content, ...change }),
+    set: (change) => set(change),
+    settle: flush,
+    resolve: async (choice) => {
+      const { process, content } = get();
+      if (!process) return;
+      const data = await ask<BriefData>("openBrief", { process });
+      await forget(process);
+      dirty = false;
+      show(process, data);
+      if (choice === "keep") {
+        set((state) => ({ loaded: state.loaded + 1 }));
+        changed(content);
+        await flush();
+      }
+    },
+  };
+});

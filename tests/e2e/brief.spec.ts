@@ -1,0 +1,213 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+
+const notes = [
+  "When a household moves into a new flat, the front desk registers the move in the case register. The desk then checks whether the meter number is known. If the number is missing, the desk asks the household for it.",
+  "Every night at 3:00, billing prints the final bills. For each household, billing sends a final bill.",
+  "As soon as the field crew reports a broken seal, the network engineer inspects the meter. The case is closed.",
+  "People say that it takes too long.",
+];
+
+/** A process of its own for a test, opened at its brief. */
+async function newBrief(page: Page, name: string): Promise<string> {
+  const process = `brief-${name.toLowerCase().replace(/\W+/g, "-")}`;
+  const version = `${process}-as-is`;
+  await page.goto("/");
+  await page.evaluate(
+    async ([process, version, name]) => {
+      await fetch("/api/do/createProcess", {
+        method: "POST",
+        body: JSON.stringify({ name, area: "area-connections", processId: process, versionId: version }),
+      });
+    },
+    [process, version, name] as const,
+  );
+  await page.goto(`/v/${version}/brief`);
+  await page.getByTestId("brief-page").click();
+  return version;
+}
+
+/** Pastes as a person does: text on the clipboard, put in at the cursor. */
+async function paste(page: Page, text: string): Promise<void> {
+  await page.getByTestId("brief-page").evaluate((element, pasted) => {
+    const data = new DataTransfer();
+    data.setData("text/plain", pasted);
+    element.dispatchEvent(new ClipboardEvent("paste", { clipboardData: data, bubbles: true, cancelable: true }));
+  }, text);
+}
+
+const choose = (page: Page, words: string) =>
+  page.getByTestId("brief-page").evaluate((element, wanted) => {
+    const walker = document.createTreeWalker(element, NodeFilter.SHOW_TEXT);
+    const nodes: { node: Text; from: number }[] = [];
+    let text = "";
+    for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+      if ((node.parentElement as Element).closest(".word-letter, .process-badge")) continue;
+      nodes.push({ node: node as Text, from: text.length });
+      text += node.textContent;
+    }
+    const at = text.indexOf(wanted);
+    if (at < 0) throw new Error(`"${wanted}" is not on the page.`);
+    const place = (offset: number, atEnd: boolean) => {
+      const found = nodes.findLast(({ from }) => (atEnd ? from < offset : from <= offset));
+      return found as { node: Text; from: number };
+    };
+    const [start, end] = [place(at, false), place(at + wanted.length, true)];
+    const range = document.createRange();
+    range.setStart(start.node, at - start.from);
+    range.setEnd(end.node, at + wanted.length - end.from);
+    const selection = getSelection();
+    selection?.removeAllRanges();
+    selection?.addRange(range);
+    (element as HTMLElement).focus();
+  }, words);
+
+const saved = (page: Page) => expect(page.getByTestId("brief-state")).toHaveText("saved");
+
+test("a text is pasted, marked by suggestions and by key, and becomes three processes with ways back to its sentences", async ({
+  page,
+}) => {
+  const version = await newBrief(page, "Moving house");
+  await paste(page, notes.join("\n\n"));
+  await expect(page.getByTestId("brief-page").locator("p")).toHaveCount(4);
+  await page.keyboard.press("F2");
+
+  // Suggestions: one refused, one accepted, then the rest.
+  await page.keyboard.press("g");
+  const suggestion = page.getByTestId("suggestion");
+  await expect(suggestion).toContainText("Suggestion 1 of");
+  await expect(suggestion).toContainText("Trigger");
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("frame")).toHaveCount(1);
+  await expect(suggestion).toContainText("Suggestion 1 of");
+  await page.getByRole("button", { name: "Accept all" }).click();
+  await expect(page.getByTestId("frame")).toHaveCount(3);
+  await expect(page.getByTestId("frame").nth(1)).toContainText("Every night at 3:00");
+
+  // By hand: a mark off and on again by its key.
+  await choose(page, "inspects the meter");
+  await page.keyboard.press("a");
+  await expect(page.getByRole("button", { name: /^Activity: inspects the meter/ })).toHaveCount(0);
+  await choose(page, "inspects the meter");
+  await page.keyboard.press("a");
+  await expect(page.getByRole("button", { name: /^Activity: inspects the meter/ })).toHaveCount(1);
+  await expect(page.getByTestId("advice")).toContainText("People say that it takes too long.");
+  await page.getByLabel("Organisation").fill("Quillmere Power Cooperative");
+  await page.getByLabel("Organisation").blur();
+  await saved(page);
+
+  await page.getByRole("button", { name: "Build 3 processes" }).click();
+  await expect(page.getByText(/^Built: /)).toBeVisible();
+  await expect(page.getByTestId("coverage")).toContainText("of 8 sentences");
+  await expect(page.getByTestId("frame").getByRole("link", { name: "open" })).toHaveCount(3);
+
+  // From the words to the element …
+  await page.getByRole("button", { name: /^Activity: Register move, in a model/ }).click();
+  await page.getByTestId("mark-detail").getByRole("link", { name: "Register move" }).click();
+  await expect(page).toHaveURL(/diagram\?element=/);
+  // … and from the element to its sentence.
+  await page.getByRole("link", { name: /registers the move in the case register/ }).click();
+  await expect(page).toHaveURL(/brief\?mark=/);
+  await expect(page.locator(".word-selected")).toContainText("registers the move");
+
+  // The sheet has the decision; the nightly process starts by a timer.
+  await page.goto(`/v/${version}/steps`);
+  await expect(page.getByRole("treegrid")).toContainText("Meter number known?");
+  await page.goto(`/v/${version}/brief`);
+  await page.getByTestId("frame").nth(1).getByRole("link", { name: "open" }).click();
+  await expect(page.getByRole("treegrid")).toContainText("Every night at 3:00");
+});
+
+test("after the text grew, building adds what is new and leaves the analyst's names alone", async ({ page }) => {
+  const version = await newBrief(page, "Growing text");
+  await paste(
+    page,
+    "When a household complains, the front desk records the complaint. The desk answers the household.",
+  );
+  await page.keyboard.press("F2");
+  await page.keyboard.press("g");
+  await page.getByRole("button", { name: "Accept all" }).click();
+  await page.getByRole("button", { name: "Build 1 process" }).click();
+  await expect(page.getByText(/^Built: /)).toBeVisible();
+
+  await page.goto(`/v/${version}/steps`);
+  const record = page.getByRole("gridcell", { name: "Record complaint" });
+  await record.dblclick();
+  await page.getByRole("textbox", { name: "Step" }).fill("Write down the complaint");
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("saved-state")).toHaveText("Saved");
+
+  await page.goto(`/v/${version}/brief`);
+  await choose(page, "The desk answers");
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("F2");
+  await page.keyboard.type("Billing checks the bill. ");
+  await page.keyboard.press("F2");
+  await choose(page, "Billing");
+  await page.keyboard.press("r");
+  await choose(page, "checks the bill");
+  await page.keyboard.press("a");
+  await page.getByRole("button", { name: "Add 1 new step to the processes" }).click();
+  await expect(page.getByText(/^Built: /)).toBeVisible();
+  await page.goto(`/v/${version}/steps`);
+  const steps = page.locator("[data-row] [data-column=step]");
+  await expect(steps.filter({ hasText: "Write down the complaint" })).toHaveCount(1);
+  await expect(steps.filter({ hasText: "Check bill" })).toHaveCount(1);
+  const names = (await steps.allTextContents()).map((name) => name.trim());
+  expect(names.indexOf("Check bill")).toBe(names.indexOf("Write down the complaint") + 1);
+});
+
+test("a Markdown file becomes a page; a mark survives writing before it; advice is followed", async ({ page }) => {
+  const version = await newBrief(page, "From a file");
+  await page.setInputFiles("input[type=file][accept*=docx]", {
+    name: "notes.md",
+    mimeType: "text/markdown",
+    buffer: Buffer.from(
+      "# Letters\n\nWhen a letter arrives, the customer signs it. <script>document.title='x'</script>\n\n- Every week the clerk counts the letters.",
+    ),
+  });
+  await expect(page.getByTestId("brief-page").locator("h1")).toHaveText("Letters");
+  expect(await page.title()).not.toBe("x");
+  await choose(page, "customer");
+  await page.keyboard.press("r");
+  await expect(page.locator("[data-advice=party-as-lane]")).toContainText("outside party");
+  await page.getByRole("button", { name: "Make it an outside party" }).click();
+  await expect(page.locator("[data-advice=party-as-lane]")).toHaveCount(0);
+  await choose(page, "When a letter");
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("F2");
+  await page.keyboard.type("Here is more. ");
+  await saved(page);
+  await page.goto(`/v/${version}/brief`);
+  await expect(page.locator(".word-party")).toHaveText("customer");
+});
+
+test("a text changed in two windows is not overwritten: one takes the other or keeps its own", async ({
+  page,
+  context,
+}) => {
+  const version = await newBrief(page, "Two windows");
+  await page.keyboard.type("First text.");
+  await saved(page);
+  const other = await context.newPage();
+  await other.goto(`/v/${version}/brief`);
+  await other.getByTestId("brief-page").click();
+  await other.keyboard.press("F2");
+  await other.keyboard.press("End");
+  await other.keyboard.type(" From the other window.");
+  await saved(other);
+  await page.keyboard.type(" From here.");
+  await expect(page.getByText("The description was changed elsewhere")).toBeVisible();
+  await page.getByRole("button", { name: "Take that text" }).click();
+  await expect(page.getByTestId("brief-page")).toContainText("From the other window.");
+});
+
+for (const theme of ["light", "dark"] as const)
+  test(`the demo's brief can be read by everybody, ${theme}`, async ({ page }) => {
+    await page.addInitScript((wanted) => localStorage.setItem("theme", wanted), theme);
+    await page.goto("/v/solar-connection-as-is/brief");
+    await expect(page.getByTestId("coverage")).toContainText("% covered");
+    await page.waitForTimeout(500);
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(violations.map((violation) => `${violation.id}: ${violation.nodes[0]?.html}`)).toEqual([]);
+  });
