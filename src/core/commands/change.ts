@@ -135,7 +135,7 @@ export class Change {
     if (!record) refuse("unknown-element", `What this change is about ("${id}") is no longer in the model.`, [id]);
     const from = ((record as { readonly [field: string]: unknown })[field] ?? null) as Json;
     const to = (value ?? null) as Json;
-    if (from === to) return;
+    if (isSame(from, to)) return;
     this.#apply([{ kind: "set", table, id, field, from, to }]);
   }
 
@@ -147,6 +147,16 @@ export class Change {
   apply(edits: readonly Edit[]): void {
     this.#apply(edits);
   }
+}
+
+/** Plain values are the same when they hold the same, in whatever order their fields stand. */
+function isSame(a: Json | undefined, b: Json | undefined): boolean {
+  if (a === b) return true;
+  if (a === null || b === null || typeof a !== "object" || typeof b !== "object") return false;
+  if (Array.isArray(a) !== Array.isArray(b)) return false;
+  const [one, other] = [a as { readonly [key: string]: Json }, b as { readonly [key: string]: Json }];
+  const keys = Object.keys(one);
+  return keys.length === Object.keys(other).length && keys.every((key) => key in other && isSame(one[key], other[key]));
 }
 
 function withoutAbsent<Fields extends object>(fields: Fields): Fields {

@@ -180,8 +180,13 @@ export function endsOf(connection: Element): { source: Id; target: Id } | undefi
   return sourceRef && targetRef ? { source: sourceRef, target: targetRef } : undefined;
 }
 
-/** A new course for a connection, around everything on its page. */
-export function courseFor(model: Model, diagram: Id, connection: Element): Point[] | undefined {
+/** A new course for a connection, around everything on its page but the edges that are to get a new course themselves. */
+export function courseFor(
+  model: Model,
+  diagram: Id,
+  connection: Element,
+  waiting: ReadonlySet<Id> = new Set(),
+): Point[] | undefined {
   const ends = endsOf(connection);
   if (!ends) return undefined;
   const ports = portsForFlow(model, diagram, connection.type, ends.source, ends.target);
@@ -191,7 +196,8 @@ export function courseFor(model: Model, diagram: Id, connection: Element): Point
   }
   const others: (readonly Point[])[] = [];
   for (const edge of model.edges) {
-    if (edge.diagram === diagram && edge.element !== connection.id) others.push(edge.waypoints);
+    if (edge.diagram === diagram && edge.element !== connection.id && !waiting.has(edge.id))
+      others.push(edge.waypoints);
   }
   const obstacles = obstaclesOn(
     model,

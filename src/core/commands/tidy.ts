@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { isExpanded } from "../drawing";
+import { besideLine, isExpanded, labelBeside } from "../drawing";
 import { arrangePage } from "../layout";
 import {
   type Bounds,
@@ -10,9 +10,12 @@ import {
   edgesOf,
   type Id,
   isConnection,
+  isEvent,
   isFlowNode,
+  isGateway,
   isSubProcess,
   type Model,
+  type Point,
   participantsOf,
   processesOf,
   shapeOn,
@@ -35,17 +38,17 @@ export function tidy(change: Change, { diagram: diagramId }: z.infer<typeof tidy
     if (isSubProcess(element.type) && isExpanded(element, shape)) expanded.add(element.id);
     else if (shape.bounds.width > 0) sizes.set(element.id, { width: shape.bounds.width, height: shape.bounds.height });
   }
-  const places = arrangePage(change.model, plane as Element, {
+  const { places, courses } = arrangePage(change.model, plane as Element, {
     sizes,
     isExpanded: (element) => expanded.has(element.id),
+    labelSize: (id) => labelRoom(change.model.elements.get(id)),
   });
   for (const { shape, element } of shapesOnPage(change.model, diagramId)) {
     const bounds = places.get(element.id);
     if (!bounds) continue;
     change.set("shapes", shape.id, "bounds", rounded(bounds));
-    change.set("shapes", shape.id, "label", undefined);
   }
-  rerouteAll(change, diagramId);
+  rerouteAll(change, diagramId, courses);
   placeLabels(change, diagramId);
 }
 
@@ -76,8 +79,20 @@ const rounded = ({ x, y, width, height }: Bounds): Bounds => ({
   height: Math.round(height),
 });
 
-/** New courses for every connection of a page: sequence flows first, then message flows, then associations. */
-export function rerouteAll(change: Change, diagram: Id): void {
+/** The room an element's name needs beside its shape or flow; none where it stands inside. */
+function labelRoom(element: Element | undefined): { width: number; height: number } | undefined {
+  const text = element?.name?.trim() ?? "";
+  if (!element || text === "") return undefined;
+  const nowhere = { x: 0, y: 0, width: 0, height: 0 };
+  if (element.type === "sequenceFlow") return besideLine(text, [nowhere, nowhere]).bounds;
+  return isEvent(element.type) || isGateway(element.type) ? labelBeside(text, nowhere, "below").bounds : undefined;
+}
+
+/**
+ * New courses for every connection of a page: those the layout has found as they are, then the rest around everything: message
+ * flows, then associations.
+ */
+function rerouteAll(change: Change, diagram: Id, courses: ReadonlyMap<Id, readonly Point[]>): void {
   const rank = (type: string) => (type === "sequenceFlow" ? 0 : type === "messageFlow" ? 1 : 2);
   const span = (edge: { element: Id }) => {
     const ends = endsOf(change.element(edge.element));
@@ -92,16 +107,10 @@ export function rerouteAll(change: Change, diagram: Id): void {
     .map((edge) => ({ edge, rank: rank(change.element(edge.element).type), span: span(edge) }))
     .sort((a, b) => a.rank - b.rank || a.span - b.span || a.edge.order - b.edge.order);
   // Old courses must not stand in the way of new ones.
+  const waiting = new Set(edges.map(({ edge }) => edge.id));
   for (const { edge } of edges) {
-    const first = edge.waypoints[0] ?? { x: 0, y: 0 };
-    change.set("edges", edge.id, "waypoints", [
-      { x: first.x, y: first.y },
-      { x: first.x, y: first.y },
-    ]);
-    change.set("edges", edge.id, "label", undefined);
-  }
-  for (const { edge } of edges) {
-    const course = courseFor(change.model, diagram, change.element(edge.element));
+    const course = courses.get(edge.element) ?? courseFor(change.model, diagram, change.element(edge.element), waiting);
+    waiting.delete(edge.id);
     if (course)
       change.set(
         "edges",

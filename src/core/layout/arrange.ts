@@ -9,15 +9,21 @@ import {
   isActivity,
   isDataNode,
   isEvent,
+  isGateway,
   isSubProcess,
   laneOf,
   lanesOf,
   type Model,
   outgoingOf,
+  type Point,
   referrersOf,
 } from "../model";
-import { layersOf } from "./layers";
-import { bandWidth, closedPoolHeight, onGrid, sizeOf } from "./sizes";
+import { placeInBands } from "./align";
+import { placeColumns } from "./columns";
+import { coursesOf } from "./courses";
+import { type LayoutFlow, type LayoutNode, networkOf } from "./network";
+import { orderLayers } from "./order";
+import { bandWidth, closedPoolHeight, eventSize, onGrid, sizeOf } from "./sizes";
 
 /** Bounds for everything that lies on a page, by element. Lanes, pools and sub-processes are as large as their content. */
 export type Arrangement = Map<Id, Bounds>;
@@ -27,24 +33,33 @@ export interface ArrangeOptions {
   readonly sizes: ReadonlyMap<Id, { readonly width: number; readonly height: number }>;
   /** Whether a sub-process shows its content in place. */
   readonly isExpanded: (element: Element) => boolean;
+  /** The room a name needs beside its shape or flow; undefined where it stands inside or there is none. */
+  readonly labelSize: (id: Id) => { readonly width: number; readonly height: number } | undefined;
 }
 
-const columnGap = 40;
-const rowGap = 36;
 const lanePadding = 18;
 const minimumLane = 96;
 const poolGap = 44;
 
-/** Arranges the content of a process or sub-process around 0,0. Passes: layers, rows, columns, satellites, lanes. */
-export function arrangeScope(
-  model: Model,
-  scope: Id,
-  options: ArrangeOptions,
-): { places: Arrangement; width: number; height: number } {
+interface ArrangedScope {
+  readonly places: Arrangement;
+  /** The courses of the sequence flows between what was placed. */
+  readonly courses: ReadonlyMap<Id, readonly Point[]>;
+  readonly width: number;
+  readonly height: number;
+}
+
+/**
+ * Arranges the content of a process or sub-process around 0,0. Passes: the inside of sub-processes; layers and the places that
+ * flows pass; order within layers; heights; columns and the spaces between them; courses; what hangs above; lanes.
+ * Source: the layered method of Sugiyama, Tagawa and Toda (1981), with lanes as bands that no item leaves.
+ */
+export function arrangeScope(model: Model, scope: Id, options: ArrangeOptions): ArrangedScope {
   const places: Arrangement = new Map();
-  const nodes = flowNodesIn(model, scope).filter((node) => node.type !== "boundaryEvent");
+  const courses = new Map<Id, readonly Point[]>();
+  const nodes = flowNodesIn(model, scope).filter((node) => node.type !== "boundaryEvent" || !hostOf(model, node));
   const sizes = new Map<Id, { width: number; height: number }>();
-  const inner = new Map<Id, Arrangement>();
+  const inner = new Map<Id, ArrangedScope>();
   for (const node of nodes) {
     if (isSubProcess(node.type) && options.isExpanded(node)) {
       const content = arrangeScope(model, node.id, options);
@@ -52,117 +67,56 @@ export function arrangeScope(
         width: Math.max(200, onGrid(content.width + 40)),
         height: Math.max(120, onGrid(content.height + 56)),
       });
-      inner.set(node.id, content.places);
+      inner.set(node.id, content);
     } else sizes.set(node.id, options.sizes.get(node.id) ?? sizeOf(node.type));
   }
-  const size = (id: Id) => sizes.get(id) as { width: number; height: number };
-
-  // Columns: a boundary event's flows leave its host as far as layers go.
-  const edges = nodes.flatMap((node) =>
-    [node, ...boundaryEventsOf(model, node.id)].flatMap((source) =>
-      outgoingOf(model, source.id).map((flow) => ({ from: node.id, to: flow.targetRef as Id })),
-    ),
-  );
-  const { layer, order } = layersOf(
-    nodes.map((node) => node.id),
-    edges,
-  );
-
-  // Rows: each lane has its own; the main path keeps its row, branches go below.
   const leaves = laneLeaves(model, scope);
   const laneIndex = new Map(leaves.map((lane, at) => [lane.id, at]));
-  const laneAt = (id: Id) => {
-    const lane = laneOf(model, id);
-    return (lane && laneIndex.get(lane.id)) ?? 0;
-  };
-  const rows = assignRows(model, order, layer, laneAt);
-
-  // Heights of rows and widths of columns, with room for labels, edge events and what hangs above.
   const satellites = satellitesOf(model, scope, nodes);
-  const columns = new Map<number, number>();
-  const rowHeights = new Map<string, { above: number; height: number; below: number }>();
-  for (const node of nodes) {
-    const column = layer.get(node.id) as number;
-    const hanging = satellites.get(node.id) ?? [];
-    const hangingWidth = hanging.reduce((sum, id) => sum + satelliteSlot(model, id, options) + 12, 0);
-    columns.set(
-      column,
-      Math.max(
-        columns.get(column) ?? 0,
-        size(node.id).width,
-        isEvent(node.type) ? 72 : 0,
-        node.type.endsWith("Gateway") ? 64 : 0,
-        hangingWidth,
-      ),
-    );
-    const key = rowKey(laneAt(node.id), rows.get(node.id) as number);
-    const row = rowHeights.get(key) ?? { above: 0, height: 0, below: 0 };
-    row.height = Math.max(row.height, size(node.id).height);
-    row.above = Math.max(
-      row.above,
-      hanging.length > 0 ? satelliteHeight(model, hanging, options) + 30 : 0,
-      node.type.endsWith("Gateway") ? 14 : 0,
-    );
-    row.below = Math.max(
-      row.below,
-      boundaryEventsOf(model, node.id).length > 0 ? 46 : 0,
-      isEvent(node.type) ? 12 : 0,
-      node.type.endsWith("Gateway") ? 22 : 0,
-    );
-    rowHeights.set(key, row);
-  }
-  const laneCount = Math.max(1, leaves.length);
-  const rowTops = new Map<string, number>();
-  const laneBounds: { top: number; bottom: number }[] = [];
-  let y = 0;
-  for (let lane = 0; lane < laneCount; lane++) {
-    const top = y;
-    const count =
-      1 + Math.max(-1, ...nodes.filter((node) => laneAt(node.id) === lane).map((node) => rows.get(node.id) as number));
-    y += lanePadding;
-    for (let row = 0; row < count; row++) {
-      const found = rowHeights.get(rowKey(lane, row));
-      if (!found) continue;
-      rowTops.set(rowKey(lane, row), y + found.above);
-      y += found.above + found.height + found.below + (row + 1 < count ? rowGap : 0);
-    }
-    y = onGrid(Math.max(top + (leaves.length > 0 ? minimumLane : 0), y + lanePadding));
-    laneBounds.push({ top, bottom: y });
-  }
-  const columnCentres = new Map<number, number>();
-  let x = lanePadding;
-  for (const column of [...columns.keys()].sort((a, b) => a - b)) {
-    const width = columns.get(column) as number;
-    columnCentres.set(column, onGrid(x + width / 2));
-    x += width + columnGap;
-  }
-  const width = onGrid(Math.max(x - columnGap + lanePadding + 12, 160));
+  const size = (id: Id) => sizes.get(id) as { width: number; height: number };
+  const network = networkOf(
+    nodes.map((node) => layoutNode(model, node, size(node.id), laneIndex, satellites.get(node.id) ?? [], options)),
+    flowsBetween(model, nodes, size, options),
+  );
+  orderLayers(network);
+  const bands = placeInBands(network, {
+    laneCount: Math.max(1, leaves.length),
+    padding: lanePadding,
+    minimum: leaves.length > 0 ? minimumLane : 0,
+    onGrid,
+  });
+  const columns = placeColumns(network, bands, { padding: lanePadding, onGrid });
+  const width = Math.max(columns.width, 160);
+  const lines = coursesOf(network, bands, columns);
+  network.flows.forEach((flow, at) => {
+    courses.set(flow.id, lines[at] as readonly Point[]);
+  });
 
-  for (const node of nodes) {
-    const key = rowKey(laneAt(node.id), rows.get(node.id) as number);
-    const row = rowHeights.get(key) as { height: number };
-    const own = size(node.id);
-    const middle = (rowTops.get(key) as number) + row.height / 2;
-    const centre = columnCentres.get(layer.get(node.id) as number) as number;
-    const bounds = { x: centre - own.width / 2, y: middle - own.height / 2, ...own };
-    places.set(node.id, bounds);
-    boundaryEventsOf(model, node.id).forEach((event, at) => {
-      places.set(event.id, {
-        x: bounds.x + own.width - 36 - at * 40,
-        y: bounds.y + own.height - 16,
-        width: 32,
-        height: 32,
-      });
+  for (const item of network.items) {
+    if (!item.node) continue;
+    const { id } = item.node;
+    const own = size(id);
+    const centre = columns.centres[item.layer] as number;
+    const bounds = { x: centre - own.width / 2, y: (bands.y[item.at] as number) - own.height / 2, ...own };
+    places.set(id, bounds);
+    boundaryEventsOf(model, id).forEach((event, at) => {
+      places.set(event.id, { ...edgeEventAt(bounds, at), ...eventSize });
     });
-    for (const [id, part] of inner.get(node.id) ?? [])
-      places.set(id, { ...part, x: part.x + bounds.x + 20, y: part.y + bounds.y + 36 });
-    const hanging = satellites.get(node.id) ?? [];
-    const total = hanging.reduce((sum, id) => sum + satelliteSlot(model, id, options), 12 * (hanging.length - 1));
+    const content = inner.get(id);
+    for (const [part, place] of content?.places ?? [])
+      places.set(part, { ...place, x: place.x + bounds.x + 20, y: place.y + bounds.y + 36 });
+    for (const [flow, line] of content?.courses ?? [])
+      courses.set(
+        flow,
+        line.map((point) => ({ x: point.x + bounds.x + 20, y: point.y + bounds.y + 36 })),
+      );
+    const hanging = satellites.get(id) ?? [];
+    const total = hanging.reduce((sum, one) => sum + satelliteSlot(model, one, options), 12 * (hanging.length - 1));
     let left = centre - total / 2;
-    for (const id of hanging) {
-      const satellite = satelliteSize(model, id, options);
-      const slot = satelliteSlot(model, id, options);
-      places.set(id, {
+    for (const one of hanging) {
+      const satellite = satelliteSize(model, one, options);
+      const slot = satelliteSlot(model, one, options);
+      places.set(one, {
         x: left + (slot - satellite.width) / 2,
         y: onGrid(bounds.y - 28 - satellite.height),
         ...satellite,
@@ -170,66 +124,126 @@ export function arrangeScope(
       left += slot + 12;
     }
   }
+  let y = bands.lanes.at(-1)?.bottom ?? 0;
   let loose = lanePadding;
   for (const id of satellites.get("") ?? []) {
     const own = satelliteSize(model, id, options);
     places.set(id, { x: loose, y: y + 8, ...own });
-    loose += own.width + 40;
+    loose += Math.max(own.width, satelliteSlot(model, id, options)) + 40;
   }
-  if (loose > lanePadding) y += 96;
-  placeLanes(model, scope, places, laneBounds, laneIndex, width);
-  return { places, width, height: Math.max(y, 80) };
+  const below = loose > lanePadding ? 96 : 0;
+  y += below;
+  const lanes = bands.lanes.map((lane, at) =>
+    at === bands.lanes.length - 1 ? { ...lane, bottom: lane.bottom + below } : lane,
+  );
+  placeLanes(model, scope, places, lanes, laneIndex, Math.max(width, loose));
+  return { places, courses, width: Math.max(width, loose), height: Math.max(y, 80) };
 }
 
-const rowKey = (lane: number, row: number) => `${lane}/${row}`;
+const hostOf = (model: Model, event: Element): Element | undefined =>
+  typeof event.attachedToRef === "string" ? model.elements.get(event.attachedToRef) : undefined;
+
+/** Events at the lower edge stand from its right end leftwards. */
+const edgeEventAt = (host: Bounds, at: number): Point => ({
+  x: host.x + host.width - 36 - at * 40,
+  y: host.y + host.height - 16,
+});
+
+function layoutNode(
+  model: Model,
+  node: Element,
+  { width, height }: { readonly width: number; readonly height: number },
+  laneIndex: ReadonlyMap<Id, number>,
+  hanging: readonly Id[],
+  options: ArrangeOptions,
+): LayoutNode {
+  const lane = laneOf(model, node.id);
+  const label = options.labelSize(node.id);
+  const events = boundaryEventsOf(model, node.id);
+  const hangingWidth = hanging.reduce((sum, id) => sum + satelliteSlot(model, id, options) + 12, 0);
+  const eventLabels = events.map((event) => options.labelSize(event.id)?.height ?? 0);
+  const isRound = isGateway(node.type) || isEvent(node.type);
+  const over = hanging.length > 0 ? satelliteHeight(model, hanging, options) + 30 : 0;
+  const isAbove = isGateway(node.type);
+  return {
+    id: node.id,
+    lane: (lane && laneIndex.get(lane.id)) ?? 0,
+    width,
+    height,
+    above: over + (isAbove && label ? label.height + 8 : 0),
+    below: events.length > 0 ? 24 + Math.max(...eventLabels) : !isAbove && label ? label.height + 8 : 0,
+    columnWidth: Math.max(width, label ? label.width + 8 : 0, hangingWidth),
+    topFree: hanging.length === 0,
+    bottomFree: events.length === 0,
+    isRound,
+  };
+}
+
+/** The flows among nodes, those of events at their edge included; the way most cases take is the main path. */
+function flowsBetween(
+  model: Model,
+  nodes: readonly Element[],
+  size: (id: Id) => { readonly width: number; readonly height: number },
+  options: ArrangeOptions,
+): LayoutFlow[] {
+  const known = new Set(nodes.map((node) => node.id));
+  const main = mainPath(model, nodes, known);
+  return nodes.flatMap((node) => {
+    const own = outgoingOf(model, node.id)
+      .filter((flow) => known.has(flow.targetRef as Id))
+      .map(
+        (flow): LayoutFlow => ({
+          id: flow.id,
+          from: node.id,
+          to: flow.targetRef as Id,
+          isMain: main.has(flow.id),
+          label: options.labelSize(flow.id),
+        }),
+      );
+    const atEdge = boundaryEventsOf(model, node.id).flatMap((event, at) =>
+      outgoingOf(model, event.id)
+        .filter((flow) => known.has(flow.targetRef as Id))
+        .map((flow): LayoutFlow => {
+          const { width, height } = size(node.id);
+          const x = width / 2 - 20 - at * 40;
+          // The rightmost leaves on its own right; others first go down, past those beside them.
+          const exit = { x, y: at === 0 ? height / 2 : height / 2 + 16 + 12 * at, bottom: height / 2 + 16 };
+          return {
+            id: flow.id,
+            from: node.id,
+            to: flow.targetRef as Id,
+            exit,
+            isMain: false,
+            label: options.labelSize(flow.id),
+          };
+        }),
+    );
+    return [...own, ...atEdge];
+  });
+}
+
+/** From the first start along the defaults, else the first ways, as far as they lead. */
+function mainPath(model: Model, nodes: readonly Element[], known: ReadonlySet<Id>): Set<Id> {
+  const main = new Set<Id>();
+  const start =
+    nodes.find((node) => node.type === "startEvent") ?? nodes.find((node) => incomingOf(model, node.id).length === 0);
+  const seen = new Set<Id>();
+  for (let at = start; at && !seen.has(at.id); ) {
+    seen.add(at.id);
+    const flows = outgoingOf(model, at.id).filter((flow) => known.has(flow.targetRef as Id));
+    const next = flows.find((flow) => flow.id === at?.default) ?? flows[0];
+    if (!next) break;
+    main.add(next.id);
+    at = model.elements.get(next.targetRef as Id);
+  }
+  return main;
+}
 
 function laneLeaves(model: Model, container: Id): Element[] {
   return lanesOf(model, container).flatMap((lane) => {
     const inner = laneLeaves(model, lane.id);
     return inner.length > 0 ? inner : [lane];
   });
-}
-
-/** A row for each node within its lane, in flow order: its predecessor's where that is free, else the next free one. */
-function assignRows(
-  model: Model,
-  order: readonly Id[],
-  layer: ReadonlyMap<Id, number>,
-  laneAt: (id: Id) => number,
-): Map<Id, number> {
-  const rows = new Map<Id, number>();
-  const taken = new Set<string>();
-  const cell = (id: Id, row: number) => `${laneAt(id)}/${row}/${layer.get(id)}`;
-  const sorted = [...order].sort(
-    (a, b) => (layer.get(a) as number) - (layer.get(b) as number) || order.indexOf(a) - order.indexOf(b),
-  );
-  for (const id of sorted) {
-    const before = incomingOf(model, id)
-      .map((flow) => {
-        const source = model.elements.get(flow.sourceRef as Id) as Element;
-        const host = source.type === "boundaryEvent" ? (source.attachedToRef as Id) : source.id;
-        return { flow, host, fromEdge: source.type === "boundaryEvent" };
-      })
-      .filter(
-        ({ host }) =>
-          rows.has(host) && laneAt(host) === laneAt(id) && (layer.get(host) as number) < (layer.get(id) as number),
-      );
-    let wanted = 0;
-    if (before.length > 0) {
-      const own = before.map(({ host, fromEdge, flow }) => {
-        const source = model.elements.get(host) as Element;
-        // The path taken by default, or else the first, goes straight on; what leaves an edge event goes below.
-        const main =
-          source.default !== undefined ? source.default === flow.id : outgoingOf(model, host)[0]?.id === flow.id;
-        return (rows.get(host) as number) + (fromEdge ? 1 : main || before.length > 1 ? 0 : 1);
-      });
-      wanted = Math.min(...own);
-    }
-    while (taken.has(cell(id, wanted))) wanted++;
-    taken.add(cell(id, wanted));
-    rows.set(id, wanted);
-  }
-  return rows;
 }
 
 /** Data and notes hang above the first step they belong to; what belongs to none stands by itself, under the key "". */
@@ -303,12 +317,18 @@ function placeLanes(
 }
 
 /** Arranges a whole page: the pools of a collaboration under each other, or one process by itself. */
-export function arrangePage(model: Model, plane: Element, options: ArrangeOptions): Arrangement {
+export function arrangePage(
+  model: Model,
+  plane: Element,
+  options: ArrangeOptions,
+): { places: Arrangement; courses: ReadonlyMap<Id, readonly Point[]> } {
   if (plane.type !== "collaboration") {
-    const { places } = arrangeScope(model, plane.id, options);
-    return shifted(places, 40 + (lanesOf(model, plane.id).length > 0 ? bandWidth : 0), 40);
+    const { places, courses } = arrangeScope(model, plane.id, options);
+    const x = 40 + (lanesOf(model, plane.id).length > 0 ? bandWidth : 0);
+    return { places: shifted(places, x, 40), courses: shiftedCourses(courses, x, 40) };
   }
   const places: Arrangement = new Map();
+  const courses = new Map<Id, readonly Point[]>();
   const pools = childrenOf(model, plane.id, "participants");
   const open = pools.filter((pool) => typeof pool.processRef === "string" && model.elements.has(pool.processRef));
   const closed = pools.filter((pool) => !open.includes(pool));
@@ -336,6 +356,7 @@ export function arrangePage(model: Model, plane: Element, options: ArrangeOption
       const isLane = model.elements.get(id)?.type === "lane";
       places.set(id, isLane ? { ...part, width: left + width - part.x } : part);
     }
+    for (const [id, line] of shiftedCourses(content.courses, left + indent, y)) courses.set(id, line);
     y += height + poolGap;
   }
   below.forEach(closedPool);
@@ -345,7 +366,7 @@ export function arrangePage(model: Model, plane: Element, options: ArrangeOption
     places.set(artifact.id, { x: left, y, ...sizeOf("textAnnotation") });
     y += 60;
   }
-  return places;
+  return { places, courses };
 }
 
 function laneLevels(model: Model, container: Id): number {
@@ -354,4 +375,8 @@ function laneLevels(model: Model, container: Id): number {
 
 function shifted(places: Arrangement, x: number, y: number): Arrangement {
   return new Map([...places].map(([id, bounds]) => [id, { ...bounds, x: bounds.x + x, y: bounds.y + y }]));
+}
+
+function shiftedCourses(courses: ReadonlyMap<Id, readonly Point[]>, x: number, y: number): Map<Id, readonly Point[]> {
+  return new Map([...courses].map(([id, line]) => [id, line.map((point) => ({ x: point.x + x, y: point.y + y }))]));
 }
