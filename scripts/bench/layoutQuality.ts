@@ -73,11 +73,13 @@ export async function layeredByElk(model: Model): Promise<Point[][]> {
         }),
       };
     }),
-    edges: flows.map((flow): ElkExtendedEdge => ({
-      id: flow.id,
-      sources: [flow.sourceRef as string],
-      targets: [flow.targetRef as string],
-    })),
+    edges: flows.map(
+      (flow): ElkExtendedEdge => ({
+        id: flow.id,
+        sources: [flow.sourceRef as string],
+        targets: [flow.targetRef as string],
+      }),
+    ),
   });
   return (graph.edges ?? []).map((edge) => {
     const section = edge.sections?.[0];

@@ -1,9 +1,11 @@
 /** `npm run bench`: the figures of speed and size, each beside its goal. Ratios are taken in one run. */
 import { browserRows } from "./browser";
 import { coreRows } from "./core";
+import { layoutRows } from "./layout";
 import type { BenchRow } from "./measure";
 
 const print = ({ what, measured, goal, met }: BenchRow) =>
   console.log(`${met ? "  " : "! "}${what}\n      ${measured}   (goal: ${goal})`);
 for (const row of coreRows()) print(row);
+for (const row of await layoutRows()) print(row);
 if (!process.argv.includes("--core")) for (const row of await browserRows()) print(row);

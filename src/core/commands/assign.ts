@@ -8,8 +8,12 @@ import {
   elementsOfType,
   entryOf,
   type Id,
+  incomingOf,
   isActivity,
   isFlowNode,
+  type Model,
+  outgoingOf,
+  referrersOf,
   scopeOf,
   shapeOn,
   systemsOf,
@@ -132,10 +136,12 @@ export function giveDocument(change: Change, command: z.infer<typeof giveDocumen
     ]);
   const scope = scopeOf(change.model, step.id) as Element;
   const shape = shapeOn(change.model, command.diagram, step.id);
-  const known = childrenOf(change.model, scope.id).find(
+  const references = childrenOf(change.model, scope.id).filter(
     (element) => element.type === "dataObjectReference" && entryOf(element) === command.document.entry,
   );
-  let data = known?.id;
+  // Where the next use is far away, the document is shown once more, instead of a line across the page.
+  let data = references.find((reference) => isNearUse(change.model, reference.id, step.id))?.id;
+  const object = references[0]?.dataObjectRef;
   if (!data) {
     data = `${command.id}.paper`;
     const size = sizeOf("dataObjectReference");
@@ -150,11 +156,22 @@ export function giveDocument(change: Change, command: z.infer<typeof giveDocumen
       scope.id,
       { x: spot.x + size.width / 2, y: spot.y + size.height / 2 },
       command.document.name,
+      object === undefined ? {} : { dataObjectRef: object },
     );
     change.set("elements", data, "extension", withEntry(change.element(data), command.document.entry));
   }
   const [source, target] = command.direction === "in" ? [data, step.id] : [step.id, data];
   connect(change, { type: "connect", diagram: command.diagram, id: command.id, source, target });
+}
+
+/** Whether a step, or one right before or behind it, uses a data object shown somewhere. */
+function isNearUse(model: Model, reference: Id, step: Id): boolean {
+  const near = new Set([
+    step,
+    ...outgoingOf(model, step).map((flow) => flow.targetRef),
+    ...incomingOf(model, step).map((flow) => flow.sourceRef),
+  ]);
+  return referrersOf(model, reference).some((association) => near.has(association.parent as Id));
 }
 
 /** A directory entry's new name, everywhere this model uses it. */

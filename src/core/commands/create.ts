@@ -297,7 +297,8 @@ export function newNode(
   const fields: { [field: string]: unknown } = { ...fieldsOf(kind), ...more };
   if (kind.type === "textAnnotation") fields.text = { text: name ?? "" };
   else if (name !== undefined && name !== "") fields.name = name;
-  if (kind.type === "dataObjectReference") {
+  // A further reference shows an object that is there already.
+  if (kind.type === "dataObjectReference" && fields.dataObjectRef === undefined) {
     const object = `${elementId}.object`;
     change.insert("dataObject", object, parent, name ? { name } : {});
     fields.dataObjectRef = object;

@@ -56,6 +56,8 @@ class Ordering {
   readonly #before: Neighbour[][];
   readonly #after: Neighbour[][];
   readonly #position: Float64Array;
+  /** Where flows of events at a lower edge lead, with where those of the step itself lead: the former had better be below. */
+  readonly #exits: { readonly layer: number; readonly exit: number; readonly main: number }[] = [];
 
   constructor(readonly network: Network) {
     const { items, pieces } = network;
@@ -67,6 +69,11 @@ class Ordering {
       const shift = offset > 0 ? 0.3 : 0;
       this.#after[left]?.push({ item: right, offset: shift });
       this.#before[right]?.push({ item: left, offset: shift });
+    }
+    for (const { left, right, offset } of pieces) {
+      if (offset <= 0) continue;
+      for (const { item, offset: other } of this.#after[left] ?? [])
+        if (other === 0) this.#exits.push({ layer: (items[left] as Item).layer, exit: right, main: item });
     }
   }
 
@@ -234,8 +241,10 @@ class Ordering {
           for (const p of around[one.at] ?? [])
             for (const q of around[other.at] ?? []) {
               const [at, to] = [this.#end(p, around), this.#end(q, around)];
-              if (at > to) gain++;
-              else if (at < to) gain--;
+              // An event's flow above that of its own step counts twice.
+              const weight = p.item === q.item && p.offset !== q.offset ? 2 : 1;
+              if (at > to) gain += weight;
+              else if (at < to) gain -= weight;
             }
         }
     }
@@ -260,6 +269,8 @@ class Ordering {
       }
       sum += inversions(ends);
     }
+    for (const { layer, exit, main } of this.#exits)
+      if (layer >= first && layer <= last && (this.#position[exit] as number) < (this.#position[main] as number)) sum++;
     return sum;
   }
 

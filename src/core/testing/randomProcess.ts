@@ -142,7 +142,8 @@ class ProcessWriter {
   put(type: Element["type"], more: { [field: string]: unknown } = {}): Id {
     const id = `${type}-${++this.count}`;
     this.#add(id, type, "process", "flowElements", more);
-    if (this.pick(5) === 0) this.#lane = this.pick(this.#members.length);
+    if (this.pick(6) === 0)
+      this.#lane = Math.max(0, Math.min(this.#members.length - 1, this.#lane + (this.pick(3) === 0 ? -1 : 1)));
     if (type !== "boundaryEvent") this.#members[this.#lane]?.push(id);
     return id;
   }
