@@ -1,5 +1,6 @@
 import type { Kind } from "../commands";
 import { type Id, incomingOf, isGateway, laneOf, outgoingOf, scopeOf } from "../model";
+import { branchingOf } from "./branching";
 import type { Draft } from "./draft";
 import { flowBehind, flowInto, stepOf } from "./rowFlows";
 import type { StepRow } from "./stepRow";
@@ -91,14 +92,17 @@ export function addParallel(draft: Draft, rows: readonly StepRow[], at: number, 
   return id;
 }
 
-/** Lets a split's ways be chosen one, chosen several, or all go at the same time; its join goes with it. */
+/** Lets a split's ways be chosen one, chosen several, or all go at the same time; the join in which they meet goes with it. */
 export function changeSplit(
   draft: Draft,
   split: Id,
-  join: Id | undefined,
   to: "exclusiveGateway" | "inclusiveGateway" | "parallelGateway",
 ): void {
   const was = draft.element(split).type;
+  const branching = branchingOf(draft.model, draft.element(split), outgoingOf(draft.model, split), new Set());
+  const join = branching.kind === "block" ? branching.join : undefined;
+  if (draft.element(split).default && to === "parallelGateway")
+    draft.do({ type: "setField", id: split, field: "default", value: null });
   draft.do({ type: "retype", id: split, to });
   if (join !== undefined && draft.element(join).type === was && outgoingOf(draft.model, join).length < 2)
     draft.do({ type: "retype", id: join, to });

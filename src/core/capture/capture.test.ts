@@ -27,6 +27,7 @@ import {
   headOf,
   leadTo,
   moveRow,
+  moveRowBehind,
   plan,
   removeRow,
   type StepRow,
@@ -263,6 +264,24 @@ describe("an edit of the sheet changes what it says and nothing else", () => {
     expect(namesOf(model)).toEqual(["Register", "File"]);
   });
 
+  test("a step moved behind another row leaves its place closed, whichever way it goes", () => {
+    const move = (model: Model, name: string, behind: string) =>
+      planned(model, (draft) =>
+        moveRowBehind(
+          draft,
+          "process",
+          sheet(draft.model),
+          rowNamed(draft.model, name),
+          sheet(draft.model)[rowNamed(draft.model, behind)]?.id as string,
+        ),
+      );
+    let model = listed("One", "Two", "Three", "Four");
+    model = move(model, "One", "Three");
+    expect(namesOf(model)).toEqual(["Two", "Three", "One", "Four"]);
+    model = move(model, "Four", "Two");
+    expect(namesOf(model)).toEqual(["Two", "Four", "Three", "One"]);
+  });
+
   test("a decision turned parallel turns its join with it", () => {
     let model = listed("Book visit");
     model = planned(model, (draft) =>
@@ -270,9 +289,8 @@ describe("an edit of the sheet changes what it says and nothing else", () => {
     );
     const gateways = elementsOfType(model, "parallelGateway").map((gateway) => gateway.id);
     const split = gateways.find((id) => outgoingOf(model, id).length === 2) as string;
-    const join = gateways.find((id) => id !== split);
     model = planned(model, (draft) => {
-      changeSplit(draft, split, join, "inclusiveGateway");
+      changeSplit(draft, split, "inclusiveGateway");
       return undefined;
     });
     expect(elementsOfType(model, "inclusiveGateway")).toHaveLength(2);

@@ -7,7 +7,7 @@ export { headOf, type SheetHead } from "./head";
 export { type ColumnMap, type ColumnMeaning, columnMeanings, recogniseHeadings } from "./headings";
 export { leadTo } from "./leadTo";
 export { type ListedStep, listOf, writeList } from "./list";
-export { moveRow } from "./moveRow";
+export { moveRow, moveRowBehind } from "./moveRow";
 export { type Resolve, readSheet } from "./readSheet";
 export { removeRow } from "./removeRow";
 export type { StepLead, StepRow } from "./stepRow";

@@ -1,4 +1,4 @@
-import { type Id, incomingOf, outgoingOf, shapeOn } from "../model";
+import { type Element, type Id, incomingOf, outgoingOf, shapeOn } from "../model";
 import type { Draft } from "./draft";
 import { flowBehind, flowInto } from "./rowFlows";
 import type { StepRow } from "./stepRow";
@@ -9,36 +9,69 @@ import { stepSheetOf } from "./stepSheet";
  * above, or behind the row below. Into a path and out of it, too.
  */
 export function moveRow(draft: Draft, process: Id, rows: readonly StepRow[], at: number, direction: "up" | "down"): Id {
+  const { below, above } = neighbours(rows, at);
+  const neighbour = direction === "down" ? below : above;
+  const { step, out } = movable(draft, rows, at);
+  if (!neighbour)
+    return draft.refuse("at-the-end", `There is no row ${direction === "down" ? "below" : "above"} to move past.`);
+  takeOut(draft, step, out);
+  const closed = stepSheetOf(draft.model, process);
+  const there = closed.findIndex((other) => other.id === neighbour.id);
+  putOnto(
+    draft,
+    step,
+    out,
+    direction === "down" ? flowBehind(draft.model, closed, there) : upwards(draft, closed, there),
+  );
+  if (neighbour.kind === "step") swapPlaces(draft, step, neighbour.element);
+  return step;
+}
+
+/** Moves a step behind another row, wherever that stands in the same flow; into a path and out of it, too. */
+export function moveRowBehind(draft: Draft, process: Id, rows: readonly StepRow[], at: number, behind: string): Id {
+  const target = rows.find((row) => row.id === behind);
+  const { step, out } = movable(draft, rows, at);
+  if (!target || target.id === step) return step;
+  if (target.scope !== rows[at]?.scope)
+    return draft.refuse(
+      "other-scope",
+      "A step stays within its process or sub-process. Delete it here and write it there.",
+    );
+  takeOut(draft, step, out);
+  const closed = stepSheetOf(draft.model, process);
+  const there = closed.findIndex((other) => other.id === behind);
+  putOnto(draft, step, out, there < 0 ? undefined : flowBehind(draft.model, closed, there));
+  return step;
+}
+
+/** The step of a row that may be moved, and the one way out of it. */
+function movable(draft: Draft, rows: readonly StepRow[], at: number): { step: Id; out: Element } {
   const row = rows[at] as StepRow;
   if (row.kind !== "step" || row.lead !== "flow")
     return draft.refuse("not-movable", "Only steps within the flow can be moved.");
-  const step = row.element;
-  const into = flowInto(draft.model, rows, at);
-  const [out, second] = outgoingOf(draft.model, step);
-  if (!into || !out || second)
+  const [out, second] = outgoingOf(draft.model, row.element);
+  if (!flowInto(draft.model, rows, at) || !out || second)
     return draft.refuse(
       "not-movable",
       "A row with several ways out, or none, stays where it is. Move the steps around it.",
     );
-  const { below, above } = neighbours(rows, at);
-  const neighbour = direction === "down" ? below : above;
-  if (!neighbour)
-    return draft.refuse("at-the-end", `There is no row ${direction === "down" ? "below" : "above"} to move past.`);
+  return { step: row.element, out };
+}
 
+/** Closes the flow behind a step; only its own way out still leaves it. */
+function takeOut(draft: Draft, step: Id, out: Element): void {
   const target = out.targetRef as Id;
   for (const flow of incomingOf(draft.model, step)) {
     if (flow.sourceRef !== target) reconnect(draft, flow.id, "target", target);
   }
-  const closed = stepSheetOf(draft.model, process);
-  const there = closed.findIndex((other) => other.id === neighbour.id);
-  const onto = direction === "down" ? flowBehind(draft.model, closed, there) : upwards(draft, closed, there);
+}
+
+function putOnto(draft: Draft, step: Id, out: Element, onto: Element | undefined): void {
   if (!onto || onto.id === out.id)
     return draft.refuse("at-the-end", "The step cannot be moved past the end of its path.");
   const follower = onto.targetRef as Id;
   reconnect(draft, onto.id, "target", step);
   reconnect(draft, out.id, "target", follower);
-  if (neighbour.kind === "step") swapPlaces(draft, step, neighbour.element);
-  return step;
 }
 
 /** What the step comes before when it goes up: the step above, or the question whose path it leaves. */
@@ -51,7 +84,7 @@ function upwards(draft: Draft, rows: readonly StepRow[], at: number) {
 
 /** The rows next to a step that it can be moved past; what stands in between at other depths is passed over. */
 function neighbours(rows: readonly StepRow[], at: number) {
-  const movable = (row: StepRow | undefined) =>
+  const passable = (row: StepRow | undefined) =>
     row !== undefined && (row.kind === "path" || (row.kind === "step" && row.lead === "flow"));
   const own = rows[at] as StepRow;
   const belowAt = rows.findIndex((row, index) => index > at && row.depth <= own.depth);
@@ -59,7 +92,7 @@ function neighbours(rows: readonly StepRow[], at: number) {
   let aboveAt = at - 1;
   while (aboveAt >= 0 && (rows[aboveAt] as StepRow).depth > own.depth) aboveAt--;
   const above = rows[aboveAt];
-  return { below: movable(below) ? below : undefined, above: movable(above) ? above : undefined };
+  return { below: passable(below) ? below : undefined, above: passable(above) ? above : undefined };
 }
 
 function reconnect(draft: Draft, connection: Id, end: "source" | "target", to: Id): void {

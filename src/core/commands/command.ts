@@ -299,7 +299,7 @@ function labelOf(before: Model, after: Model, command: Command): string {
     case "unlinkWords":
       return `untie ${called(command.id)} from its words`;
     case "tidy":
-      return "tidy the page";
+      return command.ids ? `tidy ${several(command.ids)}` : "tidy the page";
     case "edits":
       return command.label;
   }

@@ -3,4 +3,4 @@ export { canHoldBoundaryEvents, type Kind, kindOf, kindsThatMayFollow } from "./
 export { withWhatHangsOnThem } from "./move";
 export { connectionsTouching, courseFor, endsOf, placeAt } from "./page";
 export { copy, type Fragment, fragmentSchema } from "./paste";
-export { drawMissingPages, isTidy, noteTidy } from "./tidy";
+export { drawMissingPages, isTidy, knownTidy, noteTidy } from "./tidy";

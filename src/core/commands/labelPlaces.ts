@@ -7,8 +7,11 @@ import { shapesOnPage } from "./page";
 /** A name beside a line that is another flow's too says too little. */
 const onSharedPiece = 60;
 
-/** Finds places for the labels of a page where they cover neither shapes nor each other, and flows as little as can be. */
-export function placeLabels(change: Change, diagram: Id): void {
+/**
+ * Finds places for the labels of a page where they cover neither shapes nor each other, and flows as little as can be: for all, or
+ * for some, around those of the others.
+ */
+export function placeLabels(change: Change, diagram: Id, only?: ReadonlySet<Id>): void {
   const space = new LabelSpace();
   const all = shapesOnPage(change.model, diagram);
   const shapes = all.filter(({ element }) => !["participant", "lane", "group"].includes(element.type));
@@ -24,8 +27,13 @@ export function placeLabels(change: Change, diagram: Id): void {
   for (const { shape, element } of all)
     if (element.type === "lane" || element.type === "participant") addBorders(space, shape.bounds);
 
+  const isKept = (id: Id) => only !== undefined && !only.has(id);
   for (const { shape, element } of shapes) {
     const text = element.name ?? "";
+    if (isKept(element.id)) {
+      if (shape.label?.bounds) space.addBox(shape.label.bounds);
+      continue;
+    }
     if (text.trim() === "" || !(isEvent(element.type) || isGateway(element.type) || isDataNode(element.type))) continue;
     const candidates = placesBeside(text, shape.bounds, element);
     const chosen = best(space, candidates, () => 0);
@@ -33,6 +41,11 @@ export function placeLabels(change: Change, diagram: Id): void {
   }
   for (const edge of edges) {
     const text = change.model.elements.get(edge.element)?.name ?? "";
+    if (isKept(edge.element)) {
+      const kept = flowLabel(text, edge);
+      if (kept) space.addBox(kept.bounds);
+      continue;
+    }
     const usual = text.trim() === "" ? undefined : flowLabel(text, { ...edge, label: undefined });
     if (!usual) continue;
     const candidates = placesAlong(text, edge, usual);

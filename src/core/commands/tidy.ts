@@ -24,11 +24,21 @@ import {
 import { Change, refuse } from "./change";
 import { placeLabels } from "./labelPlaces";
 import { courseFor, endsOf, shapesOnPage } from "./page";
+import { tidySome } from "./tidySome";
 
-export const tidySchema = z.object({ type: z.literal("tidy"), diagram: z.string().min(1) });
+export const tidySchema = z.object({
+  type: z.literal("tidy"),
+  diagram: z.string().min(1),
+  /** The steps to be laid out among the others; without them the whole page is. */
+  ids: z.array(z.string().min(1)).max(20_000).optional(),
+});
 
-/** Lays a page out anew: lanes and sizes stay, places and courses are found again. */
-export function tidy(change: Change, { diagram: diagramId }: z.infer<typeof tidySchema>): void {
+/** Lays a page out anew, or some of its steps: lanes and sizes stay, places and courses are found again. */
+export function tidy(change: Change, { diagram: diagramId, ids }: z.infer<typeof tidySchema>): void {
+  if (ids) {
+    tidySome(change, diagramId, ids);
+    return;
+  }
   const diagram = change.diagram(diagramId);
   const plane = diagram.element === undefined ? undefined : change.model.elements.get(diagram.element);
   if (!plane) refuse("no-plane", "This page shows nothing that could be laid out.");
@@ -66,6 +76,9 @@ export function isTidy(model: Model, diagram: Id): boolean {
   pages.set(diagram, answer);
   return answer;
 }
+
+/** What is known of a page's tidiness without working it out. */
+export const knownTidy = (model: Model, diagram: Id): boolean | undefined => tidyPages.get(model)?.get(diagram);
 
 /** Notes that a page was just tidied, which spares working it out. */
 export function noteTidy(model: Model, diagram: Id): void {

@@ -33,6 +33,8 @@ export interface ArrangeOptions {
   readonly sizes: ReadonlyMap<Id, { readonly width: number; readonly height: number }>;
   /** Whether a sub-process shows its content in place. */
   readonly isExpanded: (element: Element) => boolean;
+  /** Where only some of a scope's nodes are to be arranged. */
+  readonly only?: ReadonlySet<Id> | undefined;
   /** The room a name needs beside its shape or flow; undefined where it stands inside or there is none. */
   readonly labelSize: (id: Id) => { readonly width: number; readonly height: number } | undefined;
 }
@@ -57,12 +59,14 @@ interface ArrangedScope {
 export function arrangeScope(model: Model, scope: Id, options: ArrangeOptions): ArrangedScope {
   const places: Arrangement = new Map();
   const courses = new Map<Id, readonly Point[]>();
-  const nodes = flowNodesIn(model, scope).filter((node) => node.type !== "boundaryEvent" || !hostOf(model, node));
+  const nodes = flowNodesIn(model, scope).filter(
+    (node) => (node.type !== "boundaryEvent" || !hostOf(model, node)) && (options.only?.has(node.id) ?? true),
+  );
   const sizes = new Map<Id, { width: number; height: number }>();
   const inner = new Map<Id, ArrangedScope>();
   for (const node of nodes) {
     if (isSubProcess(node.type) && options.isExpanded(node)) {
-      const content = arrangeScope(model, node.id, options);
+      const content = arrangeScope(model, node.id, { ...options, only: undefined });
       sizes.set(node.id, {
         width: Math.max(200, onGrid(content.width + 40)),
         height: Math.max(120, onGrid(content.height + 56)),

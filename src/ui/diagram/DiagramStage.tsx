@@ -12,7 +12,7 @@ import { text } from "../messages";
 import { useFindings } from "../version/findings";
 import { useUndoKeys } from "../version/useUndoKeys";
 import { useVersion, useVersionStore } from "../version/VersionContext";
-import { addKind, newId } from "./actions";
+import { addKind, newId, tidyChosen } from "./actions";
 import { CanvasButtons } from "./CanvasButtons";
 import { useDiagram } from "./diagramStore";
 import { KeySheet } from "./KeySheet";
@@ -130,7 +130,7 @@ export function DiagramStage() {
   );
   const fit = useCallback(() => canvas.current?.viewport.fit(sceneNow.current.bounds), []);
   const tidy = useCallback(() => {
-    if (diagram) store.getState().dispatch({ type: "tidy", diagram: diagram.id });
+    if (diagram) tidyChosen(store, diagram.id);
   }, [store, diagram]);
   const openVersion = useCallback(
     (version: string) => router.push(`/v/${encodeURIComponent(version)}/diagram`),

@@ -2,6 +2,8 @@ import { nanoid } from "nanoid";
 import { canHoldBoundaryEvents, type Kind } from "@/core/commands";
 import type { Element, Id, Model, Point } from "@/core/model";
 import { wordFor } from "@/core/model";
+import { complain } from "../controls/toaster";
+import { tidyPage } from "../version/tidyPage";
 import type { VersionStore } from "../version/versionStore";
 import { useDiagram } from "./diagramStore";
 
@@ -61,4 +63,11 @@ export function dropKind(store: VersionStore, diagram: Id, kind: Kind, at: Point
 export function describeElement(model: Model, id: Id): string {
   const element = model.elements.get(id);
   return element?.name || wordFor(element?.type ?? "");
+}
+
+/** Tidies what is chosen, if that is several steps, else the whole page. */
+export function tidyChosen(store: VersionStore, diagram: Id): void {
+  const { selection } = useDiagram.getState();
+  if (selection.length > 1) store.getState().dispatch({ type: "tidy", diagram, ids: [...selection] });
+  else void tidyPage(store, diagram).catch(complain);
 }

@@ -7,7 +7,7 @@ import type { CanvasHandle } from "../canvas/Canvas";
 import { toaster } from "../controls/toaster";
 import { text } from "../messages";
 import type { VersionStore } from "../version/versionStore";
-import { newId } from "./actions";
+import { newId, tidyChosen } from "./actions";
 import { useDiagram } from "./diagramStore";
 import { keyOfKind } from "./kindKeys";
 
@@ -167,7 +167,7 @@ function plainKey(event: KeyboardEvent, context: KeyContext): boolean {
     return true;
   }
   if (letter === "Y") {
-    dispatch({ type: "tidy", diagram });
+    tidyChosen(store, diagram);
     return true;
   }
   const kind = kinds.find((candidate) => keyOfKind(candidate).key === letter);

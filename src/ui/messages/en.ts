@@ -179,6 +179,9 @@ export const en = {
     decision: "decision after",
     parallel: "in parallel",
     path: "another path",
+    ways: "one, all, some",
+    waysOf: { parallelGateway: "all ways", inclusiveGateway: "one or several ways" },
+    drag: "Drag the number to move the step",
     end: "end the path",
     up: "up",
     down: "down",
@@ -271,6 +274,8 @@ export const en = {
     back: "Back to now",
   },
   diagram: {
+    tidying: "Tidying the page",
+    tidied: "tidy the page",
     canvas: "Diagram. Arrow keys follow the flows, Enter adds a task, the question mark shows all keys.",
     nothing: "Place",
     after: "After it",

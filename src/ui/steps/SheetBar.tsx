@@ -2,7 +2,7 @@
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { Keycap } from "../controls/Keycap";
 import { text } from "../messages";
-import { leadChosen, moveChosen, removeChosen, startRow } from "./sheetActions";
+import { leadChosen, moveChosen, removeChosen, startRow, turnWays } from "./sheetActions";
 import type { Sheet } from "./useSheet";
 
 /** Under the sheet: what can be done with the present row, each with its key. */
@@ -13,6 +13,7 @@ export function SheetBar({ sheet }: { readonly sheet: Sheet }) {
     ["Alt D", text.steps.decision, () => startRow("decision")],
     ["Alt P", text.steps.parallel, () => startRow("parallel")],
     ["Alt A", text.steps.path, () => startRow("path")],
+    ["Alt W", text.steps.ways, () => turnWays(sheet)],
     ["Alt E", text.steps.end, () => leadChosen(sheet, "end")],
     ["Alt ↑", text.steps.up, () => moveChosen(sheet, "up")],
     ["Alt ↓", text.steps.down, () => moveChosen(sheet, "down")],

@@ -1,6 +1,6 @@
 "use client";
 import { chakra } from "@chakra-ui/react";
-import { type KeyboardEvent, memo } from "react";
+import { type KeyboardEvent, memo, useState } from "react";
 import { cellsOf, giveRole, type StepRow } from "@/core/capture";
 import { type Kind, kindOf } from "@/core/commands";
 import { type Element, isEvent } from "@/core/model";
@@ -11,6 +11,7 @@ import { useVersionStore } from "../version/VersionContext";
 import { EntryCell, type EntryLabel } from "./EntryCell";
 import { rowGrid, rowHeight } from "./grid";
 import { PathEnd } from "./PathEnd";
+import { moveBehind } from "./sheetActions";
 import { type Column, columns, useSheetStore } from "./sheetStore";
 import { TextCell } from "./TextCell";
 import type { Sheet } from "./useSheet";
@@ -28,10 +29,14 @@ interface SheetRowProps {
 
 export const cellId = (row: string, column: Column) => `cell-${column}-${row}`;
 
+/** What a dragged row is called while it is dragged, so that nothing else can be dropped into a sheet. */
+const draggedRow = "application/x-lane-row";
+
 /** One row of the sheet. */
 export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
   const { sheet, row, at, column } = props;
   const element = row.kind === "step" ? sheet.model.elements.get(row.element) : undefined;
+  const [over, setOver] = useState(false);
   return (
     <chakra.div
       role="row"
@@ -47,6 +52,20 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
       borderBottomWidth="1px"
       borderColor="line"
       bg={column ? "accentSoft" : row.kind === "step" ? undefined : "sheet"}
+      boxShadow={over ? "inset 0 -3px 0 var(--chakra-colors-accent)" : undefined}
+      onDragOver={(event) => {
+        if (!event.dataTransfer.types.includes(draggedRow)) return;
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        setOver(false);
+        const dragged = event.dataTransfer.getData(draggedRow);
+        if (!dragged) return;
+        event.preventDefault();
+        moveBehind(sheet, dragged, row.id);
+      }}
     >
       <chakra.div
         role="gridcell"
@@ -55,6 +74,10 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
         justifyContent="flex-end"
         pe={2}
         color="quiet"
+        draggable={row.kind === "step" && row.lead === "flow"}
+        cursor={row.kind === "step" && row.lead === "flow" ? "grab" : undefined}
+        title={row.kind === "step" && row.lead === "flow" ? text.steps.drag : undefined}
+        onDragStart={(event) => event.dataTransfer.setData(draggedRow, row.id)}
         onMouseDown={() => useSheetStore.getState().go(row.id, "step")}
       >
         {row.kind === "step" ? row.number : ""}
@@ -152,6 +175,11 @@ function StepCell({
           {name || (row.kind === "path" ? pathWords(sheet, row.of) : wordsFor(row, element))}
         </chakra.span>
       )}
+      {row.kind === "step" && row.number !== "" && element && !isEdited && waysWords(element) && (
+        <chakra.span color="quiet" fontSize="12px" flexShrink={0}>
+          {waysWords(element)}
+        </chakra.span>
+      )}
       {isDefault && !isEdited && (
         <chakra.span color="quiet" fontSize="12px" flexShrink={0}>
           {text.steps.usual}
@@ -173,6 +201,12 @@ function glyphOf(model: Sheet["model"], element: Element): Kind {
 function pathWords(sheet: Sheet, split: string): string {
   const type = sheet.model.elements.get(split)?.type;
   return type === "exclusiveGateway" || type === "inclusiveGateway" ? text.steps.unnamedPath : text.steps.sameTime;
+}
+
+/** How many of a split's ways are taken, where that is not the usual one. */
+function waysWords(element: Element): string | undefined {
+  const words: { readonly [type: string]: string } = text.steps.waysOf;
+  return words[element.type];
 }
 
 function wordsFor(row: StepRow, element: Element | undefined): string {

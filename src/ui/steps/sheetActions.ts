@@ -5,8 +5,10 @@ import {
   addFirstStep,
   addParallel,
   addPath,
+  changeSplit,
   leadTo,
   moveRow,
+  moveRowBehind,
   removeRow,
   type StepRow,
 } from "@/core/capture";
@@ -71,6 +73,29 @@ export function moveChosen(sheet: Sheet, direction: "up" | "down"): void {
   const at = sheet.indexOf(useSheetStore.getState().row);
   if (at < 0) return;
   goTo(sheet.run((draft) => moveRow(draft, sheet.process, sheet.rows, at, direction))?.focus);
+}
+
+/** Puts a row's step behind another row: what dragging it there means. */
+export function moveBehind(sheet: Sheet, row: string, behind: string): void {
+  const at = sheet.indexOf(row);
+  if (at < 0 || row === behind) return;
+  goTo(sheet.run((draft) => moveRowBehind(draft, sheet.process, sheet.rows, at, behind))?.focus);
+}
+
+const ways = ["exclusiveGateway", "parallelGateway", "inclusiveGateway"] as const;
+
+/** The chosen split's ways are taken one, all, or some: each time the next of these. */
+export function turnWays(sheet: Sheet): void {
+  const row = sheet.rows[sheet.indexOf(useSheetStore.getState().row)];
+  if (!row || row.kind === "jump" || row.kind === "stop") return;
+  sheet.run((draft) => {
+    const split = splitOf(row);
+    const type = draft.element(split).type;
+    const at = (ways as readonly string[]).indexOf(type);
+    if (at < 0) return draft.refuse("no-split", "Choose a question, or one of the ways out of it.");
+    changeSplit(draft, split, ways[(at + 1) % ways.length] as (typeof ways)[number]);
+    return split;
+  });
 }
 
 export function leadChosen(sheet: Sheet, to: Id | "end"): void {

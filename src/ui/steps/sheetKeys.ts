@@ -1,5 +1,5 @@
 import type { KeyboardEvent } from "react";
-import { leadChosen, moveChosen, removeChosen, startRow, step } from "./sheetActions";
+import { leadChosen, moveChosen, removeChosen, startRow, step, turnWays } from "./sheetActions";
 import { useSheetStore } from "./sheetStore";
 import type { Sheet } from "./useSheet";
 
@@ -57,6 +57,9 @@ export function onGesture(event: KeyboardEvent, sheet: Sheet): boolean {
       return true;
     case "KeyA":
       startRow("path");
+      return true;
+    case "KeyW":
+      turnWays(sheet);
       return true;
     case "KeyE":
       leadChosen(sheet, "end");

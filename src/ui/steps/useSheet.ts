@@ -1,9 +1,11 @@
 "use client";
-import { useCallback, useMemo } from "react";
+import { useCallback, useEffect, useMemo } from "react";
 import { type Draft, plan, type StepRow, stepSheetOf } from "@/core/capture";
-import { isTidy, noteTidy } from "@/core/commands";
+import { isTidy, knownTidy, noteTidy } from "@/core/commands";
 import { type Id, type Model, processesOf, shapesOf } from "@/core/model";
+import { complain } from "../controls/toaster";
 import { newId } from "../diagram/actions";
+import { isLargePage, tidyEdits, tidyPage } from "../version/tidyPage";
 import { useVersion, useVersionStore } from "../version/VersionContext";
 import { useSheetStore } from "./sheetStore";
 
@@ -18,12 +20,19 @@ export interface Sheet {
   readonly run: (make: (draft: Draft) => Id | undefined) => { readonly focus: Id | undefined } | null;
 }
 
-/** Pages with more shapes than this are not tidied while one types. */
-const tidiedWhileTyping = 160;
-
-/** A page that tidying would not change has no layout of somebody's own; it is kept tidy. */
+/**
+ * A page that tidying would not change has no layout of somebody's own; it is kept tidy. Of a large page this is worked out in
+ * the background when the sheet is opened.
+ */
 const isKeptTidy = (model: Model, diagram: Id): boolean =>
-  model.shapes.size === 0 || (model.shapes.size <= tidiedWhileTyping && isTidy(model, diagram));
+  isLargePage(model, diagram) ? knownTidy(model, diagram) === true : isTidy(model, diagram);
+
+let waiting: ReturnType<typeof setTimeout> | undefined;
+/** Gestures in quick succession are laid out together. */
+function layOutLater(run: () => void): void {
+  clearTimeout(waiting);
+  waiting = setTimeout(run, 60);
+}
 
 /** The step sheet of the open version, and the way to change it. */
 export function useSheet(): Sheet {
@@ -40,6 +49,13 @@ export function useSheet(): Sheet {
     return drawnOn ?? [...model.diagrams].sort((a, b) => a.order - b.order)[0]?.id ?? "";
   }, [model, rows]);
   const indexOf = useCallback((row: string | null) => (row === null ? -1 : (positions.get(row) ?? -1)), [positions]);
+  useEffect(() => {
+    const { model: opened } = store.getState();
+    if (!diagram || !isLargePage(opened, diagram) || knownTidy(opened, diagram) !== undefined) return;
+    tidyEdits(opened, diagram)
+      .then((edits) => edits?.length === 0 && noteTidy(opened, diagram))
+      .catch(complain);
+  }, [store, diagram]);
   const run = useCallback<Sheet["run"]>(
     (make) => {
       const { model: now, say, dispatch } = store.getState();
@@ -51,8 +67,17 @@ export function useSheet(): Sheet {
       const { commands, focus } = made.value;
       if (commands.length === 0) return { focus };
       const keepTidy = isKeptTidy(now, diagram);
-      if (!dispatch(...commands, ...(keepTidy ? [{ type: "tidy", diagram } as const] : []))) return null;
-      if (keepTidy) noteTidy(store.getState().model, diagram);
+      if (!isLargePage(now, diagram)) {
+        if (!dispatch(...commands, ...(keepTidy ? [{ type: "tidy", diagram } as const] : []))) return null;
+        if (keepTidy) noteTidy(store.getState().model, diagram);
+        return { focus };
+      }
+      // The words at once, the layout when it is ready.
+      if (!dispatch(...commands)) return null;
+      if (keepTidy) {
+        noteTidy(store.getState().model, diagram);
+        layOutLater(() => void tidyPage(store, diagram, true).catch(complain));
+      }
       return { focus };
     },
     [store, diagram],

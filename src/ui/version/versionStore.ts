@@ -47,6 +47,8 @@ export interface VersionState {
 export interface VersionActions {
   /** Performs commands here at once and sends them. Says whether they were accepted. */
   readonly dispatch: (...commands: readonly Command[]) => boolean;
+  /** The same as a part of the last gesture: undo takes both back. */
+  readonly amend: (...commands: readonly Command[]) => boolean;
   readonly undo: () => void;
   readonly redo: () => void;
   readonly say: (kind: "refusal" | "remark", message: string) => void;
@@ -191,6 +193,18 @@ export function createVersionStore(info: VersionInfo) {
           redoStack: [],
         }));
         for (const remark of accepted.remarks) say("remark", remark);
+        send(commands, accepted.step.label);
+        return true;
+      },
+      amend: (...commands) => {
+        const accepted = accept(commands);
+        if (!accepted) return false;
+        if (accepted.step.edits.length === 0) return true;
+        set((state) => {
+          const last = state.undoStack.at(-1) ?? { edits: [], label: accepted.step.label };
+          const joined = { ...last, edits: [...last.edits, ...accepted.step.edits] };
+          return { model: accepted.model, undoStack: [...state.undoStack.slice(0, -1), joined] };
+        });
         send(commands, accepted.step.label);
         return true;
       },

@@ -1,0 +1,79 @@
+import { type Remote, wrap } from "comlink";
+import { type Command, noteTidy } from "@/core/commands";
+import { type Edit, type Id, type Model, toStored } from "@/core/model";
+import type { LayoutWorker } from "@/workers/layout";
+import { toaster } from "../controls/toaster";
+import { text } from "../messages";
+import type { VersionStore } from "./versionStore";
+
+/** Pages with more shapes are tidied in a worker, so that typing and pointing go on meanwhile. */
+export const tidiedAtOnce = 100;
+/** After this long one is told, and may call it off. */
+const patience = 1000;
+
+let worker: { readonly own: Worker; readonly remote: Remote<LayoutWorker> } | undefined;
+const layoutWorker = () => {
+  if (!worker) {
+    const own = new Worker(new URL("../../workers/layout.ts", import.meta.url), { type: "module" });
+    worker = { own, remote: wrap<LayoutWorker>(own) };
+  }
+  return worker;
+};
+
+const sizeOf = (model: Model, diagram: Id) => {
+  let count = 0;
+  for (const shape of model.shapes) if (shape.diagram === diagram) count++;
+  return count;
+};
+export const isLargePage = (model: Model, diagram: Id): boolean => sizeOf(model, diagram) > tidiedAtOnce;
+
+/** The edits that tidy a page, worked out in the worker; null where somebody called it off. */
+export function tidyEdits(model: Model, diagram: Id): Promise<readonly Edit[] | null> {
+  const { own, remote } = layoutWorker();
+  return new Promise((resolve, reject) => {
+    let toast: string | undefined;
+    const timer = setTimeout(() => {
+      toast = toaster.create({
+        description: text.diagram.tidying,
+        duration: 120_000,
+        action: {
+          label: text.dialog.cancel,
+          onClick: () => {
+            own.terminate();
+            worker = undefined;
+            resolve(null);
+          },
+        },
+      });
+    }, patience);
+    remote
+      .tidyEdits(toStored(model), diagram)
+      .then(resolve, reject)
+      .finally(() => {
+        clearTimeout(timer);
+        if (toast !== undefined) toaster.dismiss(toast);
+      });
+  });
+}
+
+/**
+ * Tidies a page: at once where it is small, else as soon as the worker has it. What is changed meanwhile is tidied with it.
+ * `amend`: as a part of the last gesture, which is then taken back with it.
+ */
+export async function tidyPage(store: VersionStore, diagram: Id, amend = false): Promise<void> {
+  const run = (...commands: readonly Command[]) =>
+    amend ? store.getState().amend(...commands) : store.getState().dispatch(...commands);
+  if (!isLargePage(store.getState().model, diagram)) {
+    if (run({ type: "tidy", diagram })) noteTidy(store.getState().model, diagram);
+    return;
+  }
+  for (let attempt = 0; attempt < 20; attempt++) {
+    const { model } = store.getState();
+    const edits = await tidyEdits(model, diagram);
+    if (edits === null) return;
+    if (store.getState().model !== model) continue;
+    if (edits.length > 0) run({ type: "edits", label: text.diagram.tidied, edits: edits as never });
+    noteTidy(store.getState().model, diagram);
+    return;
+  }
+}
