@@ -141,3 +141,53 @@ test("a sheet leaves as CSV and comes back as the same sheet", async ({ page }) 
   const again = await page.request.get(`/api/export?version=${version}&format=csv`);
   expect(await again.text()).toBe(csv);
 });
+
+test("time and cost are written in columns of their own; a row is dragged; a decision's ways are all taken", async ({
+  page,
+}) => {
+  const version = await newProcess(page, "Estimate a repair");
+  await paste(
+    page,
+    "Step\tWho\tTime\tCost\r\nTake the call\tFront desk\t10 min\t\r\nFind the fault\tField crew\t1,5 h\t80\r\nWrite the bill\tBilling\t\t",
+  );
+  await expect(row(page, /3 Write the bill/)).toBeVisible();
+  await page.getByRole("button", { name: "Time and cost" }).click();
+  await expect(row(page, /2 Find the fault Field crew 1.5 h 80/)).toBeVisible();
+  await row(page, /3 Write the bill/)
+    .locator("[data-column=time]")
+    .dblclick();
+  await page.getByRole("textbox", { name: "Time" }).fill("20 min");
+  await page.keyboard.press("Enter");
+  await expect(row(page, /3 Write the bill Billing 20 min/)).toBeVisible();
+  await row(page, /3 Write the bill/)
+    .locator("[data-column=time]")
+    .dblclick();
+  await page.getByRole("textbox", { name: "Time" }).fill("soon");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText('"soon" is no duration.')).toBeVisible();
+
+  // Dragged by its number behind the first row.
+  await row(page, /3 Write the bill/)
+    .getByText("3", { exact: true })
+    .dragTo(row(page, /1 Take the call/));
+  await expect(row(page, /2 Write the bill/)).toBeVisible();
+  await expect(row(page, /3 Find the fault/)).toBeVisible();
+
+  await row(page, /2 Write the bill/)
+    .locator("[data-column=step]")
+    .click();
+  await page.keyboard.press("Alt+D");
+  await page.keyboard.type("Paid at once?");
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Escape");
+  await row(page, /Paid at once\?/)
+    .locator("[data-column=step]")
+    .click();
+  await page.keyboard.press("Alt+W");
+  await expect(row(page, /Paid at once\?/)).toContainText("all ways");
+  await saved(page);
+  const file = await page.request.get(`/api/export?version=${version}&format=bpmn`);
+  const text = await file.text();
+  expect(text).toContain("parallelGateway");
+  expect(text).toContain('value="PT1.5H"');
+});

@@ -1,7 +1,9 @@
 import { type DocumentUse, documentsOf, type RoleAssignment, roleOfLane, rolesOf } from "../directory";
 import {
   connectionsOf,
+  durationWords,
   type Element,
+  estimatesOf,
   type Id,
   laneOf,
   type Model,
@@ -22,6 +24,9 @@ export interface StepCells {
   readonly needs: readonly DocumentUse[];
   readonly gives: readonly DocumentUse[];
   readonly guidance: string;
+  /** How long it takes, in words, and what it costs; empty where nobody has said. */
+  readonly time: string;
+  readonly cost: string;
 }
 
 const remembered = new WeakMap<Model, Map<Id, StepCells>>();
@@ -44,6 +49,7 @@ export function cellsOf(model: Model, step: Id): StepCells {
 function readCells(model: Model, step: Id): StepCells {
   const element = model.elements.get(step) as Element;
   const documents = documentsOf(model, step);
+  const estimate = estimatesOf(model).get(step);
   return {
     name: nameOf(model, step),
     by: byOf(model, step),
@@ -52,6 +58,8 @@ function readCells(model: Model, step: Id): StepCells {
     needs: documents.filter((use) => use.direction === "in"),
     gives: documents.filter((use) => use.direction === "out"),
     guidance: element.documentation?.[0]?.text ?? "",
+    time: estimate?.time === undefined ? "" : durationWords(estimate.time),
+    cost: estimate?.cost === undefined ? "" : String(estimate.cost),
   };
 }
 

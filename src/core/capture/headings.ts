@@ -1,7 +1,19 @@
 import type { TableRows } from "./table";
 
 /** What a column of a step list can mean. */
-export const columnMeanings = ["number", "level", "kind", "step", "by", "uses", "needs", "gives", "guidance"] as const;
+export const columnMeanings = [
+  "number",
+  "level",
+  "kind",
+  "step",
+  "by",
+  "uses",
+  "needs",
+  "gives",
+  "guidance",
+  "time",
+  "cost",
+] as const;
 export type ColumnMeaning = (typeof columnMeanings)[number];
 
 /** Which column means what; what is not mapped is not read. */
@@ -18,6 +30,8 @@ const words: { readonly [meaning in ColumnMeaning]: readonly string[] } = {
   needs: ["needs", "input", "inputs", "documents in", "document in", "document", "documents"],
   gives: ["gives", "output", "outputs", "documents out", "document out", "result"],
   guidance: ["guidance", "how", "instructions", "instruction", "notes", "note", "description", "comment", "remarks"],
+  time: ["time", "duration", "how long", "processing time", "effort", "working time"],
+  cost: ["cost", "costs", "price", "fixed cost"],
 };
 
 const folded = (heading: string) =>

@@ -6,7 +6,7 @@ export { giveRole, type NamedEntry } from "./giveRole";
 export { headOf, type SheetHead } from "./head";
 export { type ColumnMap, type ColumnMeaning, columnMeanings, recogniseHeadings } from "./headings";
 export { leadTo } from "./leadTo";
-export { type ListedStep, listOf, writeList } from "./list";
+export { type ListedStep, listOf, readAmount, writeList } from "./list";
 export { moveRow, moveRowBehind } from "./moveRow";
 export { type Resolve, readSheet } from "./readSheet";
 export { removeRow } from "./removeRow";

@@ -16,6 +16,8 @@ export interface ListedStep {
   readonly needs: readonly string[];
   readonly gives: readonly string[];
   readonly guidance: string;
+  readonly time: string;
+  readonly cost: string;
 }
 
 /** In lists, several names stand in a cell with semicolons, line breaks or commas between them. */
@@ -40,6 +42,8 @@ export function listOf(rows: TableRows, map: ColumnMap): readonly ListedStep[] {
         needs: parted(cell(row, map.needs)),
         gives: parted(cell(row, map.gives)),
         guidance: cell(row, map.guidance),
+        time: cell(row, map.time),
+        cost: cell(row, map.cost),
       },
     ];
   });
@@ -107,5 +111,28 @@ export function furnish(
     const [, bare = name, use] = /^(.*?)(?: \((reads|writes|runs on)\))?$/s.exec(name) ?? [];
     draft.do({ type: "useSystem", step, system: resolve("system", bare), use: (use ?? "writes") as "writes" });
   }
+  if (isActivity(draft.element(step).type) && (listed.time || listed.cost))
+    draft.do({
+      type: "setEstimate",
+      id: step,
+      ...(listed.time && { time: listed.time }),
+      ...(listed.cost && { cost: amountOf(draft, listed) }),
+    });
   if (listed.guidance) draft.do({ type: "describe", id: step, text: listed.guidance });
+}
+
+/** An amount of money as it is written: "12.50", "1,200.00", "12,50 EUR". */
+export function readAmount(text: string): number | undefined {
+  const digits = text.replace(/[^\d.,-]/g, "");
+  const decimal = /[.,]\d{1,2}$/.exec(digits)?.[0];
+  const whole = (decimal ? digits.slice(0, -decimal.length) : digits).replace(/[.,]/g, "");
+  const amount = Number(`${whole}${decimal ? `.${decimal.slice(1)}` : ""}`);
+  return digits === "" || Number.isNaN(amount) || amount < 0 ? undefined : amount;
+}
+
+function amountOf(draft: Draft, { step, cost }: ListedStep): number {
+  return (
+    readAmount(cost) ??
+    draft.refuse("no-amount", `The cost of "${step}" is "${cost}", which is no amount. Write a number, such as 12.50.`)
+  );
 }

@@ -35,6 +35,8 @@ export interface SheetLine {
   readonly needs: readonly string[];
   readonly gives: readonly string[];
   readonly guidance: string;
+  readonly time: string;
+  readonly cost: string;
 }
 
 /**
@@ -126,6 +128,8 @@ function sheetLines(rows: TableRows, map: ColumnMap, first: number): Result<Shee
         needs: namesIn(cell(map.needs)),
         gives: namesIn(cell(map.gives)),
         guidance: cell(map.guidance),
+        time: cell(map.time),
+        cost: cell(map.cost),
       },
     ];
   });

@@ -16,6 +16,8 @@ import { writeTable } from "./table";
 
 /** The headings of a sheet in a file; see docs/step-sheet.md. */
 export const sheetHeadings = ["No", "Level", "Kind", "Step", "By", "Uses", "Needs", "Gives", "Guidance"] as const;
+/** Further columns, where any step has an estimate. */
+const estimateHeadings = ["Time", "Cost"] as const;
 
 const several = (names: readonly string[]) => names.map((name) => name.replace(/([\\;])/g, "\\$1")).join("; ");
 
@@ -28,11 +30,18 @@ export function writeSheet(model: Model, process: Id): string {
   const numbers = fileNumbers(rows);
   const name = nameOf(model, process);
   const lines = rows.map((row) => lineOf(model, row, numbers));
-  return writeTable([
+  const estimates = rows.map((row) => {
+    const cells = row.kind === "step" ? cellsOf(model, row.element) : undefined;
+    return [cells?.time ?? "", cells?.cost ?? ""];
+  });
+  const table = [
     [...sheetHeadings],
     ["", "0", "process", name, "", "", "", "", model.elements.get(process)?.documentation?.[0]?.text.trim() ?? ""],
     ...lines,
-  ]);
+  ];
+  if (estimates.every(([time, cost]) => time === "" && cost === "")) return writeTable(table);
+  const further = [[...estimateHeadings], ["", ""], ...estimates];
+  return writeTable(table.map((line, at) => [...line, ...(further[at] as string[])]));
 }
 
 function fileNumbers(rows: readonly StepRow[]): ReadonlyMap<Id, string> {

@@ -51,6 +51,7 @@ import {
   setTimerSchema,
 } from "./properties";
 import { deleteSchema, remove } from "./remove";
+import { setEstimate, setEstimateSchema } from "./setEstimate";
 import { tidy, tidySchema } from "./tidy";
 
 /** Edits made elsewhere, under a name of their own: undo, redo, a repair, a restored revision. */
@@ -92,6 +93,7 @@ export const commandSchema = z.discriminatedUnion("type", [
   giveDocumentSchema,
   renameEntrySchema,
   pasteSchema,
+  setEstimateSchema,
   linkWordsSchema,
   unlinkWordsSchema,
   tidySchema,
@@ -190,6 +192,8 @@ function carryOut(change: Change, command: Command): void {
       return renameEntry(change, command);
     case "paste":
       return paste(change, command);
+    case "setEstimate":
+      return setEstimate(change, command);
     case "linkWords":
       return linkWords(change, command);
     case "unlinkWords":
@@ -294,6 +298,8 @@ function labelOf(before: Model, after: Model, command: Command): string {
       return `rename ${command.from} to ${command.name}`;
     case "paste":
       return `paste ${command.fragment.roots.length} elements`;
+    case "setEstimate":
+      return `estimate ${called(command.id)}`;
     case "linkWords":
       return `tie ${called(command.id)} to its words`;
     case "unlinkWords":

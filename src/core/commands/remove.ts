@@ -19,6 +19,7 @@ import {
 } from "../model";
 import { type Change, refuse } from "./change";
 import { removeDataAssociation } from "./dataAssociations";
+import { forgetEstimate } from "./setEstimate";
 
 export const deleteSchema = z.object({ type: z.literal("delete"), ids: z.array(z.string().min(1)).min(1) });
 
@@ -50,6 +51,7 @@ export function remove(change: Change, { ids }: z.infer<typeof deleteSchema>): v
       change.remove("diagrams", diagram.id);
     }
   }
+  for (const id of doomed) forgetEstimate(change, id);
   for (const id of doomed) forgetReferences(change, id, doomed);
   const ordered = [...doomed]
     .flatMap((id) => change.model.elements.get(id) ?? [])

@@ -1,7 +1,9 @@
 export * from "./connections";
 export * from "./diagram";
+export { durationWords, readDuration } from "./duration";
 export * from "./edit";
 export * from "./element";
+export { type Estimate, emptySimulation, estimatesOf, simulationHolder, withEstimate } from "./estimates";
 export * from "./eventTable";
 export * from "./extension";
 export * from "./families";

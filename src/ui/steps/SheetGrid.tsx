@@ -4,11 +4,11 @@ import { useVirtualizer } from "@tanstack/react-virtual";
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef } from "react";
 import type { StepRow } from "@/core/capture";
 import { text } from "../messages";
-import { rowGrid, rowHeight } from "./grid";
+import { rowGridOf, rowHeight } from "./grid";
 import { cellId, SheetRow } from "./SheetRow";
 import { startRow, step, writeNewRow } from "./sheetActions";
 import { onGesture, onSheetKey } from "./sheetKeys";
-import { columns, type NewRow, useSheetStore } from "./sheetStore";
+import { type NewRow, useSheetStore } from "./sheetStore";
 import { TextCell } from "./TextCell";
 import type { Sheet } from "./useSheet";
 
@@ -16,7 +16,8 @@ type Line = { readonly row: StepRow; readonly at: number } | { readonly row: nul
 
 /** The sheet as a table one can walk and write in with the keyboard; only what is in view is drawn. */
 export function SheetGrid({ sheet, onPaste }: { readonly sheet: Sheet; readonly onPaste: (pasted: string) => void }) {
-  const { row, column, editing, newRow } = useSheetStore();
+  const { row, column, editing, newRow, estimates, shown } = useSheetStore();
+  const rowGrid = rowGridOf(estimates);
   const scroller = useRef<HTMLDivElement>(null);
   const grid = useRef<HTMLDivElement>(null);
   const lines = useMemo(() => linesOf(sheet.rows, newRow), [sheet.rows, newRow]);
@@ -105,7 +106,7 @@ export function SheetGrid({ sheet, onPaste }: { readonly sheet: Sheet; readonly 
           <chakra.div role="columnheader" textAlign="right" pe={2}>
             {text.steps.number}
           </chakra.div>
-          {columns.map((name) => (
+          {shown.map((name) => (
             <chakra.div key={name} role="columnheader" px={2}>
               {text.steps.columns[name]}
             </chakra.div>
@@ -186,7 +187,7 @@ function NewRowLine({
       role="row"
       aria-level={depth + 1}
       display="grid"
-      gridTemplateColumns={rowGrid}
+      gridTemplateColumns={rowGridOf(useSheetStore.getState().estimates)}
       h={`${rowHeight}px`}
       alignItems="center"
       bg="accentSoft"

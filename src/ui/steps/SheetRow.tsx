@@ -3,16 +3,16 @@ import { chakra } from "@chakra-ui/react";
 import { type KeyboardEvent, memo, useState } from "react";
 import { cellsOf, giveRole, type StepRow } from "@/core/capture";
 import { type Kind, kindOf } from "@/core/commands";
-import { type Element, isEvent } from "@/core/model";
+import { type Element, isActivity, isEvent } from "@/core/model";
 import { KindGlyph } from "../canvas/KindGlyph";
 import { newId } from "../diagram/actions";
 import { text } from "../messages";
 import { useVersionStore } from "../version/VersionContext";
 import { EntryCell, type EntryLabel } from "./EntryCell";
-import { rowGrid, rowHeight } from "./grid";
+import { rowGridOf, rowHeight } from "./grid";
 import { PathEnd } from "./PathEnd";
-import { moveBehind } from "./sheetActions";
-import { type Column, columns, useSheetStore } from "./sheetStore";
+import { estimate, moveBehind } from "./sheetActions";
+import { type Column, useSheetStore } from "./sheetStore";
 import { TextCell } from "./TextCell";
 import type { Sheet } from "./useSheet";
 
@@ -37,6 +37,8 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
   const { sheet, row, at, column } = props;
   const element = row.kind === "step" ? sheet.model.elements.get(row.element) : undefined;
   const [over, setOver] = useState(false);
+  const estimates = useSheetStore((state) => state.estimates);
+  const shown = useSheetStore((state) => state.shown);
   return (
     <chakra.div
       role="row"
@@ -46,7 +48,7 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
       data-row={row.id}
       data-kind={row.kind}
       display="grid"
-      gridTemplateColumns={rowGrid}
+      gridTemplateColumns={rowGridOf(estimates)}
       h={`${rowHeight}px`}
       alignItems="stretch"
       borderBottomWidth="1px"
@@ -82,7 +84,7 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
       >
         {row.kind === "step" ? row.number : ""}
       </chakra.div>
-      {columns.map((name) => (
+      {shown.map((name) => (
         <chakra.div
           key={name}
           id={cellId(row.id, name)}
@@ -296,6 +298,29 @@ function OtherCell({
           }
           onRemove={(association) => dispatch({ type: "delete", ids: [association] })}
         />
+      );
+    }
+    case "time":
+    case "cost": {
+      if (!isActivity(element.type)) return null;
+      const value = cells[name];
+      return edited ? (
+        <TextCell
+          label={label}
+          value={value}
+          placeholder={text.steps.estimateHints[name]}
+          start={edited.start}
+          onCommit={(typed) => {
+            cancel();
+            if (typed !== value) estimate(sheet, step, name, typed);
+          }}
+          onLeave={onLeave}
+          onCancel={cancel}
+        />
+      ) : (
+        <chakra.span truncate w="100%" textAlign={name === "cost" ? "end" : "start"} title={value}>
+          {value}
+        </chakra.span>
       );
     }
     case "guidance":

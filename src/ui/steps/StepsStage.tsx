@@ -28,6 +28,7 @@ export function StepsStage() {
   const sheet = useSheet();
   const row = useSheetStore((state) => state.row);
   const newRow = useSheetStore((state) => state.newRow);
+  const estimates = useSheetStore((state) => state.estimates);
   const [unclear, setUnclear] = useState<TableRows | null>(null);
   const { create } = useEntries();
   useUndoKeys();
@@ -65,11 +66,24 @@ export function StepsStage() {
       <HeadSentence
         sheet={sheet}
         end={
-          <Button asChild size="xs" variant="outline" bg="paper" borderColor="line" flexShrink={0}>
-            <a href={exportPath} download aria-label={text.steps.exportFile}>
-              <Download size={14} aria-hidden /> {text.steps.file}
-            </a>
-          </Button>
+          <>
+            <Button
+              size="xs"
+              variant="outline"
+              bg={estimates ? "accentSoft" : "paper"}
+              borderColor={estimates ? "accent" : "line"}
+              flexShrink={0}
+              aria-pressed={estimates}
+              onClick={() => useSheetStore.getState().showEstimates(!estimates)}
+            >
+              {text.steps.estimates}
+            </Button>
+            <Button asChild size="xs" variant="outline" bg="paper" borderColor="line" flexShrink={0}>
+              <a href={exportPath} download aria-label={text.steps.exportFile}>
+                <Download size={14} aria-hidden /> {text.steps.file}
+              </a>
+            </Button>
+          </>
         }
       />
       <Flex direction="column" flex="1.55 1 0" minH={0} position="relative">

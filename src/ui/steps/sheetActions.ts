@@ -9,12 +9,13 @@ import {
   leadTo,
   moveRow,
   moveRowBehind,
+  readAmount,
   removeRow,
   type StepRow,
 } from "@/core/capture";
 import type { Id } from "@/core/model";
 import { text } from "../messages";
-import { type Column, columns, type NewRow, useSheetStore } from "./sheetStore";
+import { type Column, type NewRow, useSheetStore } from "./sheetStore";
 import type { Sheet } from "./useSheet";
 
 /** Rows are shown anew after a change; what is to be chosen then is found by its element. */
@@ -82,6 +83,19 @@ export function moveBehind(sheet: Sheet, row: string, behind: string): void {
   goTo(sheet.run((draft) => moveRowBehind(draft, sheet.process, sheet.rows, at, behind))?.focus);
 }
 
+/** Writes what a step takes, as it is typed; an empty cell takes it off. */
+export function estimate(sheet: Sheet, step: Id, column: "time" | "cost", typed: string): void {
+  sheet.run((draft) => {
+    if (column === "time") draft.do({ type: "setEstimate", id: step, time: typed === "" ? null : typed });
+    else {
+      const cost = typed === "" ? null : readAmount(typed);
+      if (cost === undefined) return draft.refuse("no-amount", text.steps.noAmount(typed));
+      draft.do({ type: "setEstimate", id: step, cost });
+    }
+    return step;
+  });
+}
+
 const ways = ["exclusiveGateway", "parallelGateway", "inclusiveGateway"] as const;
 
 /** The chosen split's ways are taken one, all, or some: each time the next of these. */
@@ -109,8 +123,8 @@ export function leadChosen(sheet: Sheet, to: Id | "end"): void {
 
 /** One row or column further; stays at the edge of the sheet. Tells whether there was somewhere to go. */
 export function step(sheet: Sheet, byRow: number, byColumn: number): boolean {
-  const { row, column, go } = useSheetStore.getState();
-  const next = columns[columns.indexOf(column) + byColumn];
+  const { row, column, shown, go } = useSheetStore.getState();
+  const next = shown[shown.indexOf(column) + byColumn];
   if (!next) return false;
   // Within the row, it need not be known where that stands: it may just have been written.
   if (byRow === 0 && row !== null) {

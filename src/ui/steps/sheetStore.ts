@@ -1,7 +1,10 @@
 import { create } from "zustand";
 
-export const columns = ["step", "by", "uses", "needs", "gives", "guidance"] as const;
+export const columns = ["step", "by", "uses", "needs", "gives", "guidance", "time", "cost"] as const;
 export type Column = (typeof columns)[number];
+/** Time and cost are shown when they are wanted. */
+const usualColumns: readonly Column[] = ["step", "by", "uses", "needs", "gives", "guidance"];
+const withEstimates: readonly Column[] = columns;
 
 /** A row being written that the model does not have yet. */
 export interface NewRow {
@@ -17,6 +20,9 @@ interface SheetState {
   /** What the present cell's editor begins with; null while nothing is edited. */
   readonly editing: { readonly start: string | null } | null;
   readonly newRow: NewRow | null;
+  readonly estimates: boolean;
+  readonly shown: readonly Column[];
+  readonly showEstimates: (shown: boolean) => void;
   readonly go: (row: string | null, column?: Column) => void;
   readonly edit: (start: string | null) => void;
   readonly set: (change: Partial<Pick<SheetState, "process" | "editing" | "newRow">>) => void;
@@ -29,6 +35,10 @@ export const useSheetStore = create<SheetState>((set, get) => ({
   column: "step",
   editing: null,
   newRow: null,
+  estimates: false,
+  shown: usualColumns,
+  showEstimates: (estimates) =>
+    set({ estimates, shown: estimates ? withEstimates : usualColumns, ...(!estimates && { column: "step" }) }),
   go: (row, column) => set({ row, column: column ?? get().column, editing: null, newRow: null }),
   edit: (start) => set({ editing: { start }, newRow: null }),
   set: (change) => set(change),

@@ -1,0 +1,54 @@
+const units: readonly (readonly [pattern: RegExp, letter: string, inTime: boolean])[] = [
+  [/^(?:weeks?|wk?s?)$/i, "W", false],
+  [/^(?:days?|d)$/i, "D", false],
+  [/^(?:hours?|hrs?|h)$/i, "H", true],
+  [/^(?:minutes?|mins?|m|')$/i, "M", true],
+  [/^(?:seconds?|secs?|s)$/i, "S", true],
+];
+const words: { readonly [letter: string]: readonly [one: string, more: string] } = {
+  W: ["week", "weeks"],
+  D: ["day", "days"],
+  H: ["h", "h"],
+  M: ["min", "min"],
+  S: ["s", "s"],
+};
+
+/**
+ * A duration as people write it, as ISO 8601: "30 min", "1 h 30 min", "1.5 h", "2 days", "90" (minutes), or ISO 8601 itself.
+ * @returns undefined for words that are no duration
+ */
+export function readDuration(text: string): string | undefined {
+  const typed = text.trim().replace(",", ".");
+  if (/^P(?=.)(?:\d+(?:\.\d+)?[YMWD])*(?:T(?=.)(?:\d+(?:\.\d+)?[HMS])*)?$/i.test(typed)) return typed.toUpperCase();
+  if (/^\d+(?:\.\d+)?$/.test(typed)) return `PT${Number(typed)}M`;
+  const parts = [...typed.matchAll(/(\d+(?:\.\d+)?)\s*([a-z']+)/gi)];
+  if (
+    parts.length === 0 ||
+    parts
+      .map(([part]) => part)
+      .join("")
+      .replace(/\s/g, "") !== typed.replace(/\s|\band\b/g, "")
+  )
+    return undefined;
+  let [date, time] = ["", ""];
+  for (const [, count, unit] of parts) {
+    const known = units.find(([pattern]) => pattern.test(unit as string));
+    if (!known) return undefined;
+    const [, letter, inTime] = known;
+    const amount = Number(count);
+    // A part of a day or week is told in hours, which every reader of ISO 8601 takes.
+    if (!inTime && !Number.isInteger(amount)) time += `${amount * (letter === "W" ? 168 : 24)}H`;
+    else if (inTime) time += `${amount}${letter}`;
+    else date += `${amount}${letter}`;
+  }
+  return `P${date}${time && `T${time}`}`;
+}
+
+/** A duration in words: "PT1H30M" is "1 h 30 min". What is no plain duration stays as it is written. */
+export function durationWords(iso: string): string {
+  const match = /^P((?:\d+(?:\.\d+)?[WD])*)(?:T((?:\d+(?:\.\d+)?[HMS])*))?$/.exec(iso);
+  if (!match) return iso;
+  return [...`${match[1] ?? ""}${match[2] ?? ""}`.matchAll(/(\d+(?:\.\d+)?)([WDHMS])/g)]
+    .map(([, count, letter]) => `${count} ${words[letter as string]?.[count === "1" ? 0 : 1]}`)
+    .join(" ");
+}
