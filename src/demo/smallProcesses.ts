@@ -109,7 +109,7 @@ export function drawMeterReading(start: Model, diagram: Id): Drawing {
   return draw;
 }
 
-/** A complaint about a bill: waiting for the first of two events, and answers in parallel. */
+/** A complaint about a bill: a parallel block, decisions, and a loop until the answer is accepted; with estimates. */
 export function drawComplaint(start: Model, diagram: Id): Drawing {
   const draw = new Drawing(start, diagram);
   pool(draw, [
@@ -134,12 +134,19 @@ export function drawComplaint(start: Model, diagram: Id): Drawing {
   draw.node("justified", { type: "exclusiveGateway" }, "lane-billing", "Complaint justified?");
   draw.node("correct", { type: "userTask" }, "lane-billing", "Correct the bill");
   draw.node("answer", { type: "sendTask" }, desk, "Explain the outcome");
+  draw.node("content", { type: "exclusiveGateway" }, desk, "Answer accepted?");
+  draw.node("clear-up", { type: "userTask" }, desk, "Clear it up by telephone");
   draw.node("closed", { type: "endEvent" }, desk, "Complaint closed");
   draw.chain("complaint", "record", "split", "thank", "together", "justified");
   draw.chain("split", "review-bill", "together");
   draw.flow("justified", "answer", "no");
   draw.flow("justified", "correct", "yes");
-  draw.chain("correct", "answer", "closed");
+  draw.chain("correct", "answer", "content");
+  draw.flow("content", "closed", "yes");
+  draw.flow("content", "clear-up", "no");
+  draw.flow("clear-up", "answer");
+  draw.defaultFlow("content", "closed");
+  draw.condition("content", "clear-up", "answer.objection != null");
   draw.defaultFlow("justified", "answer");
   draw.condition("justified", "correct", "bill.amount differs from readings");
   draw.flow("household", "complaint", "complaint");
@@ -157,6 +164,15 @@ export function drawComplaint(start: Model, diagram: Id): Drawing {
     system: { entry: "system-billing-ledger", name: "Billing ledger" },
     use: "reads",
   });
+  for (const [id, time, cost] of [
+    ["record", "10 min", 8],
+    ["thank", "5 min", 4],
+    ["review-bill", "45 min", 40],
+    ["correct", "20 min", 18],
+    ["answer", "15 min", 12],
+    ["clear-up", "25 min", 20],
+  ] as const)
+    draw.do({ type: "setEstimate", id, time, cost });
   draw.do({ type: "tidy", diagram });
   return draw;
 }

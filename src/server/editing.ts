@@ -23,7 +23,8 @@ export const applyCommands = useCase(
     version: z.string(),
     batch: z.string().min(1).max(100),
     base: z.number().int().min(0),
-    commands: z.array(commandSchema).min(1).max(500),
+    // A pasted list of thousands of rows is one gesture.
+    commands: z.array(commandSchema).min(1).max(60_000),
     label: z.string().max(300).optional(),
   }),
   async (context, request): Promise<AppliedBatch> => {

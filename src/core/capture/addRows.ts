@@ -25,6 +25,18 @@ export function addBehind(draft: Draft, rows: readonly StepRow[], at: number, ki
   return id;
 }
 
+/** Puts a step behind one that has a single way out: what a list does row by row. */
+export function addAfter(draft: Draft, step: Id, kind: Kind, name: string): Id {
+  const [flow, other] = outgoingOf(draft.model, step);
+  const id = draft.newId(kind.type);
+  if (flow && !other) {
+    insertOn(draft, flow.id, id, kind);
+    standLike(draft, id, step);
+  } else draft.do({ type: "append", diagram: draft.pageOf(step), from: step, id, flow: draft.newId("flow"), kind });
+  if (name) draft.do({ type: "rename", id, name });
+  return id;
+}
+
 /** Puts a step before a row's step: whatever led to that now leads to the new one. */
 export function addBefore(draft: Draft, rows: readonly StepRow[], at: number, kind: Kind, name: string): Id {
   const row = rows[at] as StepRow;

@@ -1,5 +1,5 @@
 import { type Command, perform } from "../commands";
-import { type Element, edgesOf, type Id, type Model, type Problem, type Result, shapesOf } from "../model";
+import { type Edit, type Element, edgesOf, type Id, type Model, type Problem, type Result, shapesOf } from "../model";
 
 /** A refusal while a plan is made; `plan` turns it into a result. */
 export class PlanRefusal extends Error {
@@ -14,11 +14,14 @@ export type NewId = (of: string) => Id;
 /** Commands that together are one gesture, each made on the model the ones before it left. */
 export class Draft {
   readonly commands: Command[] = [];
+  readonly edits: Edit[] = [];
   #model: Model;
 
   constructor(
     model: Model,
     readonly newId: NewId,
+    /** Many commands before a tidy: nobody sees how flows run in between. */
+    readonly isRough = false,
   ) {
     this.#model = model;
   }
@@ -28,10 +31,11 @@ export class Draft {
   }
 
   do(command: Command): void {
-    const done = perform(this.#model, command);
+    const done = perform(this.#model, command, { isRough: this.isRough });
     if (!done.ok) throw new PlanRefusal(done.problems);
     this.#model = done.value.model;
     this.commands.push(command);
+    this.edits.push(...done.value.edits);
   }
 
   element(id: Id): Element {
@@ -51,17 +55,24 @@ export class Draft {
 
 export interface Plan {
   readonly commands: readonly Command[];
+  /** What the commands came to, for whoever need not perform them again. */
+  readonly edits: readonly Edit[];
   readonly model: Model;
   /** The element whose row is worked on next. */
   readonly focus: Id | undefined;
 }
 
 /** Runs a plan on a model: all its commands, or the reasons why one of them is refused. */
-export function plan(model: Model, newId: NewId, make: (draft: Draft) => Id | undefined): Result<Plan> {
-  const draft = new Draft(model, newId);
+export function plan(
+  model: Model,
+  newId: NewId,
+  make: (draft: Draft) => Id | undefined,
+  isRough = false,
+): Result<Plan> {
+  const draft = new Draft(model, newId, isRough);
   try {
     const focus = make(draft);
-    return { ok: true, value: { commands: draft.commands, model: draft.model, focus } };
+    return { ok: true, value: { commands: draft.commands, edits: draft.edits, model: draft.model, focus } };
   } catch (error) {
     if (error instanceof PlanRefusal) return { ok: false, problems: error.problems };
     throw error;

@@ -1,11 +1,10 @@
 import { type Id, isActivity, scopeOf } from "../model";
-import { addBehind } from "./addRows";
+import { addAfter, addBehind } from "./addRows";
 import type { Draft } from "./draft";
 import { addFirstStep } from "./firstStep";
 import { giveRole, type NamedEntry } from "./giveRole";
 import type { ColumnMap } from "./headings";
 import type { StepRow } from "./stepRow";
-import { stepSheetOf } from "./stepSheet";
 import type { TableRows } from "./table";
 
 /** A step of a plain list: what somebody has in a spreadsheet. */
@@ -63,16 +62,8 @@ export function writeList(
   let last: Id | undefined;
   const diagram = [...draft.model.diagrams].sort((a, b) => a.order - b.order)[0]?.id as Id;
   for (const listed of steps) {
-    if (last !== undefined) {
-      const rows = stepSheetOf(draft.model, place.process);
-      last = addBehind(
-        draft,
-        rows,
-        rows.findIndex((row) => row.id === last),
-        { type: "task" },
-        listed.step,
-      );
-    } else if (place.row >= 0) last = addBehind(draft, place.rows, place.row, { type: "task" }, listed.step);
+    if (last !== undefined) last = addAfter(draft, last, { type: "task" }, listed.step);
+    else if (place.row >= 0) last = addBehind(draft, place.rows, place.row, { type: "task" }, listed.step);
     else last = addFirstStep(draft, place.process, diagram, listed.step);
     furnish(draft, last, listed, place.resolve);
   }

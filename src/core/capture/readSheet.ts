@@ -61,7 +61,7 @@ export function readSheet(text: string, title: string, newId: NewId, resolve: Re
     title,
   );
   try {
-    const draft = new Draft(start, newId);
+    const draft = new Draft(start, newId, true);
     if (map.level !== undefined && map.kind !== undefined) {
       const lines = sheetLines(rows, map, first);
       if (!lines.ok) return lines;

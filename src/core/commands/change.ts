@@ -34,7 +34,11 @@ export class Change {
   readonly remarks: string[] = [];
   #model: Model;
 
-  constructor(model: Model) {
+  constructor(
+    model: Model,
+    /** Flows need no course yet, since the page is tidied at the end: they are drawn straight, which spares looking for a way. */
+    readonly isRough = false,
+  ) {
     this.#model = model;
   }
 

@@ -113,9 +113,14 @@ export interface Performed {
 /**
  * Turns a command into edits on a given model, or says why not. Pure: the same command on the same model gives the same
  * edits, in the browser and on the server.
+ * @param isRough for one of many commands that end with tidying the page: flows are drawn without looking for a way
  */
-export function perform(model: Model, command: Command): Result<Performed> {
-  const change = new Change(model);
+export function perform(
+  model: Model,
+  command: Command,
+  { isRough = false }: { readonly isRough?: boolean } = {},
+): Result<Performed> {
+  const change = new Change(model, isRough);
   try {
     carryOut(change, command);
   } catch (error) {

@@ -3,7 +3,7 @@ import { connectionBetween, type Element, edgeOn, type Id, participantOf, scopeO
 import { type Change, Refusal, refuse } from "./change";
 import { addDataAssociation } from "./dataAssociations";
 import { forgetRecordedFlows } from "./flowLists";
-import { courseFor, endsOf } from "./page";
+import { endsOf, newCourse } from "./page";
 import { addPoolAround } from "./pools";
 
 const id = z.string().min(1).max(200);
@@ -78,7 +78,7 @@ function associationHome(change: Change, diagram: Id, source: Id, target: Id): I
 }
 
 function draw(change: Change, diagram: Id, connection: Id): void {
-  const course = courseFor(change.model, diagram, change.element(connection));
+  const course = newCourse(change, diagram, change.element(connection));
   if (course) change.insertEdge(diagram, connection, course);
 }
 
@@ -111,7 +111,7 @@ export function reconnect(change: Change, { diagram, connection, end, to }: z.in
   }
   change.set("elements", connection, end === "source" ? "sourceRef" : "targetRef", to);
   const edge = edgeOn(change.model, diagram, connection);
-  const course = courseFor(change.model, diagram, change.element(connection));
+  const course = newCourse(change, diagram, change.element(connection));
   if (edge && course) {
     change.set("edges", edge.id, "waypoints", course);
     change.set("edges", edge.id, "label", undefined);

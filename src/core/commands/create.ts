@@ -32,7 +32,7 @@ import { connect } from "./connect";
 import { forgetRecordedFlows } from "./flowLists";
 import { canHoldBoundaryEvents, fieldsOf, type Kind, kindSchema } from "./kinds";
 import { putIntoLane } from "./lanes";
-import { courseFor, freeSpot, growAround, placeAt, plain, shapesOnPage } from "./page";
+import { freeSpot, growAround, newCourse, placeAt, plain, shapesOnPage } from "./page";
 import { addPoolAround } from "./pools";
 
 const id = z.string().min(1).max(200);
@@ -172,7 +172,7 @@ export function insertOnFlow(change: Change, command: z.infer<typeof insertOnFlo
   change.set("elements", flow.id, "targetRef", command.id);
   connect(change, { type: "connect", diagram, id: command.flow, source: command.id, target });
   if (edge) {
-    const course = courseFor(change.model, diagram, change.element(flow.id));
+    const course = newCourse(change, diagram, change.element(flow.id));
     if (course) change.set("edges", edge.id, "waypoints", course);
   }
 }

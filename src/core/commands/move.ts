@@ -27,7 +27,7 @@ import {
 import { type Change, refuse } from "./change";
 import { nearestEdgePoint } from "./create";
 import { putIntoLane } from "./lanes";
-import { connectionsTouching, courseFor, endsOf, growAround, obstaclesOn, placeAt, plain } from "./page";
+import { connectionsTouching, endsOf, growAround, newCourse, obstaclesOn, placeAt, plain } from "./page";
 
 const id = z.string().min(1).max(200);
 const bounds = z.object({ x: z.number(), y: z.number(), width: z.number().min(8), height: z.number().min(8) });
@@ -185,7 +185,7 @@ export function rerouteAround(change: Change, diagram: Id, moved: ReadonlySet<Id
       }
       continue;
     }
-    const course = keptCourse(change.model, diagram, edge, element) ?? courseFor(change.model, diagram, element);
+    const course = keptCourse(change.model, diagram, edge, element) ?? newCourse(change, diagram, element);
     if (course) {
       change.set("edges", edge.id, "waypoints", course);
       if (edge.label?.bounds) change.set("edges", edge.id, "label", undefined);

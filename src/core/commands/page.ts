@@ -180,6 +180,13 @@ export function endsOf(connection: Element): { source: Id; target: Id } | undefi
   return sourceRef && targetRef ? { source: sourceRef, target: targetRef } : undefined;
 }
 
+/** The course a change gives to a connection: around everything on its page, or straight while it is rough. */
+export function newCourse(change: Change, diagram: Id, connection: Element): Point[] | undefined {
+  if (!change.isRough) return courseFor(change.model, diagram, connection);
+  const ends = endsOf(connection);
+  return ends && straightCourse(change.model, diagram, ends.source, ends.target);
+}
+
 /** A new course for a connection, around everything on its page but the edges that are to get a new course themselves. */
 export function courseFor(
   model: Model,

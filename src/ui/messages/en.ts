@@ -212,6 +212,8 @@ export const en = {
     pasteLeftOut: "left out",
     pasteInsert: (count: number) => `Insert ${count} ${count === 1 ? "step" : "steps"}`,
     pasteNoSteps: "No row has a step in it. Copy at least one column with the names of steps.",
+    inserting: (count: number) => `Inserting ${count} steps`,
+    insertLabel: (count: number) => `insert ${count} steps`,
     pasted: (count: number) => `${count} ${count === 1 ? "step is" : "steps are"} inserted.`,
     column: (at: number) => `Column ${at}`,
     meanings: {

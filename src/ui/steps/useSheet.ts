@@ -2,7 +2,7 @@
 import { useCallback, useEffect, useMemo } from "react";
 import { type Draft, plan, type StepRow, stepSheetOf } from "@/core/capture";
 import { isTidy, knownTidy, noteTidy } from "@/core/commands";
-import { type Id, type Model, processesOf, shapesOf } from "@/core/model";
+import { type Edit, type Id, type Model, processesOf, shapesOf } from "@/core/model";
 import { complain } from "../controls/toaster";
 import { newId } from "../diagram/actions";
 import { isLargePage, tidyEdits, tidyPage } from "../version/tidyPage";
@@ -17,6 +17,10 @@ export interface Sheet {
   readonly rows: readonly StepRow[];
   readonly indexOf: (row: string | null) => number;
   /** Does an edit of the sheet as one undo step; gives the element it was about, or null where it was refused. */
+  /** Whether the page is laid out anew with each change. */
+  readonly isKeptTidy: () => boolean;
+  /** Takes over edits made elsewhere, as one undo step. */
+  readonly takeEdits: (edits: readonly Edit[], label: string, tidied: boolean) => boolean;
   readonly run: (make: (draft: Draft) => Id | undefined) => { readonly focus: Id | undefined } | null;
 }
 
@@ -82,5 +86,14 @@ export function useSheet(): Sheet {
     },
     [store, diagram],
   );
-  return { model, processes, process, diagram, rows, indexOf, run };
+  const isTidyNow = useCallback(() => isKeptTidy(store.getState().model, diagram), [store, diagram]);
+  const takeEdits = useCallback<Sheet["takeEdits"]>(
+    (edits, label, tidied) => {
+      if (!store.getState().dispatch({ type: "edits", label, edits: edits as never })) return false;
+      if (tidied) noteTidy(store.getState().model, diagram);
+      return true;
+    },
+    [store, diagram],
+  );
+  return { model, processes, process, diagram, rows, indexOf, isKeptTidy: isTidyNow, takeEdits, run };
 }

@@ -27,15 +27,18 @@ const sizeOf = (model: Model, diagram: Id) => {
 };
 export const isLargePage = (model: Model, diagram: Id): boolean => sizeOf(model, diagram) > tidiedAtOnce;
 
-/** The edits that tidy a page, worked out in the worker; null where somebody called it off. */
-export function tidyEdits(model: Model, diagram: Id): Promise<readonly Edit[] | null> {
+/** Asks the worker for something; after a while one is told, and may call it off, which gives null. */
+export function inWorker<Answer>(
+  words: string,
+  ask: (remote: Remote<LayoutWorker>) => Promise<Answer>,
+): Promise<Answer | null> {
   const { own, remote } = layoutWorker();
   return new Promise((resolve, reject) => {
     let toast: string | undefined;
     const timer = setTimeout(() => {
       toast = toaster.create({
-        description: text.diagram.tidying,
-        duration: 120_000,
+        description: words,
+        duration: 600_000,
         action: {
           label: text.dialog.cancel,
           onClick: () => {
@@ -46,8 +49,7 @@ export function tidyEdits(model: Model, diagram: Id): Promise<readonly Edit[] | 
         },
       });
     }, patience);
-    remote
-      .tidyEdits(toStored(model), diagram)
+    ask(remote)
       .then(resolve, reject)
       .finally(() => {
         clearTimeout(timer);
@@ -55,6 +57,10 @@ export function tidyEdits(model: Model, diagram: Id): Promise<readonly Edit[] | 
       });
   });
 }
+
+/** The edits that tidy a page, worked out in the worker; null where somebody called it off. */
+export const tidyEdits = (model: Model, diagram: Id): Promise<readonly Edit[] | null> =>
+  inWorker(text.diagram.tidying, (remote) => remote.tidyEdits(toStored(model), diagram));
 
 /**
  * Tidies a page: at once where it is small, else as soon as the worker has it. What is changed meanwhile is tidied with it.
