@@ -1,5 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
+import { strToU8, zipSync } from "fflate";
 
 const notes = [
   "When a household moves into a new flat, the front desk registers the move in the case register. The desk then checks whether the meter number is known. If the number is missing, the desk asks the household for it.",
@@ -180,6 +181,33 @@ test("a Markdown file becomes a page; a mark survives writing before it; advice 
   await saved(page);
   await page.goto(`/v/${version}/brief`);
   await expect(page.locator(".word-party")).toHaveText("customer");
+});
+
+test("a Word document becomes a page; one that is damaged says so", async ({ page }) => {
+  await newBrief(page, "From Word");
+  const word = (body: string) =>
+    `<?xml version="1.0" encoding="UTF-8"?><w:document xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main"><w:body>${body}</w:body></w:document>`;
+  const docx = zipSync({
+    "[Content_Types].xml": strToU8(
+      '<?xml version="1.0"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="xml" ContentType="application/xml"/><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Override PartName="/word/document.xml" ContentType="application/vnd.openxmlformats-officedocument.wordprocessingml.document.main+xml"/></Types>',
+    ),
+    "_rels/.rels": strToU8(
+      '<?xml version="1.0"?><Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="r1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/officeDocument" Target="word/document.xml"/></Relationships>',
+    ),
+    "word/document.xml": strToU8(
+      word(
+        "<w:p><w:r><w:t>When a meter fails, the field crew changes it.</w:t></w:r></w:p><w:p><w:r><w:t>Billing is told.</w:t></w:r></w:p>",
+      ),
+    ),
+  });
+  const file = (name: string, buffer: Buffer) => ({ name, mimeType: "application/octet-stream", buffer });
+  const input = page.locator("input[type=file][accept*=docx]");
+  await input.setInputFiles(file("note.docx", Buffer.from(docx)));
+  await expect(page.getByTestId("brief-page").locator("p").first()).toHaveText(
+    "When a meter fails, the field crew changes it.",
+  );
+  await input.setInputFiles(file("broken.docx", Buffer.from("no document")));
+  await expect(page.getByText("broken.docx cannot be read")).toBeVisible();
 });
 
 test("a text changed in two windows is not overwritten: one takes the other or keeps its own", async ({

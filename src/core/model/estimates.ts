@@ -31,6 +31,18 @@ export function simulationHolder(model: Model): Element | undefined {
   return holders.find((holder) => holder.extension?.some((node) => isOf(node, "BPSimData")));
 }
 
+/** The unit of money where a file does not say. */
+const usualCurrency = "EUR";
+
+/** The currency that the costs of a model are in. */
+export function currencyOf(model: Model): string {
+  const data = simulationHolder(model)?.extension?.find((node) => isOf(node, "BPSimData")) as
+    | { element: XmlElement }
+    | undefined;
+  const parameters = childOf(childOf(data?.element, "Scenario"), "ScenarioParameters");
+  return attributeOf(parameters, "baseCurrencyUnit") ?? usualCurrency;
+}
+
 const remembered = new WeakMap<Element, Map<Id, Estimate>>();
 
 /** The estimates of all steps that have any. */
@@ -74,20 +86,18 @@ const make = (name: string, attributes: XmlElement["attributes"], children: read
 });
 
 /** The simulation data of a new relationship: one scenario without estimates. */
-export const emptySimulation = (): XmlNode => ({
-  element: make(
-    "BPSimData",
-    [["xmlns:bpsim", simulationNamespace]],
+export const emptySimulation = (): XmlNode => {
+  const parameters = make("ScenarioParameters", [["baseCurrencyUnit", usualCurrency]]);
+  const scenario = make(
+    "Scenario",
     [
-      {
-        element: make("Scenario", [
-          ["id", "estimates"],
-          ["name", "Estimates"],
-        ]),
-      },
+      ["id", "estimates"],
+      ["name", "Estimates"],
     ],
-  ),
-});
+    [{ element: parameters }],
+  );
+  return { element: make("BPSimData", [["xmlns:bpsim", simulationNamespace]], [{ element: scenario }]) };
+};
 
 /** Extension content with a step's estimate set, or taken out where it is empty; everything else in it stays as it is. */
 export function withEstimate(extension: readonly XmlNode[], id: Id, estimate: Estimate): readonly XmlNode[] {

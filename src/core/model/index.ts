@@ -3,7 +3,7 @@ export * from "./diagram";
 export { durationWords, readDuration } from "./duration";
 export * from "./edit";
 export * from "./element";
-export { type Estimate, emptySimulation, estimatesOf, simulationHolder, withEstimate } from "./estimates";
+export { currencyOf, type Estimate, emptySimulation, estimatesOf, simulationHolder, withEstimate } from "./estimates";
 export * from "./eventTable";
 export * from "./extension";
 export * from "./families";

@@ -149,6 +149,7 @@ export const en = {
       cost: "Cost",
     },
     estimates: "Time and cost",
+    costIn: (currency: string) => `Cost, ${currency}`,
     estimateHints: { time: "30 min", cost: "12.50" },
     noAmount: (typed: string) => `"${typed}" is no amount of money. Write a number, such as 12.50.`,
     when: "When",

@@ -3,6 +3,7 @@ import { Box, chakra } from "@chakra-ui/react";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef } from "react";
 import type { StepRow } from "@/core/capture";
+import { currencyOf } from "@/core/model";
 import { text } from "../messages";
 import { rowGridOf, rowHeight } from "./grid";
 import { cellId, SheetRow } from "./SheetRow";
@@ -107,8 +108,8 @@ export function SheetGrid({ sheet, onPaste }: { readonly sheet: Sheet; readonly 
             {text.steps.number}
           </chakra.div>
           {shown.map((name) => (
-            <chakra.div key={name} role="columnheader" px={2}>
-              {text.steps.columns[name]}
+            <chakra.div key={name} role="columnheader" px={2} textAlign={name === "cost" ? "end" : undefined}>
+              {name === "cost" ? text.steps.costIn(currencyOf(sheet.model)) : text.steps.columns[name]}
             </chakra.div>
           ))}
         </chakra.div>
