@@ -3,6 +3,7 @@ import { describe, expect, test } from "vitest";
 import { readBpmn, writeBpmn } from "../bpmn";
 import { brokenInvariants, durationWords, estimatesOf, readDuration } from "../model";
 import { expectOk, performAll, smallModel } from "../testing/models";
+import { schemaErrors } from "../testing/xml";
 import { perform, undoOf } from "./command";
 
 describe("durations", () => {
@@ -38,12 +39,13 @@ describe("durations", () => {
 describe("estimates", () => {
   const set = { type: "setEstimate", id: "check", time: "30 min", cost: 12.5 } as const;
 
-  test("they stand in the standard's place and come back from a file", () => {
+  test("they stand in the standard's place and come back from a file", async () => {
     const model = performAll(smallModel(), set, { type: "setEstimate", id: "approve", time: "2 h" });
     expect(brokenInvariants(model)).toEqual([]);
     const text = writeBpmn(model);
     expect(text).toContain('<bpsim:ElementParameters elementRef="check">');
     expect(text).toMatch(/<relationship [^>]*type="BPSimData"/);
+    expect(await schemaErrors(text)).toEqual([]);
     const again = expectOk(readBpmn(text));
     expect([...estimatesOf(again)]).toEqual([
       ["check", { time: "PT30M", cost: 12.5 }],
