@@ -135,11 +135,19 @@ function messagePorts(
   const isPool = (id: Id) => model.elements.get(id)?.type === "participant";
   const at = (own: Bounds, other: Bounds, pool: boolean, otherIsPool: boolean): Port[] => {
     const below = other.y + other.height / 2 > own.y + own.height / 2;
-    if (!pool)
-      return portsOf(
+    if (!pool) {
+      const middle = portsOf(
         own,
         below ? { bottom: 0, right: 60, left: 60, top: 90 } : { top: 0, right: 60, left: 60, bottom: 90 },
       );
+      if (own.width < 80) return middle;
+      // A step is wide enough for several messages beside each other, and beside a flow that comes back to it.
+      const near = middle.find((port) => port.side === (below ? "bottom" : "top")) as Port;
+      return [
+        ...middle,
+        ...[24, -24].map((offset) => ({ ...near, at: { x: near.at.x + offset, y: near.at.y }, penalty: 6 })),
+      ];
+    }
     const x = otherIsPool
       ? own.x + own.width / 2
       : Math.max(own.x + 12, Math.min(own.x + own.width - 12, other.x + other.width / 2));
@@ -211,7 +219,23 @@ export function courseFor(
     diagram,
     new Set([ends.source, ends.target].filter((id) => model.elements.get(id)?.type === "participant")),
   );
-  return route({ ...ports, obstacles, taken: others });
+  const { from, to } = connection.type === "messageFlow" ? besideOthers(ports, others) : ports;
+  return route({ from, to, obstacles, taken: others });
+}
+
+/** Messages keep off the points at which other flows leave and enter. */
+function besideOthers(
+  { from, to }: { from: Port[]; to: Port[] },
+  others: readonly (readonly Point[])[],
+): { from: Port[]; to: Port[] } {
+  const ends = others.flatMap((line) => [line[0] as Point, line[line.length - 1] as Point]);
+  const weighed = (ports: readonly Port[]) =>
+    ports.map((port) =>
+      ends.some((end) => Math.abs(end.x - port.at.x) + Math.abs(end.y - port.at.y) < 8)
+        ? { ...port, penalty: port.penalty + 50 }
+        : port,
+    );
+  return { from: weighed(from), to: weighed(to) };
 }
 
 /** Associations are short and lie off the flow: the straight line between the nearest sides. */
