@@ -10,6 +10,8 @@ export default defineConfig({
     include: ["src/**/*.test.ts", "scripts/**/*.test.ts"],
     setupFiles: ["src/core/testing/setup.ts"],
     testTimeout: 60_000,
+    // Opening a database takes seconds, more on a busy machine.
+    hookTimeout: 120_000,
     pool: "forks",
   },
 });
