@@ -1,35 +1,11 @@
-import { type Draft, giveRole, type NamedEntry } from "../capture";
+import { type Draft, giveRole } from "../capture";
 import type { Kind } from "../commands";
 import { foldedName } from "../directory";
-import {
-  boundaryEventsOf,
-  type Element,
-  eventDefinitionsOf,
-  flowNodesIn,
-  type Id,
-  incomingOf,
-  laneOf,
-  nameOf,
-  outgoingOf,
-  participantsOf,
-  processesOf,
-  referrersOf,
-  scopeOf,
-  shapesOf,
-} from "../model";
-import type { Frame, FrameDecision, FrameItem, FramePath, FrameStep, FrameTrigger, Thing } from "./frames";
-import { linksOf, nodeOf } from "./links";
-import { readTime } from "./times";
+import { boundaryEventsOf, type Id, incomingOf, laneOf, outgoingOf, scopeOf } from "../model";
+import { type BuildContext, FrameGround } from "./buildGround";
+import type { Frame, FrameDecision, FrameItem, FramePath, FrameStep, Thing } from "./frames";
+import { nodeOf } from "./links";
 import { stateName } from "./wording";
-
-export interface BuildContext {
-  readonly organisation: string;
-  /** Marks built before: what was deleted since is not made again. */
-  readonly built: ReadonlySet<string>;
-  readonly resolve: (kind: "role" | "system" | "document", name: string) => NamedEntry;
-  /** The BPMN id of the process that stands behind a part or shared activity. */
-  readonly calledProcess: (key: string) => Id | undefined;
-}
 
 /**
  * Builds a frame into a model's process: pool, lanes, closed pools, a start for each trigger, steps in the order of the text,
@@ -45,157 +21,17 @@ interface Cursor {
   readonly flow: Id;
   readonly after: Id;
 }
-
-class FrameBuilder {
-  readonly #built: string[] = [];
-  readonly #process: Element;
-  readonly #diagram: Id;
-
-  constructor(
-    readonly draft: Draft,
-    readonly frame: Frame,
-    readonly context: BuildContext,
-  ) {
-    const process = processesOf(draft.model)[0];
-    const diagram = [...draft.model.diagrams].sort((a, b) => a.order - b.order)[0];
-    if (!process || !diagram) draft.refuse("no-process", "There is no process to build into.");
-    this.#process = process as Element;
-    this.#diagram = (diagram as { id: Id }).id;
-  }
-
+class FrameBuilder extends FrameGround {
   build(): string[] {
     const { draft, frame } = this;
-    const start = this.#skeleton();
-    for (const party of frame.parties) this.#party(party);
-    for (const trigger of frame.triggers) this.#hearFrom(trigger);
+    const start = this.skeleton();
+    for (const party of frame.parties) this.party(party);
+    for (const trigger of frame.triggers) this.hearFrom(trigger);
     const first = outgoingOf(draft.model, start)[0];
     const cursor = first && this.#items(frame.items, { flow: first.id, after: start });
     if (frame.result && cursor) this.#result(frame.result.id, cursor);
-    this.#moreStarts();
-    return this.#built;
-  }
-
-  #link(element: Id, marks: readonly string[]): void {
-    this.#built.push(...marks);
-    if (marks.length > 0) this.draft.do({ type: "linkWords", id: element, marks: [...marks] });
-  }
-
-  #links() {
-    return linksOf(this.draft.model);
-  }
-
-  /** Whether a mark's element was made before; it may be gone by now. */
-  #wasBuilt(mark: string): boolean {
-    return this.context.built.has(mark) || this.#links().has(mark);
-  }
-
-  /** The pool with a start and an end, as far as they are missing. Gives the first start. */
-  #skeleton(): Id {
-    const { draft } = this;
-    const nodes = flowNodesIn(draft.model, this.#process.id);
-    const there = nodes.find((node) => node.type === "startEvent");
-    if (there) return this.#adopt(there);
-    if (nodes.length > 0)
-      return draft.refuse(
-        "no-start",
-        `"${nameOf(draft.model, this.#process.id)}" has steps but no start event to build from. Give it one first.`,
-      );
-    const pools = participantsOf(draft.model).filter((pool) => pool.processRef === this.#process.id);
-    if (pools.length === 0) {
-      const id = draft.newId("participant");
-      const name = this.context.organisation || nameOf(draft.model, this.#process.id);
-      const at = { x: 500, y: 300 };
-      draft.do({ type: "place", diagram: this.#diagram, id, kind: { type: "participant" }, at, name });
-      pools.push(draft.element(id) as (typeof pools)[number]);
-    }
-    const bounds = shapesOf(draft.model, (pools[0] as Element).id)[0]?.bounds ?? {
-      x: 100,
-      y: 100,
-      width: 600,
-      height: 200,
-    };
-    const start = draft.newId("startEvent");
-    const [trigger] = this.frame.triggers;
-    const at = { x: bounds.x + 96, y: bounds.y + bounds.height / 2 };
-    draft.do({
-      type: "place",
-      diagram: this.#diagram,
-      id: start,
-      kind: startKind(trigger),
-      at,
-      name: trigger?.name ?? "",
-    });
-    if (trigger) this.#furnishStart(start, trigger);
-    this.#end(start, undefined);
-    return start;
-  }
-
-  /** A start that was there before the brief stands for its first trigger, unless it has words already. */
-  #adopt(start: Element): Id {
-    const [trigger] = this.frame.triggers;
-    if (!trigger || this.#wasBuilt(trigger.mark.id)) return start.id;
-    if (!start.name) this.draft.do({ type: "rename", id: start.id, name: trigger.name });
-    this.#link(start.id, [trigger.mark.id]);
-    return start.id;
-  }
-
-  #furnishStart(start: Id, trigger: FrameTrigger): void {
-    const time = trigger.time === undefined ? undefined : readTime(trigger.time);
-    if (time?.kind === "cycle") this.draft.do({ type: "setTimer", event: start, kind: "timeCycle", text: time.iso });
-    this.#link(start, [trigger.mark.id]);
-  }
-
-  /** Further triggers that were put into this process: each a start of its own, leading to the same first step. */
-  #moreStarts(): void {
-    const { draft } = this;
-    const [first] = flowNodesIn(draft.model, this.#process.id).filter((node) => node.type === "startEvent");
-    const target = first && outgoingOf(draft.model, first.id)[0]?.targetRef;
-    for (const trigger of this.frame.triggers.slice(1)) {
-      if (!first || typeof target !== "string" || this.#wasBuilt(trigger.mark.id)) continue;
-      const bounds = shapesOf(draft.model, first.id)[0]?.bounds ?? { x: 160, y: 160, width: 32, height: 32 };
-      const id = draft.newId("startEvent");
-      const at = { x: bounds.x + 16, y: bounds.y + 88 };
-      draft.do({ type: "place", diagram: this.#diagram, id, kind: startKind(trigger), at, name: trigger.name });
-      draft.do({ type: "connect", diagram: this.#diagram, id: draft.newId("flow"), source: id, target });
-      this.#furnishStart(id, trigger);
-      this.#hearFrom(trigger);
-    }
-  }
-
-  #party(party: Thing): Id {
-    const { draft } = this;
-    const known = participantsOf(draft.model).find((pool) => foldedName(pool.name ?? "") === foldedName(party.name));
-    if (known) {
-      this.#link(known.id, party.marks);
-      return known.id;
-    }
-    const id = draft.newId("participant");
-    const at = { x: 400, y: 0 };
-    draft.do({
-      type: "place",
-      diagram: this.#diagram,
-      id,
-      kind: { type: "participant", closed: true },
-      at,
-      name: party.name,
-    });
-    this.#link(id, party.marks);
-    return id;
-  }
-
-  /** A message from the party that sets the work off. */
-  #hearFrom(trigger: FrameTrigger): void {
-    const start = nodeOf(this.draft.model, this.#links(), trigger.mark.id);
-    if (!trigger.from || !start || this.draft.element(start).type !== "startEvent") return;
-    const [definition] = eventDefinitionsOf(this.draft.model, start);
-    if (definition?.type !== "messageEventDefinition") return;
-    this.#message(this.#party({ name: trigger.from, marks: [] }), start);
-  }
-
-  #message(source: Id, target: Id): void {
-    const { draft } = this;
-    const known = referrersOf(draft.model, source, "sourceRef").some((flow) => flow.targetRef === target);
-    if (!known) draft.do({ type: "connect", diagram: this.#diagram, id: draft.newId("message"), source, target });
+    this.moreStarts();
+    return this.built;
   }
 
   /** Writes items one after another onto a flow; gives where it goes on. */
@@ -203,7 +39,7 @@ class FrameBuilder {
     let cursor = from;
     items.forEach((item, at) => {
       const mark = markOf(item);
-      const there = nodeOf(this.draft.model, this.#links(), mark);
+      const there = nodeOf(this.draft.model, this.links(), mark);
       if (there) cursor = this.#keep(item, there) ?? this.#beforeNext(items.slice(at + 1)) ?? cursor;
       else if (!this.context.built.has(mark)) cursor = this.#add(item, cursor);
     });
@@ -229,7 +65,7 @@ class FrameBuilder {
 
   #beforeNext(items: readonly FrameItem[]): Cursor | undefined {
     for (const item of items) {
-      const there = nodeOf(this.draft.model, this.#links(), markOf(item));
+      const there = nodeOf(this.draft.model, this.links(), markOf(item));
       const flow = there && incomingOf(this.draft.model, there)[0];
       if (flow) return { flow: flow.id, after: flow.sourceRef as Id };
     }
@@ -278,9 +114,9 @@ class FrameBuilder {
     draft.do({ type: "insertOnFlow", diagram: draft.pageOf(cursor.flow), onFlow: cursor.flow, id, flow, kind });
     if (name) draft.do({ type: "rename", id, name });
     const lane = laneOf(draft.model, cursor.after);
-    if (lane && laneOf(draft.model, id)?.id !== lane.id && scopeOf(draft.model, id)?.id === this.#process.id)
+    if (lane && laneOf(draft.model, id)?.id !== lane.id && scopeOf(draft.model, id)?.id === this.process.id)
       draft.do({ type: "moveToLane", diagram: draft.pageOf(id), ids: [id], lane: lane.id });
-    this.#link(id, marks);
+    this.link(id, marks);
     return { flow: outgoingOf(draft.model, id)[0]?.id ?? flow, after: id };
   }
 
@@ -295,8 +131,8 @@ class FrameBuilder {
     if (step.isForEach && this.frame.triggers.some((trigger) => trigger.time !== undefined))
       draft.do({ type: "setRepetition", activity: id, id: draft.newId("each"), repetition: "parallel" });
     if (step.role) this.#role(id, step.role);
-    if (step.awaits) this.#message(this.#party(step.awaits), id);
-    if (step.sendsTo) this.#message(id, this.#party(step.sendsTo));
+    if (step.awaits) this.message(this.party(step.awaits), id);
+    if (step.sendsTo) this.message(id, this.party(step.sendsTo));
     const times = step.times.map((time) => `${time.name.charAt(0).toUpperCase()}${time.name.slice(1)}.`).join(" ");
     if (times) draft.do({ type: "describe", id, text: times });
     this.#furnish(step, id);
@@ -306,7 +142,7 @@ class FrameBuilder {
   #role(id: Id, role: Thing): void {
     giveRole(this.draft, id, this.context.resolve("role", role.name));
     const lane = laneOf(this.draft.model, id);
-    if (lane) this.#link(lane.id, role.marks);
+    if (lane) this.link(lane.id, role.marks);
   }
 
   /** Systems, documents and times a step does not have yet. */
@@ -315,44 +151,31 @@ class FrameBuilder {
     for (const system of step.systems) {
       if (system.marks.every((mark) => this.#isLinked(id, mark))) continue;
       draft.do({ type: "useSystem", step: id, system: context.resolve("system", system.name), use: system.use });
-      this.#link(id, system.marks);
+      this.link(id, system.marks);
     }
     for (const { name, direction, marks } of step.documents) {
       if (marks.every((mark) => this.#isLinked(id, mark))) continue;
       const document = context.resolve("document", name);
       const association = draft.newId("paper");
       draft.do({ type: "giveDocument", diagram: draft.pageOf(id), step: id, document, direction, id: association });
-      this.#link(id, marks);
+      this.link(id, marks);
     }
-    for (const time of step.times) this.#link(id, time.marks);
+    for (const time of step.times) this.link(id, time.marks);
     const { deadline } = step;
-    if (!deadline || this.#wasBuilt(deadline.mark)) return;
+    if (!deadline || this.wasBuilt(deadline.mark)) return;
     const event = draft.newId("boundaryEvent");
     const kind: Kind = { type: "boundaryEvent", trigger: "timerEventDefinition" };
     draft.do({ type: "attach", diagram: draft.pageOf(id), host: id, id: event, kind });
     draft.do({ type: "rename", id: event, name: deadline.name });
     draft.do({ type: "setTimer", event, kind: "timeDuration", text: deadline.duration });
-    this.#link(event, [deadline.mark]);
-    const flow = this.#end(event, deadline.path.ends);
+    this.link(event, [deadline.mark]);
+    const flow = this.end(event, deadline.path.ends);
     this.#items(deadline.path.items, { flow, after: id });
   }
 
   #isLinked(id: Id, mark: string): boolean {
-    return this.context.built.has(mark) && (this.#links().get(mark) ?? []).includes(id);
+    return this.context.built.has(mark) && (this.links().get(mark) ?? []).includes(id);
   }
-
-  /** An end behind an element. Gives the flow to it. */
-  #end(from: Id, ends: FramePath["ends"]): Id {
-    const { draft } = this;
-    const [id, flow] = [draft.newId("endEvent"), draft.newId("flow")];
-    draft.do({ type: "append", diagram: draft.pageOf(from), from, id, flow, kind: { type: "endEvent" } });
-    if (ends) {
-      draft.do({ type: "rename", id, name: ends.name });
-      this.#link(id, [ends.mark]);
-    }
-    return flow;
-  }
-
   #decision(decision: FrameDecision, cursor: Cursor): Cursor {
     const { draft } = this;
     const split = this.#insert({ type: "exclusiveGateway" }, decision.question, cursor, [decision.mark]);
@@ -373,14 +196,14 @@ class FrameBuilder {
     for (const path of decision.paths) {
       let flow = main;
       if (path !== keeper) {
-        if (path.ends) flow = this.#end(gateway, path.ends);
+        if (path.ends) flow = this.end(gateway, path.ends);
         else {
           flow = draft.newId("flow");
           draft.do({ type: "connect", diagram: draft.pageOf(gateway), id: flow, source: gateway, target: join as Id });
         }
       }
       draft.do({ type: "rename", id: flow, name: path.answer });
-      if (path.mark) this.#link(flow, [path.mark]);
+      if (path.mark) this.link(flow, [path.mark]);
       if (path === usualOf(decision)) draft.do({ type: "setField", id: gateway, field: "default", value: flow });
       const last = this.#items(path.items, { flow, after: gateway });
       if (path === keeper && !meets) next = last;
@@ -407,7 +230,7 @@ class FrameBuilder {
     draft.do({ type: "addPage", id: page, element: next.after });
     const start = draft.newId("startEvent");
     draft.do({ type: "place", diagram: page, id: start, kind: { type: "startEvent" }, at: { x: 80, y: 120 } });
-    const flow = this.#end(start, undefined);
+    const flow = this.end(start, undefined);
     this.#items(item.items, { flow, after: start });
     draft.do({ type: "tidy", diagram: page });
     return next;
@@ -416,12 +239,12 @@ class FrameBuilder {
   /** Names the end the main path comes to, and ties it to the words of the result. */
   #result(mark: string, cursor: Cursor): void {
     const { draft } = this;
-    if (this.#wasBuilt(mark)) return;
+    if (this.wasBuilt(mark)) return;
     const end = this.#endBehind(cursor.flow);
     if (!end) return;
     const { result } = this.frame;
     if (!draft.element(end).name && result) draft.do({ type: "rename", id: end, name: stateName(result.text) });
-    this.#link(end, [mark]);
+    this.link(end, [mark]);
   }
 
   #endBehind(flow: Id): Id | undefined {
@@ -448,12 +271,6 @@ function usualOf(decision: FrameDecision): FramePath {
 }
 
 const markOf = (item: FrameItem): string => (item.kind === "part" ? item.part.id : item.mark);
-
-function startKind(trigger: FrameTrigger | undefined): Kind {
-  if (trigger?.time !== undefined) return { type: "startEvent", trigger: "timerEventDefinition" };
-  return { type: "startEvent", ...(trigger?.from && { trigger: "messageEventDefinition" as const }) };
-}
-
 function stepKind(step: FrameStep): Kind {
   if (step.calls) return { type: "callActivity" };
   if (step.awaits) return { type: "receiveTask" };

@@ -1,5 +1,6 @@
 export { type Advice, adviceOn } from "./advice";
-export { type BuildContext, buildFrame } from "./build";
+export { buildFrame } from "./build";
+export type { BuildContext } from "./buildGround";
 export { type Coverage, coverageOf } from "./coverage";
 export {
   type BriefContent,

@@ -3,7 +3,17 @@ import Papa from "papaparse";
 import { describe, expect, test } from "vitest";
 import { elementsOfType, nameOf, processesOf } from "../model";
 import { commandScript, expectOk, runScript, smallModel } from "../testing/models";
-import { listOf, type Resolve, readSheet, readTable, recogniseHeadings, stepSheetOf, writeSheet, writeTable } from ".";
+import {
+  listOf,
+  type Resolve,
+  readAmount,
+  readSheet,
+  readTable,
+  recogniseHeadings,
+  stepSheetOf,
+  writeSheet,
+  writeTable,
+} from ".";
 
 const resolve: Resolve = (kind, name) => ({ entry: `${kind}:${name}`, name });
 const counted = () => {
@@ -181,6 +191,28 @@ describe("a sheet as a file", () => {
   ])("%s is refused with its row", (_, text, code) => {
     expect(read(text)).toMatchObject({ ok: false, problems: [{ code }] });
   });
+
+  test("time and cost are columns where any step has them, and come back as they were", () => {
+    const text =
+      'Step,Who,Duration,Cost\r\nTake the call,Desk,10 min,\r\nFind the fault,Crew,"1,5 h","1,200.50 EUR"\r\n';
+    const model = expectOk(read(text));
+    const written = writeSheet(model, processesOf(model)[0]?.id as string);
+    const [head, , , first, second] = expectOk(readTable(written));
+    expect(head?.slice(-2)).toEqual(["Time", "Cost"]);
+    expect(first?.slice(-2)).toEqual(["10 min", ""]);
+    expect(second?.slice(-2)).toEqual(["1.5 h", "1200.5"]);
+    const again = expectOk(read(written));
+    expect(writeSheet(again, processesOf(again)[0]?.id as string)).toBe(written);
+  });
+
+  test.each([
+    ["12.50", 12.5],
+    ["12,50", 12.5],
+    ["1,200", 1200],
+    ["1.200,00 EUR", 1200],
+    ["free", undefined],
+    ["-3", undefined],
+  ])("the amount %s", (typed, amount) => expect(readAmount(typed)).toBe(amount));
 
   test("several names stand in one cell", () => {
     expect(listOf([["Check", "Front desk; Field crew"]], { step: 0, by: 1 })[0]?.by).toEqual([

@@ -23,7 +23,8 @@ import {
 } from "../model";
 import { Change, refuse } from "./change";
 import { placeLabels } from "./labelPlaces";
-import { courseFor, endsOf, shapesOnPage } from "./page";
+import { endsOf, shapesOnPage } from "./page";
+import { reroute } from "./reroute";
 import { tidySome } from "./tidySome";
 
 export const tidySchema = z.object({
@@ -119,19 +120,12 @@ function rerouteAll(change: Change, diagram: Id, courses: ReadonlyMap<Id, readon
     .filter((edge) => edge.diagram === diagram && change.model.elements.has(edge.element))
     .map((edge) => ({ edge, rank: rank(change.element(edge.element).type), span: span(edge) }))
     .sort((a, b) => a.rank - b.rank || a.span - b.span || a.edge.order - b.edge.order);
-  // Old courses must not stand in the way of new ones.
-  const waiting = new Set(edges.map(({ edge }) => edge.id));
-  for (const { edge } of edges) {
-    const course = courses.get(edge.element) ?? courseFor(change.model, diagram, change.element(edge.element), waiting);
-    waiting.delete(edge.id);
-    if (course)
-      change.set(
-        "edges",
-        edge.id,
-        "waypoints",
-        course.map(({ x, y }) => ({ x: Math.round(x), y: Math.round(y) })),
-      );
-  }
+  reroute(
+    change,
+    diagram,
+    edges.map(({ edge }) => edge),
+    courses,
+  );
 }
 
 /**

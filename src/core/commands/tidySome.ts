@@ -14,7 +14,8 @@ import {
 } from "../model";
 import { type Change, refuse } from "./change";
 import { placeLabels } from "./labelPlaces";
-import { connectionsTouching, courseFor, growAround, obstaclesOn, plain } from "./page";
+import { connectionsTouching, growAround, obstaclesOn, plain } from "./page";
+import { reroute } from "./reroute";
 
 /**
  * Lays out some steps among each other. Each lane's part of them stays where it begins; all else stays where it is, and where the
@@ -78,19 +79,11 @@ export function tidySome(change: Change, diagram: Id, ids: readonly Id[]): void 
   }
   for (const id of moved.keys()) growAround(change, diagram, id);
   const touched = connectionsTouching(change.model, new Set(all.keys()));
-  const waiting = new Set([...change.model.edges].filter((edge) => touched.has(edge.element)).map((edge) => edge.id));
-  for (const edge of [...change.model.edges]) {
-    if (!waiting.has(edge.id) || edge.diagram !== diagram) continue;
-    const course = courseFor(change.model, diagram, change.element(edge.element), waiting);
-    waiting.delete(edge.id);
-    if (course)
-      change.set(
-        "edges",
-        edge.id,
-        "waypoints",
-        course.map(({ x, y }) => ({ x: Math.round(x), y: Math.round(y) })),
-      );
-  }
+  reroute(
+    change,
+    diagram,
+    [...change.model.edges].filter((edge) => edge.diagram === diagram && touched.has(edge.element)),
+  );
   placeLabels(change, diagram, new Set([...all.keys(), ...touched]));
 }
 

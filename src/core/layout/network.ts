@@ -89,7 +89,7 @@ export function networkOf(nodes: readonly LayoutNode[], flows: readonly LayoutFl
     return at;
   };
   const byId = new Map(nodes.map((node) => [node.id, node]));
-  for (const id of layering.order) {
+  for (const id of asTold(layering.order, flows)) {
     const node = byId.get(id) as LayoutNode;
     const half = node.height / 2;
     itemOf.set(
@@ -156,6 +156,23 @@ function sideFor(source: LayoutNode, target: LayoutNode, flow: LayoutFlow): "abo
   const below = Number(source.bottomFree) + Number(target.bottomFree);
   if (above !== below) return above > below ? "above" : "below";
   return source.isRound ? "below" : "above";
+}
+
+/** Nodes as one would tell them: each way to its end before the next, the main one first. */
+function asTold(order: readonly Id[], flows: readonly LayoutFlow[]): Id[] {
+  const outgoing = new Map<Id, LayoutFlow[]>(order.map((id) => [id, []]));
+  for (const flow of flows) outgoing.get(flow.from)?.push(flow);
+  const told = new Set<Id>();
+  for (const start of order) {
+    const stack = [start];
+    for (let id = stack.pop(); id !== undefined; id = stack.pop()) {
+      if (told.has(id)) continue;
+      told.add(id);
+      const ways = [...(outgoing.get(id) ?? [])].sort((a, b) => Number(b.isMain) - Number(a.isMain));
+      for (const { to } of ways.reverse()) stack.push(to);
+    }
+  }
+  return [...told];
 }
 
 /** What begins later than it must is moved right, next to what it leads to: a second start, say. */
