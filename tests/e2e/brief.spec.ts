@@ -183,6 +183,43 @@ test("a Markdown file becomes a page; a mark survives writing before it; advice 
   await expect(page.locator(".word-party")).toHaveText("customer");
 });
 
+test("advice is followed: work of two processes is called from both, a long paragraph becomes a sub-process", async ({
+  page,
+}) => {
+  const version = await newBrief(page, "Follow advice");
+  const verbs = ["opens", "reads", "stamps", "scans", "copies", "files", "weighs"];
+  await paste(
+    page,
+    [
+      "When a household writes a letter, the front desk sorts the mail. The desk checks the address.",
+      verbs.map((verb) => `The desk ${verb} the letter.`).join(" "),
+      "Every week, the front desk counts the letters. The desk checks the address.",
+    ].join("\n\n"),
+  );
+  await page.keyboard.press("F2");
+  await page.keyboard.press("g");
+  await page.getByRole("button", { name: "Accept all" }).click();
+  await expect(page.getByTestId("frame")).toHaveCount(2);
+  await page.locator("[data-advice=same-work]").getByRole("button", { name: "Draw it once, call it twice" }).click();
+  await expect(page.getByTestId("frame")).toHaveCount(3);
+  await page.locator("[data-advice=too-much]").getByRole("button", { name: "As a sub-process" }).click();
+  await expect(page.locator("[data-advice=too-much]")).toHaveCount(0);
+  await expect(page.getByTestId("frame").first()).toContainText("Sub-process “Open letter”");
+  await page.getByRole("button", { name: "Build 3 processes" }).click();
+  await expect(page.getByText(/^Built: /)).toBeVisible();
+
+  await page.goto(`/v/${version}/steps`);
+  const sheet = page.getByTestId("step-sheet");
+  await expect(sheet.getByRole("row", { name: /Open letter/ }).first()).toBeVisible();
+  await expect(sheet.getByRole("row", { name: /\d\.7 Weigh letter/ })).toBeVisible();
+  const text = await (await page.request.get(`/api/export?version=${version}&format=bpmn`)).text();
+  const called = /<callActivity [^>]*calledElement="([^"]+)"/.exec(text)?.[1];
+  expect(called).toBeTruthy();
+  await page.goto(`/v/${version}/brief`);
+  await page.getByTestId("frame").nth(2).getByRole("link", { name: "open" }).click();
+  await expect(page.getByRole("row", { name: /1 Check address/ })).toBeVisible();
+});
+
 test("a Word document becomes a page; one that is damaged says so", async ({ page }) => {
   await newBrief(page, "From Word");
   const word = (body: string) =>

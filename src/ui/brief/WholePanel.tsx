@@ -105,16 +105,14 @@ export function WholePanel({ editor, told, building, onBuild, onNextOpen }: Whol
               ))}
             </chakra.ul>
           </Box>
-          <Things
-            editor={editor}
-            title={text.brief.roles}
-            marks={reading.marks.filter((mark) => mark.kind === "role")}
-          />
-          <Things
-            editor={editor}
-            title={text.brief.parties}
-            marks={reading.marks.filter((mark) => mark.kind === "party")}
-          />
+          {(["role", "party", "system", "document"] as const).map((kind) => (
+            <Things
+              key={kind}
+              editor={editor}
+              title={text.brief.things[kind]}
+              marks={reading.marks.filter((mark) => mark.kind === kind)}
+            />
+          ))}
           <AdviceList editor={editor} told={told} />
         </Flex>
       </Box>

@@ -27,7 +27,10 @@ import { newId } from "./actions";
 import { Row, type TrayProps } from "./trayParts";
 
 // With it comes the language package, which only these words need.
-const InTheBrief = dynamic(() => import("../brief/InTheBrief").then((file) => file.InTheBrief));
+// Its own "loading" keeps the stage around it, and the focus in it, as they are.
+const InTheBrief = dynamic(() => import("../brief/InTheBrief").then((file) => file.InTheBrief), {
+  loading: () => null,
+});
 
 const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 

@@ -20,7 +20,10 @@ import { startRow } from "./sheetActions";
 import { useSheetStore } from "./sheetStore";
 import { useSheet } from "./useSheet";
 
-const InTheBrief = dynamic(() => import("../brief/InTheBrief").then((file) => file.InTheBrief));
+// Its own "loading" keeps the stage around it, and the focus in it, as they are.
+const InTheBrief = dynamic(() => import("../brief/InTheBrief").then((file) => file.InTheBrief), {
+  loading: () => null,
+});
 
 /** The stage where one writes: the process as a table of steps, the drawing below it following along. */
 export function StepsStage() {
