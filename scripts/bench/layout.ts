@@ -5,8 +5,8 @@ import { flowLines, layeredByElk, qualityOf } from "./layoutQuality";
 import { type BenchRow, ms, percentile, timed } from "./measure";
 
 const kinds = [
-  { name: "built of blocks, with loops, jumps and events at edges", make: randomProcess, graphs: 40 },
-  { name: "tangled", make: tangledProcess, graphs: 20 },
+  { name: "built of blocks, with loops, jumps and events at edges", make: randomProcess, graphs: 200 },
+  { name: "tangled", make: tangledProcess, graphs: 40 },
 ] as const;
 
 const tidied = (model: Model): Model => {

@@ -7,9 +7,12 @@ export interface Quality {
   readonly length: number;
 }
 
-/** What a drawing's sequence flows cost a reader: where they cross, where they bend, how long they are together. */
+/**
+ * What a drawing's sequence flows cost a reader: the points at which they cross (one, where several run together), where they bend,
+ * how long they are together.
+ */
 export function qualityOf(lines: readonly (readonly Point[])[]): Quality {
-  let crossings = 0;
+  const points = new Set<string>();
   let bends = 0;
   let length = 0;
   lines.forEach((line, at) => {
@@ -18,20 +21,25 @@ export function qualityOf(lines: readonly (readonly Point[])[]): Quality {
       const [a, b] = [line[piece - 1] as Point, line[piece] as Point];
       length += Math.abs(a.x - b.x) + Math.abs(a.y - b.y);
       for (const other of lines.slice(at + 1))
-        for (let second = 1; second < other.length; second++)
-          if (cross(a, b, other[second - 1] as Point, other[second] as Point)) crossings++;
+        for (let second = 1; second < other.length; second++) {
+          const at = crossing(a, b, other[second - 1] as Point, other[second] as Point);
+          if (at) points.add(`${at.x}/${at.y}`);
+        }
     }
   });
-  return { crossings, bends, length };
+  return { crossings: points.size, bends, length };
 }
 
-function cross(a: Point, b: Point, c: Point, d: Point): boolean {
+/** Where a level and an upright piece cross, each within itself. */
+function crossing(a: Point, b: Point, c: Point, d: Point): Point | undefined {
   const isLevel = a.y === b.y;
-  if (isLevel === (c.y === d.y)) return false;
+  if (isLevel === (c.y === d.y)) return undefined;
   const [level, upright] = isLevel ? [[a, b] as const, [c, d] as const] : [[c, d] as const, [a, b] as const];
   const inside = (value: number, one: number, other: number) =>
     Math.min(one, other) < value && value < Math.max(one, other);
-  return inside(upright[0].x, level[0].x, level[1].x) && inside(level[0].y, upright[0].y, upright[1].y);
+  return inside(upright[0].x, level[0].x, level[1].x) && inside(level[0].y, upright[0].y, upright[1].y)
+    ? { x: upright[0].x, y: level[0].y }
+    : undefined;
 }
 
 /** The courses of a page's sequence flows. */

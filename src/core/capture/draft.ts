@@ -15,6 +15,9 @@ export type NewId = (of: string) => Id;
 export class Draft {
   readonly commands: Command[] = [];
   readonly edits: Edit[] = [];
+  readonly remarks: string[] = [];
+  /** What the first command is called, and with it the gesture. */
+  label = "";
   #model: Model;
 
   constructor(
@@ -35,7 +38,9 @@ export class Draft {
     if (!done.ok) throw new PlanRefusal(done.problems);
     this.#model = done.value.model;
     this.commands.push(command);
-    this.edits.push(...done.value.edits);
+    for (const edit of done.value.edits) this.edits.push(edit);
+    this.remarks.push(...done.value.remarks);
+    this.label ||= done.value.label;
   }
 
   element(id: Id): Element {
@@ -57,6 +62,8 @@ export interface Plan {
   readonly commands: readonly Command[];
   /** What the commands came to, for whoever need not perform them again. */
   readonly edits: readonly Edit[];
+  readonly label: string;
+  readonly remarks: readonly string[];
   readonly model: Model;
   /** The element whose row is worked on next. */
   readonly focus: Id | undefined;
@@ -72,7 +79,8 @@ export function plan(
   const draft = new Draft(model, newId, isRough);
   try {
     const focus = make(draft);
-    return { ok: true, value: { commands: draft.commands, edits: draft.edits, model: draft.model, focus } };
+    const { commands, edits, label, remarks } = draft;
+    return { ok: true, value: { commands, edits, label, remarks, model: draft.model, focus } };
   } catch (error) {
     if (error instanceof PlanRefusal) return { ok: false, problems: error.problems };
     throw error;

@@ -62,26 +62,23 @@ export function useSheet(): Sheet {
   }, [store, diagram]);
   const run = useCallback<Sheet["run"]>(
     (make) => {
-      const { model: now, say, dispatch } = store.getState();
-      const made = plan(now, newId, make);
+      const { model: now, say, take } = store.getState();
+      const isLarge = isLargePage(now, diagram);
+      const keepTidy = isKeptTidy(now, diagram);
+      const made = plan(now, newId, (draft) => {
+        const focus = make(draft);
+        if (keepTidy && !isLarge && draft.commands.length > 0) draft.do({ type: "tidy", diagram });
+        return focus;
+      });
       if (!made.ok) {
         say("refusal", made.problems.map((problem) => problem.message).join(" "));
         return null;
       }
-      const { commands, focus } = made.value;
-      if (commands.length === 0) return { focus };
-      const keepTidy = isKeptTidy(now, diagram);
-      if (!isLargePage(now, diagram)) {
-        if (!dispatch(...commands, ...(keepTidy ? [{ type: "tidy", diagram } as const] : []))) return null;
-        if (keepTidy) noteTidy(store.getState().model, diagram);
-        return { focus };
-      }
-      // The words at once, the layout when it is ready.
-      if (!dispatch(...commands)) return null;
-      if (keepTidy) {
-        noteTidy(store.getState().model, diagram);
-        layOutLater(() => void tidyPage(store, diagram, true).catch(complain));
-      }
+      const { focus } = made.value;
+      take(made.value);
+      if (keepTidy) noteTidy(made.value.model, diagram);
+      // On a large page the words are there at once, the layout when it is ready.
+      if (keepTidy && isLarge) layOutLater(() => void tidyPage(store, diagram, true).catch(complain));
       return { focus };
     },
     [store, diagram],

@@ -27,6 +27,15 @@ export interface VersionInfo {
   readonly model: StoredModel;
 }
 
+/** Commands and what they came to. */
+interface Plan {
+  readonly commands: readonly Command[];
+  readonly edits: readonly Edit[];
+  readonly label: string;
+  readonly remarks: readonly string[];
+  readonly model: Model;
+}
+
 interface Step {
   readonly edits: readonly Edit[];
   readonly label: string;
@@ -47,6 +56,8 @@ export interface VersionState {
 export interface VersionActions {
   /** Performs commands here at once and sends them. Says whether they were accepted. */
   readonly dispatch: (...commands: readonly Command[]) => boolean;
+  /** Takes over commands that were planned on the model as it is now, without performing them again. */
+  readonly take: (plan: Plan) => void;
   /** The same as a part of the last gesture: undo takes both back. */
   readonly amend: (...commands: readonly Command[]) => boolean;
   readonly undo: () => void;
@@ -195,6 +206,12 @@ export function createVersionStore(info: VersionInfo) {
         for (const remark of accepted.remarks) say("remark", remark);
         send(commands, accepted.step.label);
         return true;
+      },
+      take: ({ commands, edits, label, remarks, model }) => {
+        if (edits.length === 0) return;
+        set((state) => ({ model, undoStack: [...state.undoStack.slice(-199), { edits, label }], redoStack: [] }));
+        for (const remark of remarks) say("remark", remark);
+        send(commands, label);
       },
       amend: (...commands) => {
         const accepted = accept(commands);
