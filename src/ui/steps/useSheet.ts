@@ -35,7 +35,7 @@ let waiting: ReturnType<typeof setTimeout> | undefined;
 /** Gestures in quick succession are laid out together. */
 function layOutLater(run: () => void): void {
   clearTimeout(waiting);
-  waiting = setTimeout(run, 60);
+  waiting = setTimeout(run, 16);
 }
 
 /** The step sheet of the open version, and the way to change it. */

@@ -6,8 +6,8 @@ import { toaster } from "../controls/toaster";
 import { text } from "../messages";
 import type { VersionStore } from "./versionStore";
 
-/** Pages with more shapes are tidied in a worker, so that typing and pointing go on meanwhile. */
-export const tidiedAtOnce = 100;
+/** Pages with more shapes (a hundred steps, their lanes and ends) are tidied in a worker, so that typing and pointing go on. */
+const tidiedAtOnce = 112;
 /** After this long one is told, and may call it off. */
 const patience = 1000;
 
