@@ -1,5 +1,6 @@
 "use client";
 import { Box, chakra, Flex } from "@chakra-ui/react";
+import dynamic from "next/dynamic";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useCallback, useDeferredValue, useEffect, useMemo, useRef } from "react";
 import { kindsThatMayFollow } from "@/core/commands";
@@ -15,13 +16,15 @@ import { useVersion, useVersionStore } from "../version/VersionContext";
 import { addKind, newId, tidyChosen } from "./actions";
 import { CanvasButtons } from "./CanvasButtons";
 import { useDiagram } from "./diagramStore";
-import { KeySheet } from "./KeySheet";
 import { handleKey } from "./keys";
 import { NextStrip } from "./NextStrip";
 import { Outline } from "./Outline";
 import { PageTrail } from "./PageTrail";
 import { Tray } from "./Tray";
 import { TrayHandle } from "./TrayHandle";
+
+// Shown only when asked for, and loaded then.
+const KeySheet = dynamic(() => import("./KeySheet").then((file) => file.KeySheet), { loading: () => null });
 
 /** The stage where one draws: canvas over its whole width, next strip, tray. */
 export function DiagramStage() {

@@ -1,6 +1,7 @@
 "use client";
 import { Box, Button, chakra, Flex, Menu, Portal } from "@chakra-ui/react";
 import { ChevronDown, Check as Tick } from "lucide-react";
+import dynamic from "next/dynamic";
 import { usePathname, useRouter } from "next/navigation";
 import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { isFlowNode, type Model } from "@/core/model";
@@ -12,8 +13,12 @@ import type { PaletteCommand } from "../shell/FindAnything";
 import { briefSign, Journey, type StageName, type StageSign } from "../shell/Journey";
 import { TopRow } from "../shell/TopRow";
 import { FindingsProvider, useFindings } from "./findings";
-import { RevisionsDialog } from "./RevisionsDialog";
 import { useVersion, useVersionStore, VersionProvider } from "./VersionContext";
+
+// Shown only when asked for, and loaded then.
+const RevisionsDialog = dynamic(() => import("./RevisionsDialog").then((file) => file.RevisionsDialog), {
+  loading: () => null,
+});
 
 /** Everything around the stages of one version: trail, journey, saved state, revisions. */
 export function VersionShell({ version, children }: { readonly version: string; readonly children: ReactNode }) {

@@ -1,4 +1,4 @@
-import { type Remote, wrap } from "comlink";
+import type { Remote } from "comlink";
 import { type Command, noteTidy } from "@/core/commands";
 import { type Edit, type Id, type Model, toStored } from "@/core/model";
 import type { LayoutWorker } from "@/workers/layout";
@@ -12,7 +12,8 @@ const tidiedAtOnce = 112;
 const patience = 1000;
 
 let worker: { readonly own: Worker; readonly remote: Remote<LayoutWorker> } | undefined;
-const layoutWorker = () => {
+const layoutWorker = async () => {
+  const { wrap } = await import("comlink");
   if (!worker) {
     const own = new Worker(new URL("../../workers/layout.ts", import.meta.url), { type: "module" });
     worker = { own, remote: wrap<LayoutWorker>(own) };
@@ -28,11 +29,11 @@ const sizeOf = (model: Model, diagram: Id) => {
 export const isLargePage = (model: Model, diagram: Id): boolean => sizeOf(model, diagram) > tidiedAtOnce;
 
 /** Asks the worker for something; after a while one is told, and may call it off, which gives null. */
-export function inWorker<Answer>(
+export async function inWorker<Answer>(
   words: string,
   ask: (remote: Remote<LayoutWorker>) => Promise<Answer>,
 ): Promise<Answer | null> {
-  const { own, remote } = layoutWorker();
+  const { own, remote } = await layoutWorker();
   return new Promise((resolve, reject) => {
     let toast: string | undefined;
     const timer = setTimeout(() => {
