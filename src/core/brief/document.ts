@@ -1,5 +1,4 @@
 import { z } from "zod";
-import { ok, type Problem, type Result } from "../model";
 
 /** What a mark says its words are. */
 export const markKinds = [
@@ -16,7 +15,7 @@ export const markKinds = [
 export type MarkKind = (typeof markKinds)[number];
 
 /** Text of this many characters is far beyond the one to five pages a brief has. */
-export const mostCharacters = 200_000;
+const mostCharacters = 200_000;
 
 const markName = z.string().min(1).max(100);
 
@@ -89,14 +88,6 @@ export const emptyBrief: BriefContent = {
   refused: [],
   built: {},
 };
-
-/** Reads stored or sent content; a problem names the place in it. */
-export function briefContentOf(stored: unknown): Result<BriefContent> {
-  const parsed = briefContentSchema.safeParse(stored);
-  if (parsed.success) return ok(parsed.data);
-  const problem: Problem = { code: "not-a-brief", message: `This is no brief: ${z.prettifyError(parsed.error)}` };
-  return { ok: false, problems: [problem] };
-}
 
 export interface Span {
   readonly from: number;

@@ -13,13 +13,18 @@ export function coursesOf(network: Network, bands: Bands, columns: Columns): Poi
   );
 }
 
-function forwardCourse(network: Network, { y }: Bands, columns: Columns, flow: number): Point[] {
-  const { items, flows, courses } = network;
+/** A flow's items, with what it leads from and to. */
+function endsOf({ items, flows, courses }: Network, flow: number) {
   const course = courses[flow] as number[];
   const source = items[course[0] as number] as Item;
   const target = items[course[course.length - 1] as number] as Item;
   const [from, to] = [source.node as LayoutNode, target.node as LayoutNode];
-  const exit = flows[flow]?.exit;
+  return { course, source, target, from, to, exit: flows[flow]?.exit };
+}
+
+function forwardCourse(network: Network, { y }: Bands, columns: Columns, flow: number): Point[] {
+  const { items } = network;
+  const { course, source, target, from, to, exit } = endsOf(network, flow);
   const x = columns.centres[source.layer] as number;
   const middle = y[source.at] as number;
   const points: Point[] = [];
@@ -57,12 +62,8 @@ function forwardCourse(network: Network, { y }: Bands, columns: Columns, flow: n
 }
 
 function backCourse(network: Network, { y }: Bands, columns: Columns, flow: number): Point[] {
-  const { items, flows, courses } = network;
-  const course = courses[flow] as number[];
-  const source = items[course[0] as number] as Item;
-  const target = items[course[course.length - 1] as number] as Item;
-  const [from, to] = [source.node as LayoutNode, target.node as LayoutNode];
-  const exit = flows[flow]?.exit;
+  const { items } = network;
+  const { course, source, target, from, to, exit } = endsOf(network, flow);
   const x = columns.centres[source.layer] as number;
   const middle = y[source.at] as number;
   let level = y[course[1] as number] as number;
