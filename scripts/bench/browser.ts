@@ -8,6 +8,7 @@ import { type Browser, chromium, type Page } from "@playwright/test";
 import { build } from "esbuild";
 import { type BenchRow, ms, percentile } from "./measure";
 import { largeFile } from "./models";
+import { stepRows } from "./steps";
 
 const port = 4388;
 const address = `http://localhost:${port}`;
@@ -151,6 +152,7 @@ export async function browserRows(): Promise<BenchRow[]> {
       goal: "≤ 32 ms",
       met: percentile(times, 0.95) <= 32,
     });
+    rows.push(...(await stepRows(browser, address)));
   } finally {
     await browser.close();
     const gone = new Promise((resolve) => server.once("exit", resolve));

@@ -59,6 +59,19 @@ export function useViewport(
   const behaviour = useRef<ZoomBehavior<HTMLDivElement, unknown> | null>(null);
   const allowed = useRef(mayPan);
   allowed.current = mayPan;
+  // Asking the browser in the middle of a change would make it lay everything out at once, and again later.
+  const size = useRef({ width: 0, height: 0 });
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const measure = () => {
+      size.current = { width: element.clientWidth, height: element.clientHeight };
+    };
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [frame]);
 
   useEffect(() => {
     const element = frame.current;
@@ -68,6 +81,10 @@ export function useViewport(
     const zooming = zoom<HTMLDivElement, unknown>()
       .scaleExtent([0.08, 4])
       .clickDistance(4)
+      .extent(() => [
+        [0, 0],
+        [size.current.width, size.current.height],
+      ])
       .filter((event: Event) => allowed.current(event))
       .on("zoom", (event: D3ZoomEvent<HTMLDivElement, unknown>) => {
         transform.current = event.transform;
@@ -115,8 +132,8 @@ export function useViewport(
 
   const fit = useCallback(
     (bounds: Bounds) => {
-      const box = frame.current?.getBoundingClientRect();
-      if (!box || bounds.width === 0) return;
+      const box = size.current;
+      if (box.width === 0 || bounds.width === 0) return;
       const margin = 20;
       const k = Math.min(1.25, (box.width - 2 * margin) / bounds.width, (box.height - 2 * margin) / bounds.height);
       apply(
@@ -129,13 +146,13 @@ export function useViewport(
         false,
       );
     },
-    [frame, apply],
+    [apply],
   );
 
   const open = useCallback(
     (bounds: Bounds) => {
-      const box = frame.current?.getBoundingClientRect();
-      if (!box || bounds.width === 0) return;
+      const box = size.current;
+      if (box.width === 0 || bounds.width === 0) return;
       const margin = 20;
       const all = Math.min((box.width - 2 * margin) / bounds.width, (box.height - 2 * margin) / bounds.height);
       if (all >= legible) {
@@ -147,13 +164,13 @@ export function useViewport(
       const top = bounds.height * k < box.height ? (box.height - bounds.height * k) / 2 : margin;
       apply(zoomIdentity.translate(left - bounds.x * k, top - bounds.y * k).scale(k), false);
     },
-    [frame, apply, fit],
+    [apply, fit],
   );
 
   const show = useCallback(
     (bounds: Bounds) => {
-      const box = frame.current?.getBoundingClientRect();
-      if (!box) return;
+      const box = size.current;
+      if (box.width === 0) return;
       const { k, x, y } = transform.current;
       const left = bounds.x * k + x;
       const top = bounds.y * k + y;
@@ -174,7 +191,7 @@ export function useViewport(
             : 0;
       if (dx !== 0 || dy !== 0) apply(zoomIdentity.translate(x + dx, y + dy).scale(k), true);
     },
-    [frame, apply],
+    [apply],
   );
 
   const zoomBy = useCallback(

@@ -9,6 +9,7 @@ import { layerProps, useViewport } from "../canvas/useViewport";
 import { Keycap } from "../controls/Keycap";
 import { useEntries } from "../directory/entries";
 import { text } from "../messages";
+import { isLargePage } from "../version/tidyPage";
 
 interface FollowingPageProps {
   readonly model: Model;
@@ -20,7 +21,9 @@ interface FollowingPageProps {
 /** The drawing beside the sheet: it follows what is written, and shows where the present row is. */
 export const FollowingPage = memo(function FollowingPage(props: FollowingPageProps) {
   const { diagram, chosen, onChoose } = props;
-  const model = useDeferredValue(props.model);
+  const deferred = useDeferredValue(props.model);
+  // Of a large page the words come first. A small one is painted with them: two paintings would take longer than one.
+  const model = isLargePage(props.model, diagram) ? deferred : props.model;
   const frame = useRef<HTMLDivElement>(null);
   const layer = useRef<SVGSVGElement>(null);
   // Until somebody moves the page themselves, it is shown anew as it grows.

@@ -1,7 +1,7 @@
 "use client";
 import { chakra, Flex } from "@chakra-ui/react";
-import { type ReactNode, useEffect, useState } from "react";
-import { headOf } from "@/core/capture";
+import { memo, type ReactNode, type RefObject, useEffect, useState } from "react";
+import type { SheetHead } from "@/core/capture";
 import { text } from "../messages";
 import { useVersionStore } from "../version/VersionContext";
 import { useSheetStore } from "./sheetStore";
@@ -50,18 +50,24 @@ function Blank(props: {
 }
 
 /** The process head as one sentence: when what happens, who runs what until what is reached. */
-export function HeadSentence({ sheet, end }: { readonly sheet: Sheet; readonly end: ReactNode }) {
+export const HeadSentence = memo(function HeadSentence(props: {
+  readonly head: SheetHead;
+  readonly processes: Sheet["processes"];
+  /** The sheet as it is when something is done. */
+  readonly current: RefObject<Sheet>;
+  readonly end: ReactNode;
+}) {
+  const { head, processes, current, end } = props;
   const { dispatch } = useVersionStore().getState();
   const { set, go } = useSheetStore.getState();
-  const head = headOf(sheet.model, sheet.process);
   const rename = (id: string | undefined) => (name: string) => id && dispatch({ type: "rename", id, name });
   const nameOrganisation = (name: string) => {
     if (head.pool) dispatch({ type: "rename", id: head.pool, name });
     else
-      sheet.run((draft) => {
+      current.current.run((draft) => {
         const id = draft.newId("participant");
         const at = { x: 400, y: 200 };
-        draft.do({ type: "place", diagram: sheet.diagram, id, kind: { type: "participant" }, at, name });
+        draft.do({ type: "place", diagram: current.current.diagram, id, kind: { type: "participant" }, at, name });
         return undefined;
       });
   };
@@ -83,10 +89,10 @@ export function HeadSentence({ sheet, end }: { readonly sheet: Sheet; readonly e
         onCommit={nameOrganisation}
       />
       <chakra.span flexShrink={0}>{text.steps.runs}</chakra.span>
-      {sheet.processes.length > 1 ? (
+      {processes.length > 1 ? (
         <chakra.select
           aria-label={text.steps.process}
-          value={sheet.process}
+          value={head.process}
           h="28px"
           px={2}
           bg="paper"
@@ -99,7 +105,7 @@ export function HeadSentence({ sheet, end }: { readonly sheet: Sheet; readonly e
             go(null);
           }}
         >
-          {sheet.processes.map((process) => (
+          {processes.map((process) => (
             <option key={process.id} value={process.id}>
               {process.name ?? process.id}
             </option>
@@ -126,4 +132,4 @@ export function HeadSentence({ sheet, end }: { readonly sheet: Sheet; readonly e
       {end}
     </Flex>
   );
-}
+});

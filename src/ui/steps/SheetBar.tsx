@@ -1,26 +1,31 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
+import { memo, type RefObject } from "react";
 import { Keycap } from "../controls/Keycap";
 import { text } from "../messages";
 import { leadChosen, moveChosen, removeChosen, startRow, turnWays } from "./sheetActions";
 import type { Sheet } from "./useSheet";
 
 /** Under the sheet: what can be done with the present row, each with its key. */
-export function SheetBar({ sheet }: { readonly sheet: Sheet }) {
+export const SheetBar = memo(function SheetBar(props: {
+  /** The sheet as it is when something is done. */
+  readonly current: RefObject<Sheet>;
+  readonly steps: number;
+  readonly paths: number;
+}) {
+  const { current, steps, paths } = props;
   const gestures: readonly (readonly [string, string, () => void])[] = [
     ["Enter", text.steps.next, () => startRow("behind")],
     ["Shift Enter", text.steps.before, () => startRow("before")],
     ["Alt D", text.steps.decision, () => startRow("decision")],
     ["Alt P", text.steps.parallel, () => startRow("parallel")],
     ["Alt A", text.steps.path, () => startRow("path")],
-    ["Alt W", text.steps.ways, () => turnWays(sheet)],
-    ["Alt E", text.steps.end, () => leadChosen(sheet, "end")],
-    ["Alt ↑", text.steps.up, () => moveChosen(sheet, "up")],
-    ["Alt ↓", text.steps.down, () => moveChosen(sheet, "down")],
-    ["Del", text.steps.remove, () => removeChosen(sheet)],
+    ["Alt W", text.steps.ways, () => turnWays(current.current)],
+    ["Alt E", text.steps.end, () => leadChosen(current.current, "end")],
+    ["Alt ↑", text.steps.up, () => moveChosen(current.current, "up")],
+    ["Alt ↓", text.steps.down, () => moveChosen(current.current, "down")],
+    ["Del", text.steps.remove, () => removeChosen(current.current)],
   ];
-  const steps = sheet.rows.filter((row) => row.kind === "step" && row.number !== "").length;
-  const paths = sheet.rows.filter((row) => row.kind === "path").length;
   return (
     <Flex
       role="toolbar"
@@ -58,4 +63,4 @@ export function SheetBar({ sheet }: { readonly sheet: Sheet }) {
       </chakra.span>
     </Flex>
   );
-}
+});

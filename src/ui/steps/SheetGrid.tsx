@@ -1,12 +1,12 @@
 "use client";
 import { Box, chakra } from "@chakra-ui/react";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef } from "react";
+import { type KeyboardEvent, memo, useCallback, useEffect, useMemo, useRef } from "react";
 import type { StepRow } from "@/core/capture";
 import { currencyOf } from "@/core/model";
 import { text } from "../messages";
 import { rowGridOf, rowHeight } from "./grid";
-import { cellId, SheetRow } from "./SheetRow";
+import { cellId, lookOf, SheetRow } from "./SheetRow";
 import { startRow, step, writeNewRow } from "./sheetActions";
 import { onGesture, onSheetKey } from "./sheetKeys";
 import { type NewRow, useSheetStore } from "./sheetStore";
@@ -17,10 +17,11 @@ type Line = { readonly row: StepRow; readonly at: number } | { readonly row: nul
 
 /** The sheet as a table one can walk and write in with the keyboard; only what is in view is drawn. */
 export function SheetGrid({ sheet, onPaste }: { readonly sheet: Sheet; readonly onPaste: (pasted: string) => void }) {
-  const { row, column, editing, newRow, estimates, shown } = useSheetStore();
-  const rowGrid = rowGridOf(estimates);
+  const { row, column, editing, newRow } = useSheetStore();
   const scroller = useRef<HTMLDivElement>(null);
   const grid = useRef<HTMLDivElement>(null);
+  const current = useRef(sheet);
+  current.current = sheet;
   const lines = useMemo(() => linesOf(sheet.rows, newRow), [sheet.rows, newRow]);
   const numbers = useMemo(
     () => new Map(sheet.rows.flatMap((one) => (one.kind === "step" ? [[one.element, one.number] as const] : []))),
@@ -32,6 +33,7 @@ export function SheetGrid({ sheet, onPaste }: { readonly sheet: Sheet; readonly 
     getScrollElement: () => scroller.current,
     estimateSize: () => rowHeight,
     overscan: 8,
+    useFlushSync: false,
   });
   const chosenLine = lines.findIndex((line) => (newRow ? line.row === null : line.row?.id === row));
   useEffect(() => {
@@ -88,47 +90,26 @@ export function SheetGrid({ sheet, onPaste }: { readonly sheet: Sheet; readonly 
           onPaste(event.clipboardData.getData("text/plain"));
         }}
       >
-        <chakra.div
-          role="row"
-          aria-rowindex={1}
-          display="grid"
-          gridTemplateColumns={rowGrid}
-          position="sticky"
-          top={0}
-          zIndex={4}
-          bg="sheet"
-          h="28px"
-          alignItems="center"
-          borderBottomWidth="1px"
-          borderColor="ink"
-          color="quiet"
-          fontWeight="600"
-        >
-          <chakra.div role="columnheader" textAlign="right" pe={2}>
-            {text.steps.number}
-          </chakra.div>
-          {shown.map((name) => (
-            <chakra.div key={name} role="columnheader" px={2} textAlign={name === "cost" ? "end" : undefined}>
-              {name === "cost" ? text.steps.costIn(currencyOf(sheet.model)) : text.steps.columns[name]}
-            </chakra.div>
-          ))}
-        </chakra.div>
+        <Headings currency={currencyOf(sheet.model)} />
         <chakra.div role="rowgroup" position="relative" style={{ height: virtual.getTotalSize() }}>
           {virtual.getVirtualItems().map((item) => {
             const line = lines[item.index] as Line;
             return (
-              <chakra.div
+              <div
                 key={line.row?.id ?? `new:${newRow?.row}`}
                 role="presentation"
-                position="absolute"
-                left={0}
-                right={0}
-                zIndex={item.index === chosenLine ? 3 : undefined}
-                style={{ top: item.start }}
+                style={{
+                  position: "absolute",
+                  insetInline: 0,
+                  top: item.start,
+                  zIndex: item.index === chosenLine ? 3 : undefined,
+                }}
               >
                 {line.row ? (
                   <SheetRow
                     sheet={sheet}
+                    current={current}
+                    look={lookOf(sheet, line.row, numberOf)}
                     row={line.row}
                     at={line.at}
                     column={line.row.id === row && !newRow ? column : null}
@@ -139,7 +120,7 @@ export function SheetGrid({ sheet, onPaste }: { readonly sheet: Sheet; readonly 
                 ) : (
                   newRow && <NewRowLine sheet={sheet} newRow={newRow} onLeave={onLeave} />
                 )}
-              </chakra.div>
+              </div>
             );
           })}
         </chakra.div>
@@ -147,6 +128,38 @@ export function SheetGrid({ sheet, onPaste }: { readonly sheet: Sheet; readonly 
     </Box>
   );
 }
+
+const Headings = memo(function Headings({ currency }: { readonly currency: string }) {
+  const estimates = useSheetStore((state) => state.estimates);
+  const shown = useSheetStore((state) => state.shown);
+  return (
+    <chakra.div
+      role="row"
+      aria-rowindex={1}
+      display="grid"
+      gridTemplateColumns={rowGridOf(estimates)}
+      position="sticky"
+      top={0}
+      zIndex={4}
+      bg="sheet"
+      h="28px"
+      alignItems="center"
+      borderBottomWidth="1px"
+      borderColor="ink"
+      color="quiet"
+      fontWeight="600"
+    >
+      <chakra.div role="columnheader" textAlign="right" pe={2}>
+        {text.steps.number}
+      </chakra.div>
+      {shown.map((name) => (
+        <chakra.div key={name} role="columnheader" px={2} textAlign={name === "cost" ? "end" : undefined}>
+          {name === "cost" ? text.steps.costIn(currency) : text.steps.columns[name]}
+        </chakra.div>
+      ))}
+    </chakra.div>
+  );
+});
 
 /** The rows with the one being written where it will stand. */
 function linesOf(rows: readonly StepRow[], newRow: NewRow | null): readonly Line[] {

@@ -1,9 +1,9 @@
 "use client";
 import { chakra } from "@chakra-ui/react";
-import { type KeyboardEvent, memo, useState } from "react";
+import { type KeyboardEvent, memo, type RefObject, useState } from "react";
 import { cellsOf, giveRole, type StepRow } from "@/core/capture";
 import { type Kind, kindOf } from "@/core/commands";
-import { type Element, isActivity, isEvent } from "@/core/model";
+import { type Element, isActivity, isEvent, nameOf } from "@/core/model";
 import { KindGlyph } from "../canvas/KindGlyph";
 import { newId } from "../diagram/actions";
 import { text } from "../messages";
@@ -18,6 +18,10 @@ import type { Sheet } from "./useSheet";
 
 interface SheetRowProps {
   readonly sheet: Sheet;
+  /** The sheet as it is when something is done: a row that shows the same is not drawn again with each change elsewhere. */
+  readonly current: RefObject<Sheet>;
+  /** All that the row shows, as one text (see `lookOf`). */
+  readonly look: string;
   readonly row: StepRow;
   readonly at: number;
   /** The column the keyboard is at, where it is in this row. */
@@ -32,29 +36,54 @@ export const cellId = (row: string, column: Column) => `cell-${column}-${row}`;
 /** What a dragged row is called while it is dragged, so that nothing else can be dropped into a sheet. */
 const draggedRow = "application/x-lane-row";
 
-/** One row of the sheet. */
-export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
-  const { sheet, row, at, column } = props;
-  const element = row.kind === "step" ? sheet.model.elements.get(row.element) : undefined;
+/** All that a row shows of the model: two rows with one look need no second drawing. */
+export function lookOf({ model }: Sheet, row: StepRow, numberOf: (element: string) => string): string {
+  const element = row.kind === "step" ? model.elements.get(row.element) : undefined;
+  const to = row.kind === "jump" ? [nameOf(model, row.to), model.elements.get(row.to)?.type, numberOf(row.to)] : null;
+  const split = row.kind === "path" ? model.elements.get(row.of) : undefined;
+  const path = row.kind === "path" && [nameOf(model, row.flow), split?.type, split?.default === row.flow];
+  const isNumbered = row.kind === "step" && row.number !== "";
+  return JSON.stringify([
+    { ...row, number: isNumbered },
+    element && [kindOf(model, element), cellsOf(model, element.id)],
+    to,
+    path,
+  ]);
+}
+
+const isAlike = (last: SheetRowProps, next: SheetRowProps) =>
+  !next.editing && last.editing === next.editing && last.column === next.column && last.look === next.look;
+
+/**
+ * One row of the sheet. A row that is put in or taken out gives all rows below another number, and nothing else: so number and
+ * frame are light, and the cells are drawn again only when they show something else.
+ */
+export function SheetRow(props: SheetRowProps) {
+  const { current, row, at, column } = props;
   const [over, setOver] = useState(false);
   const estimates = useSheetStore((state) => state.estimates);
-  const shown = useSheetStore((state) => state.shown);
+  const mayMove = row.kind === "step" && row.lead === "flow";
   return (
-    <chakra.div
+    // biome-ignore lint/a11y/useFocusableInteractive: the grid has the focus and names its present cell (aria-activedescendant).
+    <div
       role="row"
       aria-level={row.depth + 1}
       aria-rowindex={at + 2}
       aria-selected={column !== null}
       data-row={row.id}
       data-kind={row.kind}
-      display="grid"
-      gridTemplateColumns={rowGridOf(estimates)}
-      h={`${rowHeight}px`}
-      alignItems="stretch"
-      borderBottomWidth="1px"
-      borderColor="line"
-      bg={column ? "accentSoft" : row.kind === "step" ? undefined : "sheet"}
-      boxShadow={over ? "inset 0 -3px 0 var(--chakra-colors-accent)" : undefined}
+      style={{
+        display: "grid",
+        gridTemplateColumns: rowGridOf(estimates),
+        height: rowHeight,
+        borderBottom: "1px solid var(--chakra-colors-line)",
+        background: column
+          ? "var(--chakra-colors-accent-soft)"
+          : row.kind === "step"
+            ? undefined
+            : "var(--chakra-colors-sheet)",
+        boxShadow: over ? "inset 0 -3px 0 var(--chakra-colors-accent)" : undefined,
+      }}
       onDragOver={(event) => {
         if (!event.dataTransfer.types.includes(draggedRow)) return;
         event.preventDefault();
@@ -66,52 +95,62 @@ export const SheetRow = memo(function SheetRow(props: SheetRowProps) {
         const dragged = event.dataTransfer.getData(draggedRow);
         if (!dragged) return;
         event.preventDefault();
-        moveBehind(sheet, dragged, row.id);
+        moveBehind(current.current, dragged, row.id);
       }}
     >
-      <chakra.div
+      {/* biome-ignore lint/a11y/useFocusableInteractive: the same. */}
+      <div
         role="gridcell"
-        display="flex"
-        alignItems="center"
-        justifyContent="flex-end"
-        pe={2}
-        color="quiet"
-        draggable={row.kind === "step" && row.lead === "flow"}
-        cursor={row.kind === "step" && row.lead === "flow" ? "grab" : undefined}
-        title={row.kind === "step" && row.lead === "flow" ? text.steps.drag : undefined}
+        style={{
+          display: "flex",
+          alignItems: "center",
+          justifyContent: "flex-end",
+          paddingInlineEnd: 8,
+          color: "var(--chakra-colors-quiet)",
+          cursor: mayMove ? "grab" : undefined,
+        }}
+        draggable={mayMove}
+        title={mayMove ? text.steps.drag : undefined}
         onDragStart={(event) => event.dataTransfer.setData(draggedRow, row.id)}
         onMouseDown={() => useSheetStore.getState().go(row.id, "step")}
       >
         {row.kind === "step" ? row.number : ""}
-      </chakra.div>
-      {shown.map((name) => (
-        <chakra.div
-          key={name}
-          id={cellId(row.id, name)}
-          role="gridcell"
-          data-column={name}
-          minW={0}
-          px={2}
-          display="flex"
-          alignItems="center"
-          borderLeftWidth={name === "step" ? "1px" : 0}
-          borderColor="ink"
-          outline={column === name ? "2px solid var(--chakra-colors-accent)" : undefined}
-          outlineOffset="-2px"
-          onMouseDown={() => useSheetStore.getState().row !== row.id && useSheetStore.getState().go(row.id, name)}
-          onClick={() => useSheetStore.getState().column !== name && useSheetStore.getState().go(row.id, name)}
-          onDoubleClick={() => useSheetStore.getState().edit(null)}
-        >
-          {name === "step" ? (
-            <StepCell {...props} element={element} />
-          ) : (
-            element && <OtherCell {...props} element={element} name={name} />
-          )}
-        </chakra.div>
-      ))}
-    </chakra.div>
+      </div>
+      <RowCells {...props} />
+    </div>
   );
-});
+}
+
+const RowCells = memo(function RowCells(props: SheetRowProps) {
+  const { sheet, row, column } = props;
+  const element = row.kind === "step" ? sheet.model.elements.get(row.element) : undefined;
+  const shown = useSheetStore((state) => state.shown);
+  return shown.map((name) => (
+    <chakra.div
+      key={name}
+      id={cellId(row.id, name)}
+      role="gridcell"
+      data-column={name}
+      minW={0}
+      px={2}
+      display="flex"
+      alignItems="center"
+      borderLeftWidth={name === "step" ? "1px" : 0}
+      borderColor="ink"
+      outline={column === name ? "2px solid var(--chakra-colors-accent)" : undefined}
+      outlineOffset="-2px"
+      onMouseDown={() => useSheetStore.getState().row !== row.id && useSheetStore.getState().go(row.id, name)}
+      onClick={() => useSheetStore.getState().column !== name && useSheetStore.getState().go(row.id, name)}
+      onDoubleClick={() => useSheetStore.getState().edit(null)}
+    >
+      {name === "step" ? (
+        <StepCell {...props} element={element} />
+      ) : (
+        element && <OtherCell {...props} element={element} name={name} />
+      )}
+    </chakra.div>
+  ));
+}, isAlike);
 
 function StepCell({
   sheet,

@@ -2,8 +2,8 @@
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { Download } from "lucide-react";
 import dynamic from "next/dynamic";
-import { useCallback, useState } from "react";
-import { type ColumnMap, readTable, recogniseHeadings, type TableRows } from "@/core/capture";
+import { useCallback, useMemo, useRef, useState } from "react";
+import { type ColumnMap, headOf, readTable, recogniseHeadings, type TableRows } from "@/core/capture";
 import { wordsOf } from "@/core/model";
 import { complain, toaster } from "../controls/toaster";
 import { useEntries } from "../directory/entries";
@@ -25,10 +25,19 @@ const InTheBrief = dynamic(() => import("../brief/InTheBrief").then((file) => fi
   loading: () => null,
 });
 
+/** The same object as long as it says the same, so that what shows it need not be drawn again. */
+function useKept<Value>(value: Value): Value {
+  const kept = useRef(value);
+  if (JSON.stringify(kept.current) !== JSON.stringify(value)) kept.current = value;
+  return kept.current;
+}
+
 /** The stage where one writes: the process as a table of steps, the drawing below it following along. */
 export function StepsStage() {
   const info = useVersion((state) => state.info);
   const sheet = useSheet();
+  const current = useRef(sheet);
+  current.current = sheet;
   const row = useSheetStore((state) => state.row);
   const newRow = useSheetStore((state) => state.newRow);
   const estimates = useSheetStore((state) => state.estimates);
@@ -46,6 +55,10 @@ export function StepsStage() {
     },
     [indexOf],
   );
+  const head = useKept(headOf(sheet.model, sheet.process));
+  const processes = useKept(sheet.processes.map(({ id, name }) => ({ id, name })));
+  const steps = sheet.rows.filter((row) => row.kind === "step" && row.number !== "").length;
+  const paths = sheet.rows.filter((row) => row.kind === "path").length;
   const insert = async (rows: TableRows, map: ColumnMap) => {
     try {
       const count = await pasteRows(sheet, rows, map, create);
@@ -63,32 +76,33 @@ export function StepsStage() {
     else setUnclear(table.value);
   };
   const exportPath = `/api/export?version=${encodeURIComponent(info.version.id)}&format=csv&process=${encodeURIComponent(sheet.process)}&name=${encodeURIComponent(`${info.process.name} ${info.version.name}`)}`;
+  const end = useMemo(
+    () => (
+      <>
+        <Button
+          size="xs"
+          variant="outline"
+          bg={estimates ? "accentSoft" : "paper"}
+          borderColor={estimates ? "accent" : "line"}
+          flexShrink={0}
+          aria-pressed={estimates}
+          onClick={() => useSheetStore.getState().showEstimates(!estimates)}
+        >
+          {text.steps.estimates}
+        </Button>
+        <Button asChild size="xs" variant="outline" bg="paper" borderColor="line" flexShrink={0}>
+          <a href={exportPath} download aria-label={text.steps.exportFile}>
+            <Download size={14} aria-hidden /> {text.steps.file}
+          </a>
+        </Button>
+      </>
+    ),
+    [estimates, exportPath],
+  );
   return (
     <>
       <chakra.h1 srOnly>{`${text.stages.steps}: ${info.process.name}, ${info.version.name}`}</chakra.h1>
-      <HeadSentence
-        sheet={sheet}
-        end={
-          <>
-            <Button
-              size="xs"
-              variant="outline"
-              bg={estimates ? "accentSoft" : "paper"}
-              borderColor={estimates ? "accent" : "line"}
-              flexShrink={0}
-              aria-pressed={estimates}
-              onClick={() => useSheetStore.getState().showEstimates(!estimates)}
-            >
-              {text.steps.estimates}
-            </Button>
-            <Button asChild size="xs" variant="outline" bg="paper" borderColor="line" flexShrink={0}>
-              <a href={exportPath} download aria-label={text.steps.exportFile}>
-                <Download size={14} aria-hidden /> {text.steps.file}
-              </a>
-            </Button>
-          </>
-        }
-      />
+      <HeadSentence head={head} processes={processes} current={current} end={end} />
       <Flex direction="column" flex="1.55 1 0" minH={0} position="relative">
         <SheetGrid sheet={sheet} onPaste={onPaste} />
         {sheet.rows.length === 0 && !newRow && (
@@ -109,7 +123,7 @@ export function StepsStage() {
           </Flex>
         )}
       </Flex>
-      <SheetBar sheet={sheet} />
+      <SheetBar current={current} steps={steps} paths={paths} />
       <Flex flex="1 1 0" minH={0} direction="column" position="relative">
         {taken && (
           <Flex

@@ -11,7 +11,7 @@ import { useSheetStore } from "./sheetStore";
 
 export interface Sheet {
   readonly model: Model;
-  readonly processes: readonly { readonly id: Id; readonly name?: string }[];
+  readonly processes: readonly { readonly id: Id; readonly name?: string | undefined }[];
   readonly process: Id;
   readonly diagram: Id;
   readonly rows: readonly StepRow[];

@@ -214,15 +214,16 @@ function JourneyRow(props: { readonly version: string; readonly current: StageNa
   return <Journey {...props} signs={useStageSigns()} />;
 }
 
-function flowNodeCount(model: Model): number {
+/** Up to a start, an end and something between; more is not counted, so that the journey is not drawn again with each step. */
+function fewNodes(model: Model): number {
   let nodes = 0;
-  for (const element of model.elements) if (isFlowNode(element.type)) nodes++;
+  for (const element of model.elements) if (isFlowNode(element.type) && ++nodes === 3) break;
   return nodes;
 }
 
 /** The state of each stage, from the model and what was done with it. */
 function useStageSigns(): { readonly [stage in StageName]: StageSign } {
-  const nodes = useVersion((state) => flowNodeCount(state.model));
+  const nodes = useVersion((state) => fewNodes(state.model));
   const info = useVersion((state) => state.info);
   const { verdict } = useFindings();
   return useMemo(() => {

@@ -15,7 +15,7 @@ interface Findings {
 const Context = createContext<Findings | null>(null);
 
 /** Milliseconds without a change before the model is checked again. */
-const restBeforeCheck = 120;
+const restBeforeCheck = 250;
 
 /** The check runs live, a moment behind the typing, for all stages at once. */
 export function FindingsProvider({ children }: { readonly children: ReactNode }) {
