@@ -16,6 +16,7 @@ import {
   useSystem,
   useSystemSchema,
 } from "./assign";
+import { callInstead, callInsteadSchema } from "./callInstead";
 import { Change, Refusal } from "./change";
 import { bend, bendSchema, connect, connectSchema, reconnect, reconnectSchema } from "./connect";
 import {
@@ -28,7 +29,10 @@ import {
   place,
   placeSchema,
 } from "./create";
+import { collapse, collapseSchema, expand, expandSchema } from "./expand";
+import { splitLane, splitLaneSchema, swapLanes, swapLanesSchema } from "./laneOrder";
 import { addLane, addLaneSchema } from "./lanes";
+import { align, alignSchema, distribute, distributeSchema, sameSize, sameSizeSchema } from "./lineUp";
 import { linkWords, linkWordsSchema, unlinkWords, unlinkWordsSchema } from "./linkWords";
 import { move, moveLabel, moveLabelSchema, moveSchema, resize, resizeSchema } from "./move";
 import { moveToLane, moveToLaneSchema, moveToNeighbourLane, moveToNeighbourLaneSchema } from "./moveToLane";
@@ -51,8 +55,13 @@ import {
   setTimerSchema,
 } from "./properties";
 import { deleteSchema, remove } from "./remove";
+import { replace, replaceSchema } from "./replace";
+import { makeRoom, makeRoomSchema } from "./room";
 import { setEstimate, setEstimateSchema } from "./setEstimate";
+import { straighten, straightenSchema } from "./straighten";
 import { tidy, tidySchema } from "./tidy";
+import { unwrap, unwrapSchema } from "./unwrap";
+import { wrap, wrapSchema } from "./wrap";
 
 /** Edits made elsewhere, under a name of their own: undo, redo, a repair, a restored revision. */
 const editsSchema = z.object({
@@ -97,6 +106,19 @@ export const commandSchema = z.discriminatedUnion("type", [
   linkWordsSchema,
   unlinkWordsSchema,
   tidySchema,
+  replaceSchema,
+  alignSchema,
+  distributeSchema,
+  sameSizeSchema,
+  straightenSchema,
+  makeRoomSchema,
+  swapLanesSchema,
+  splitLaneSchema,
+  expandSchema,
+  collapseSchema,
+  wrapSchema,
+  unwrapSchema,
+  callInsteadSchema,
   editsSchema,
 ]);
 export type Command = z.infer<typeof commandSchema>;
@@ -205,6 +227,32 @@ function carryOut(change: Change, command: Command): void {
       return unlinkWords(change, command);
     case "tidy":
       return tidy(change, command);
+    case "replace":
+      return replace(change, command);
+    case "align":
+      return align(change, command);
+    case "distribute":
+      return distribute(change, command);
+    case "sameSize":
+      return sameSize(change, command);
+    case "straighten":
+      return straighten(change, command);
+    case "makeRoom":
+      return makeRoom(change, command);
+    case "swapLanes":
+      return swapLanes(change, command);
+    case "splitLane":
+      return splitLane(change, command);
+    case "expand":
+      return expand(change, command);
+    case "collapse":
+      return collapse(change, command);
+    case "wrap":
+      return wrap(change, command);
+    case "unwrap":
+      return unwrap(change, command);
+    case "callInstead":
+      return callInstead(change, command);
     case "edits":
       return change.apply(command.edits as readonly Edit[]);
   }
@@ -311,6 +359,32 @@ function labelOf(before: Model, after: Model, command: Command): string {
       return `untie ${called(command.id)} from its words`;
     case "tidy":
       return command.ids ? `tidy ${several(command.ids)}` : "tidy the page";
+    case "replace":
+      return `make ${called(command.id)} a ${wordFor(command.kind.type)}`;
+    case "align":
+      return `align ${several(command.ids)}`;
+    case "distribute":
+      return `distribute ${several(command.ids)}`;
+    case "sameSize":
+      return `give ${several(command.ids)} one size`;
+    case "straighten":
+      return command.connections.length === 1 ? "straighten a flow" : `straighten ${command.connections.length} flows`;
+    case "makeRoom":
+      return command.direction === "right" ? "make room to the right" : "make room below";
+    case "swapLanes":
+      return `move the lane ${called(command.lane)} ${command.direction}`;
+    case "splitLane":
+      return `split the lane ${called(command.lane)}`;
+    case "expand":
+      return `open ${called(command.id)} in place`;
+    case "collapse":
+      return `close ${called(command.id)}`;
+    case "wrap":
+      return `wrap ${several(command.ids)} into ${called(command.id)}`;
+    case "unwrap":
+      return `dissolve ${called(command.id)}`;
+    case "callInstead":
+      return `take ${several(command.ids)} out into a process`;
     case "edits":
       return command.label;
   }

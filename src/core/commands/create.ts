@@ -30,10 +30,12 @@ import {
 import { type Change, Refusal, refuse } from "./change";
 import { connect } from "./connect";
 import { forgetRecordedFlows } from "./flowLists";
+import { growAround } from "./grow";
 import { canHoldBoundaryEvents, fieldsOf, type Kind, kindSchema } from "./kinds";
 import { putIntoLane } from "./lanes";
-import { freeSpot, growAround, newCourse, placeAt, plain, shapesOnPage } from "./page";
+import { freeSpot, newCourse, placeAt, shapesOnPage } from "./page";
 import { addPoolAround } from "./pools";
+import { containersAcross, openRoom } from "./room";
 
 const id = z.string().min(1).max(200);
 const point = z.object({ x: z.number(), y: z.number() });
@@ -185,34 +187,7 @@ function makeRoomBetween(change: Change, diagram: Id, flow: Element, at: Point, 
   const missing = onGrid(width + 72 - (target.x - source.x - source.width));
   if (missing <= 0) return;
   const line = Math.min(target.x, Math.max(at.x, source.x + source.width + 1));
-  for (const { shape } of shapesOnPage(change.model, diagram)) {
-    const { bounds } = shape;
-    if (bounds.x >= line - 0.5) {
-      change.set("shapes", shape.id, "bounds", { ...plain(bounds), x: bounds.x + missing });
-      if (shape.label?.bounds)
-        change.set("shapes", shape.id, "label", {
-          ...shape.label,
-          bounds: { ...plain(shape.label.bounds), x: shape.label.bounds.x + missing },
-        });
-    } else if (bounds.x + bounds.width > line && bounds.width > 160) {
-      change.set("shapes", shape.id, "bounds", { ...plain(bounds), width: bounds.width + missing });
-    }
-  }
-  for (const edge of [...change.model.edges]) {
-    if (edge.diagram !== diagram || !edge.waypoints.some((point) => point.x >= line - 0.5)) continue;
-    change.set(
-      "edges",
-      edge.id,
-      "waypoints",
-      edge.waypoints.map(({ x, y }) => (x >= line - 0.5 ? { x: x + missing, y } : { x, y })),
-    );
-    if (edge.label?.bounds && edge.label.bounds.x >= line - 0.5) {
-      change.set("edges", edge.id, "label", {
-        ...edge.label,
-        bounds: { ...plain(edge.label.bounds), x: edge.label.bounds.x + missing },
-      });
-    }
-  }
+  openRoom(change, diagram, "x", line, missing, containersAcross(change, diagram, "x", line));
 }
 
 function middleOf(line: readonly Point[]): Point | undefined {

@@ -17,7 +17,8 @@ import {
   shapeOn,
 } from "../model";
 import { type Change, refuse } from "./change";
-import { openRoomBelow, plain } from "./page";
+import { plain } from "./page";
+import { openRoom } from "./room";
 
 const id = z.string().min(1).max(200);
 
@@ -83,7 +84,7 @@ export function addLane(change: Change, { diagram, id: laneId, beside, name }: z
   const lastShape = shapeOn(change.model, diagram, last.id);
   const { bounds } = lastShape ?? (poolShape as Shape);
   const line = bounds.y + bounds.height;
-  openRoomBelow(change, diagram, line, laneHeight, new Set([pool?.id ?? ""]));
+  openRoom(change, diagram, "y", line, laneHeight, new Set([pool?.id ?? ""]));
   change.insertShape(diagram, laneId, { ...plain(bounds), y: line, height: laneHeight }, { isHorizontal: true });
   if (sibling) orderBehind(change, laneId, sibling);
 }

@@ -26,8 +26,9 @@ import {
 } from "../model";
 import { type Change, refuse } from "./change";
 import { nearestEdgePoint } from "./create";
+import { growAround } from "./grow";
 import { putIntoLane } from "./lanes";
-import { connectionsTouching, endsOf, growAround, newCourse, obstaclesOn, placeAt, plain } from "./page";
+import { connectionsTouching, endsOf, newCourse, obstaclesOn, placeAt, plain } from "./page";
 
 const id = z.string().min(1).max(200);
 const bounds = z.object({ x: z.number(), y: z.number(), width: z.number().min(8), height: z.number().min(8) });

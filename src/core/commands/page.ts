@@ -3,19 +3,15 @@ import { boundsOfPoints, contains, onGrid, overlaps, route, type Side, sidePoint
 import {
   ancestorsOf,
   type Bounds,
-  boundaryEventsOf,
   childrenOf,
   type Diagram,
   type Element,
   edgesOf,
   type Id,
   isConnection,
-  isEvent,
   isSubProcess,
-  laneOf,
   type Model,
   type Point,
-  participantOf,
   referrersOf,
   type Shape,
   shapeOn,
@@ -86,12 +82,18 @@ export function placeAt(
   return laneIsHere && lane ? { scope, lane } : { scope };
 }
 
-/** Where a connection's end is: a shape's bounds, or for associations with a flow the middle of its course. */
+/**
+ * Where a connection's end is: a shape's bounds, for associations with a flow the middle of its course, and for what lies inside
+ * a closed sub-process the bounds of that.
+ */
 export function endBounds(model: Model, diagram: Id, id: Id): Bounds | undefined {
   const shape = shapeOn(model, diagram, id);
   if (shape) return shape.bounds;
   const edge = edgesOf(model, id).find((candidate) => candidate.diagram === diagram);
-  if (!edge) return undefined;
+  if (!edge)
+    return ancestorsOf(model, id)
+      .filter((holder) => isSubProcess(holder.type))
+      .flatMap((holder) => shapeOn(model, diagram, holder.id)?.bounds ?? [])[0];
   const box = boundsOfPoints(edge.waypoints);
   return { x: box.x + box.width / 2, y: box.y + box.height / 2, width: 0, height: 0 };
 }
@@ -205,116 +207,6 @@ export function connectionsTouching(model: Model, ids: ReadonlySet<Id>): Set<Id>
     for (const child of childrenOf(model, id)) if (isConnection(child.type)) found.add(child.id);
   }
   return found;
-}
-
-const padding = 20;
-
-/** Makes the lane, pool and sub-processes around an element wide and high enough for it, moving what lies beyond. */
-export function growAround(change: Change, diagram: Id, id: Id): void {
-  const shape = shapeOn(change.model, diagram, id);
-  if (!shape) return;
-  const { bounds } = shape;
-  const lane = laneOf(change.model, id);
-  const laneShape = lane && shapeOn(change.model, diagram, lane.id);
-  const pool = participantOf(change.model, id);
-  const poolShape = pool && shapeOn(change.model, diagram, pool.id);
-  const scope = change.model.elements.get(change.element(id).parent ?? "");
-  if (scope && isSubProcess(scope.type)) {
-    const scopeShape = shapeOn(change.model, diagram, scope.id);
-    if (scopeShape && isExpanded(scope, scopeShape)) {
-      const right = Math.max(scopeShape.bounds.x + scopeShape.bounds.width, bounds.x + bounds.width + padding);
-      const bottom = Math.max(scopeShape.bounds.y + scopeShape.bounds.height, bounds.y + bounds.height + padding);
-      const grown = {
-        ...plain(scopeShape.bounds),
-        width: right - scopeShape.bounds.x,
-        height: bottom - scopeShape.bounds.y,
-      };
-      if (grown.width !== scopeShape.bounds.width || grown.height !== scopeShape.bounds.height) {
-        change.set("shapes", scopeShape.id, "bounds", grown);
-        growAround(change, diagram, scope.id);
-      }
-    }
-    return;
-  }
-  const floor = laneShape ?? poolShape;
-  if (floor) {
-    const labelRoom = isEvent(change.element(id).type) ? 36 : 0;
-    const missing = onGrid(
-      bounds.y + bounds.height + Math.max(padding, labelRoom) - (floor.bounds.y + floor.bounds.height) + 1.9,
-    );
-    if (missing > 0)
-      openRoomBelow(
-        change,
-        diagram,
-        floor.bounds.y + floor.bounds.height,
-        missing,
-        lane ? laneChain(change.model, lane, pool) : new Set([pool?.id ?? ""]),
-        new Set([id, ...boundaryEventsOf(change.model, id).map((event) => event.id)]),
-      );
-  }
-  if (poolShape) {
-    const right = bounds.x + bounds.width + padding + 16;
-    if (right > poolShape.bounds.x + poolShape.bounds.width) widenPools(change, diagram, poolShape, onGrid(right));
-  }
-}
-
-function laneChain(model: Model, lane: Element, pool: Element | undefined): Set<Id> {
-  const chain = new Set(
-    ancestorsOf(model, lane.id)
-      .filter((element) => element.type === "lane")
-      .map((element) => element.id),
-  );
-  if (pool) chain.add(pool.id);
-  return chain;
-}
-
-/** Pushes down everything that begins at or below a line; the given containers grow instead, and what room is made for stays. */
-export function openRoomBelow(
-  change: Change,
-  diagram: Id,
-  line: number,
-  by: number,
-  growing: ReadonlySet<Id>,
-  staying: ReadonlySet<Id> = new Set(),
-): void {
-  for (const { shape, element } of shapesOnPage(change.model, diagram)) {
-    const { bounds } = shape;
-    if (staying.has(element.id)) continue;
-    if (growing.has(element.id))
-      change.set("shapes", shape.id, "bounds", { ...plain(bounds), height: bounds.height + by });
-    else if (bounds.y >= line - 0.5) {
-      change.set("shapes", shape.id, "bounds", { ...plain(bounds), y: bounds.y + by });
-      if (shape.label?.bounds) {
-        change.set("shapes", shape.id, "label", {
-          ...shape.label,
-          bounds: { ...plain(shape.label.bounds), y: shape.label.bounds.y + by },
-        });
-      }
-    }
-  }
-  for (const edge of [...change.model.edges]) {
-    if (edge.diagram !== diagram || !edge.waypoints.some((point) => point.y >= line - 0.5)) continue;
-    const moved = edge.waypoints.map((point) =>
-      point.y >= line - 0.5 ? { x: point.x, y: point.y + by } : { x: point.x, y: point.y },
-    );
-    change.set("edges", edge.id, "waypoints", moved);
-    if (edge.label?.bounds && edge.label.bounds.y >= line - 0.5) {
-      change.set("edges", edge.id, "label", {
-        ...edge.label,
-        bounds: { ...plain(edge.label.bounds), y: edge.label.bounds.y + by },
-      });
-    }
-  }
-}
-
-/** Moves the right edge of a pool with its lanes; pools that ended at the same line go along. */
-function widenPools(change: Change, diagram: Id, poolShape: Shape, right: number): void {
-  const oldRight = poolShape.bounds.x + poolShape.bounds.width;
-  for (const { shape, element } of shapesOnPage(change.model, diagram)) {
-    if (element.type !== "participant" && element.type !== "lane") continue;
-    if (Math.abs(shape.bounds.x + shape.bounds.width - oldRight) > 1) continue;
-    change.set("shapes", shape.id, "bounds", { ...plain(shape.bounds), width: right - shape.bounds.x });
-  }
 }
 
 /** Bounds without the spelling of a file's numbers, which no longer holds once they change. */

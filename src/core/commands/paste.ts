@@ -15,9 +15,10 @@ import {
   typeInfo,
 } from "../model";
 import { type Change, refuse } from "./change";
+import { growAround } from "./grow";
 import { putIntoLane } from "./lanes";
 import { withWhatHangsOnThem } from "./move";
-import { connectionsTouching, endsOf, growAround, placeAt, plain } from "./page";
+import { connectionsTouching, endsOf, placeAt, plain } from "./page";
 
 const id = z.string().min(1).max(200);
 const record = z.looseObject({ id });

@@ -20,6 +20,7 @@ import {
   wordFor,
 } from "../model";
 import { type Change, refuse } from "./change";
+import { remove } from "./remove";
 
 const id = z.string().min(1).max(200);
 const longText = z.string().max(100_000);
@@ -104,10 +105,11 @@ export function retype(change: Change, { id: elementId, to, trigger }: z.infer<t
 }
 
 /** The type is part of what an element is, so the old record goes and the new one comes, at the same place and id. */
-function changeType(change: Change, element: Element, to: ElementType): void {
+export function changeType(change: Change, element: Element, to: ElementType): void {
   const from = typeInfo(element.type);
   const info = typeInfo(to);
   const next: { [field: string]: unknown } = { ...element, type: to };
+  for (const field of ["incoming", "outgoing"]) delete next[field];
   for (const field of [...from.attributes.keys(), ...from.content.keys()]) {
     if (!info.attributes.has(field) && !info.content.has(field)) delete next[field];
   }
@@ -115,7 +117,8 @@ function changeType(change: Change, element: Element, to: ElementType): void {
     const content = info.content.get(child.slot);
     return content?.kind !== "children" || !content.types.includes(child.type);
   });
-  for (const child of lost) change.remove("elements", child.id);
+  if (lost.length > 0) remove(change, { type: "delete", ids: lost.map((child) => child.id) });
+  for (const field of ["incoming", "outgoing"]) change.set("elements", element.id, field, undefined);
   change.remove("elements", element.id);
   change.apply([{ kind: "insert", table: "elements", record: next as unknown as Element }]);
   if (to === "exclusiveGateway") {

@@ -13,8 +13,9 @@ import {
   shapeOn,
 } from "../model";
 import { type Change, refuse } from "./change";
+import { growAround } from "./grow";
 import { placeLabels } from "./labelPlaces";
-import { connectionsTouching, growAround, obstaclesOn, plain } from "./page";
+import { connectionsTouching, obstaclesOn, plain } from "./page";
 import { reroute } from "./reroute";
 
 /**

@@ -132,7 +132,8 @@ export function commandFor(model: Model, random: { pick: (count: number) => numb
   ] as const;
   const type = types[pick(types.length)] as (typeof types)[number];
   const kind = type === "intermediateCatchEvent" ? { type, trigger: "timerEventDefinition" as const } : { type };
-  switch (pick(18)) {
+  const others = [node, any(nodes), any(nodes), any(nodes)];
+  switch (pick(30)) {
     case 0:
       return { type: "place", diagram, id, kind, at };
     case 1:
@@ -204,6 +205,48 @@ export function commandFor(model: Model, random: { pick: (count: number) => numb
       return { type: "moveToNeighbourLane", diagram, ids: [node], direction: pick(2) === 0 ? "up" : "down" };
     case 16:
       return { type: "addLane", diagram, id, beside: any(elements) };
+    case 17:
+      return {
+        type: "align",
+        diagram,
+        ids: others,
+        along: any(["left", "centre", "right", "top", "middle", "bottom"]) as "left",
+      };
+    case 18:
+      return { type: "distribute", diagram, ids: others, axis: pick(2) === 0 ? "across" : "down" };
+    case 19:
+      return { type: "sameSize", diagram, ids: others };
+    case 20:
+      return { type: "straighten", diagram, connections: [any([...model.edges].map((edge) => edge.element))] };
+    case 21:
+      return {
+        type: "makeRoom",
+        diagram,
+        direction: pick(2) === 0 ? "right" : "down",
+        line: pick(700),
+        by: 20 + pick(100),
+      };
+    case 22:
+      return { type: "swapLanes", diagram, lane: any(elements), direction: pick(2) === 0 ? "up" : "down" };
+    case 23: {
+      const lanes = [...model.elements].filter((element) => element.type === "lane").map((element) => element.id);
+      return { type: "splitLane", diagram, lane: any(lanes), ids: pick(2) === 0 ? [id] : [`${id}.a`, `${id}.b`] };
+    }
+    case 24:
+      return { type: "wrap", diagram, ids: others.slice(0, 1 + pick(4)), id, page: `${id}.page` };
+    case 25: {
+      const subs = [...model.elements].filter((element) => element.type === "subProcess").map((element) => element.id);
+      return { type: "unwrap", diagram, id: any(subs) };
+    }
+    case 26:
+    case 27: {
+      const subs = [...model.elements].filter((element) => element.type === "subProcess").map((element) => element.id);
+      return pick(2) === 0
+        ? { type: "expand", diagram, id: any(subs) }
+        : { type: "collapse", diagram, id: any(subs), page: `${id}.page` };
+    }
+    case 28:
+      return { type: "replace", diagram, id: node, kind };
     default:
       return { type: "resize", diagram, id: node, bounds: { ...at, width: 60 + pick(200), height: 40 + pick(120) } };
   }
