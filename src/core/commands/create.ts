@@ -19,6 +19,7 @@ import {
   type Id,
   isEvent,
   isFlowNode,
+  isSubProcess,
   laneOf,
   type Point,
   participantsOf,
@@ -36,6 +37,7 @@ import { putIntoLane } from "./lanes";
 import { freeSpot, newCourse, placeAt, shapesOnPage } from "./page";
 import { addPoolAround } from "./pools";
 import { containersAcross, openRoom } from "./room";
+import { addTrigger } from "./trigger";
 
 const id = z.string().min(1).max(200);
 const point = z.object({ x: z.number(), y: z.number() });
@@ -279,7 +281,7 @@ export function newNode(
     fields.dataObjectRef = object;
   }
   change.insert(kind.type, elementId, parent, fields);
-  if (kind.trigger) change.insert(kind.trigger, `${elementId}.trigger`, elementId);
+  if (kind.trigger) addTrigger(change, elementId, kind.trigger);
   const element = change.element(elementId);
   if (isEvent(kind.type)) {
     const position = positionOf(change.model, element);
@@ -293,7 +295,7 @@ export function newNode(
   change.insertShape(diagram, elementId, bounds, {
     ...(kind.type === "exclusiveGateway" && { isMarkerVisible: true }),
     ...(kind.expanded !== undefined && { isExpanded: kind.expanded }),
-    ...(kind.type === "subProcess" && kind.expanded === undefined && { isExpanded: false }),
+    ...(isSubProcess(kind.type) && kind.expanded === undefined && { isExpanded: false }),
   });
 }
 

@@ -1,6 +1,15 @@
 export { type Command, commandSchema, type Performed, perform, undoOf } from "./command";
+export {
+  allKindsThatMayFollow,
+  everyKind,
+  type KindGroup,
+  kindsToBecome,
+  kindWords,
+  triggerWords,
+} from "./everyKind";
 export { canHoldBoundaryEvents, type Kind, kindOf, kindsThatMayFollow } from "./kinds";
 export { withWhatHangsOnThem } from "./move";
 export { connectionsTouching, courseFor, endsOf, placeAt } from "./page";
 export { copy, type Fragment, fragmentSchema } from "./paste";
+export { modelOfKind, pictureOfKind } from "./pictureOfKind";
 export { drawMissingPages, isTidy, knownTidy, noteTidy } from "./tidy";

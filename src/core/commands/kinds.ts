@@ -15,9 +15,13 @@ import {
 /** What can be placed: a type, for events with what triggers them, and the one or two fields that make a kind of its own. */
 export const kindSchema = z.object({
   type: z.enum(elementTypes as [ElementType, ...ElementType[]]),
-  trigger: z.enum(eventDefinitionTypes).optional(),
+  trigger: z.enum([...eventDefinitionTypes, "multiple", "parallelMultiple"]).optional(),
   triggeredByEvent: z.boolean().optional(),
   cancelActivity: z.boolean().optional(),
+  /** Of a start event in an event sub-process: whether it interrupts what it stands in. */
+  isInterrupting: z.boolean().optional(),
+  /** Of an event-based gateway: that it starts the process itself. */
+  instantiate: z.boolean().optional(),
   expanded: z.boolean().optional(),
   /** A pool nothing is shown of. */
   closed: z.boolean().optional(),
@@ -95,8 +99,11 @@ export function kindOf(model: Model, element: Element): Kind {
   const trigger: EventTrigger = isEvent(element.type) ? triggerOf(model, element) : "none";
   return {
     type: element.type,
-    ...(trigger !== "none" && trigger !== "multiple" && trigger !== "parallelMultiple" && { trigger }),
+    ...(trigger !== "none" && { trigger }),
     ...(element.triggeredByEvent === true && { triggeredByEvent: true }),
+    ...(element.type === "boundaryEvent" && element.cancelActivity === false && { cancelActivity: false }),
+    ...(element.type === "startEvent" && element.isInterrupting === false && { isInterrupting: false }),
+    ...(element.instantiate === true && { instantiate: true }),
   };
 }
 
@@ -105,5 +112,8 @@ export function fieldsOf(kind: Kind): { readonly [field: string]: unknown } {
   return {
     ...(kind.triggeredByEvent && { triggeredByEvent: true }),
     ...(kind.type === "boundaryEvent" && kind.cancelActivity === false && { cancelActivity: false }),
+    ...(kind.type === "startEvent" && kind.isInterrupting === false && { isInterrupting: false }),
+    ...(kind.type === "eventBasedGateway" && kind.instantiate && { instantiate: true }),
+    ...(kind.trigger === "parallelMultiple" && { parallelMultiple: true }),
   };
 }

@@ -4,7 +4,6 @@ import {
   childrenOf,
   type Element,
   type ElementType,
-  type EventTrigger,
   elementTypes,
   eventDefinitionsOf,
   eventDefinitionTypes,
@@ -21,6 +20,7 @@ import {
 } from "../model";
 import { type Change, refuse } from "./change";
 import { remove } from "./remove";
+import { setTrigger } from "./trigger";
 
 const id = z.string().min(1).max(200);
 const longText = z.string().max(100_000);
@@ -30,7 +30,7 @@ export const retypeSchema = z.object({
   type: z.literal("retype"),
   id,
   to: z.enum(elementTypes as [ElementType, ...ElementType[]]),
-  trigger: z.enum(["none", ...eventDefinitionTypes]).optional(),
+  trigger: z.enum(["none", ...eventDefinitionTypes, "multiple", "parallelMultiple"]).optional(),
 });
 export const setFieldSchema = z.object({
   type: z.literal("setField"),
@@ -128,18 +128,6 @@ export function changeType(change: Change, element: Element, to: ElementType): v
   // Neither has conditions: what they decided by is no longer asked.
   for (const flow of referrersOf(change.model, element.id, "sourceRef"))
     change.set("elements", flow.id, "conditionExpression", undefined);
-}
-
-function setTrigger(change: Change, event: Id, trigger: EventTrigger): void {
-  if (triggerOf(change.model, change.element(event)) === trigger) return;
-  for (const definition of eventDefinitionsOf(change.model, event)) {
-    if (definition.parent === event) change.remove("elements", definition.id);
-  }
-  change.set("elements", event, "eventDefinitionRef", undefined);
-  if (trigger === "none" || trigger === "multiple" || trigger === "parallelMultiple") return;
-  let definition = `${event}.trigger`;
-  for (let counter = 2; change.isTaken(definition); counter++) definition = `${event}.trigger.${counter}`;
-  change.insert(trigger, definition, event);
 }
 
 /** Sets one field the metamodel gives the element's type, after checking that the value is of the field's kind. */

@@ -36,8 +36,14 @@ export function replace(change: Change, { diagram, id: elementId, kind }: z.infe
   if (content.length > 0 && !isSubProcess(kind.type))
     refuse("has-content", `${words} has steps inside; dissolve it, or take them out first.`, [elementId]);
   if (element.type !== kind.type) changeType(change, element, kind.type);
-  for (const [field, value] of Object.entries({ triggeredByEvent: undefined, ...fieldsOf(kind) }))
-    if (kind.type !== "boundaryEvent") change.set("elements", elementId, field, value);
+  const kept = {
+    triggeredByEvent: undefined,
+    instantiate: undefined,
+    isInterrupting: undefined,
+    cancelActivity: undefined,
+  };
+  for (const [field, value] of Object.entries({ ...kept, ...fieldsOf(kind) }))
+    change.set("elements", elementId, field, value);
   retype(change, { type: "retype", id: elementId, to: kind.type, trigger: kind.trigger ?? "none" });
   refuseBrokenFlows(change, change.element(elementId));
   if (!sameFamilySize(element, kind.type)) usualSize(change, diagram, change.element(elementId));

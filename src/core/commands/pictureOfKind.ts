@@ -1,0 +1,54 @@
+import { type Figure, sceneOf } from "../drawing";
+import { emptyModel, type Model } from "../model";
+import { type Command, perform } from "./command";
+import { kindWords } from "./everyKind";
+import type { Kind } from "./kinds";
+
+const diagram = "page";
+const at = { x: 300, y: 200 };
+const kindId = "kind";
+
+/** The smallest model an element of a kind can stand in; its id is "kind". */
+export function modelOfKind(kind: Kind): Model {
+  const start = emptyModel({ definitions: "definitions", process: "process", diagram }, "Kinds");
+  return commandsFor(kind).reduce<Model>((model, command) => {
+    const done = perform(model, command);
+    if (!done.ok) throw new Error(`A ${kindWords(kind)} cannot be drawn: ${done.problems[0]?.message}`);
+    return done.value.model;
+  }, start);
+}
+
+function commandsFor(kind: Kind): Command[] {
+  const place = (id: string, what: Kind): Command => ({ type: "place", diagram, id, kind: what, at });
+  if (kind.type === "boundaryEvent") {
+    const host: Kind = { type: kind.trigger === "cancelEventDefinition" ? "transaction" : "task" };
+    return [place("host", host), { type: "attach", diagram, host: "host", id: kindId, kind }];
+  }
+  if (kind.type === "startEvent" && kind.isInterrupting !== undefined)
+    return [place("host", { type: "subProcess", triggeredByEvent: true, expanded: true }), place(kindId, kind)];
+  if (kind.type === "endEvent" && kind.trigger === "cancelEventDefinition")
+    return [place("host", { type: "transaction", expanded: true }), place(kindId, kind)];
+  if (kind.type === "lane")
+    return [
+      place("pool", { type: "participant" }),
+      { type: "addLane", diagram, id: kindId, beside: "pool" },
+      { type: "addLane", diagram, id: "second", beside: kindId },
+    ];
+  return [place(kindId, kind)];
+}
+
+const drawn = new Map<string, Figure>();
+
+/** How an element of a kind is drawn, by the same code as in a diagram. Remembered, since a list shows the same kinds again. */
+export function pictureOfKind(kind: Kind): Figure {
+  const key = JSON.stringify(kind);
+  let figure = drawn.get(key);
+  if (!figure) {
+    const model = modelOfKind(kind);
+    const page = model.diagrams.get(diagram);
+    figure = page && sceneOf(model, page).figures.find((one) => one.id === kindId);
+    if (!figure) throw new Error(`A ${kindWords(kind)} is not drawn.`);
+    drawn.set(key, figure);
+  }
+  return figure;
+}
