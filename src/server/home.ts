@@ -139,7 +139,7 @@ export const moveProcess = useCase(z.object({ id, area: id }), async ({ db }, in
   return {};
 });
 
-async function addProcess(
+export async function addProcess(
   context: Context,
   input: { name: string; area: string; processId?: string; versionId?: string },
   model: Model,

@@ -2,6 +2,7 @@
 import { buildProcesses, openBrief, saveBrief } from "./briefs";
 import { changeEntry, createEntry, deleteEntry, openDirectory, restoreEntry, whereUsed } from "./directory";
 import { applyCommands } from "./editing";
+import { extractProcess } from "./extract";
 import { find, listCallable } from "./find";
 import { handOff, listHandoffs, listWaivers, waive, withdrawWaiver } from "./handoffs";
 import {
@@ -36,6 +37,7 @@ export const useCases = {
   deleteEntry,
   deleteProcess,
   deleteVersion,
+  extractProcess,
   find,
   handOff,
   listCallable,

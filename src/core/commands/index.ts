@@ -7,6 +7,7 @@ export {
   kindWords,
   triggerWords,
 } from "./everyKind";
+export { extractedProcess, type NewProcess } from "./extract";
 export { canHoldBoundaryEvents, type Kind, kindOf, kindsThatMayFollow } from "./kinds";
 export { withWhatHangsOnThem } from "./move";
 export { connectionsTouching, courseFor, endsOf, placeAt } from "./page";

@@ -1,5 +1,5 @@
 import { type Figure, sceneOf } from "../drawing";
-import { emptyModel, type Model } from "../model";
+import { emptyModel, isActivity, type Model } from "../model";
 import { type Command, perform } from "./command";
 import { kindWords } from "./everyKind";
 import type { Kind } from "./kinds";
@@ -38,13 +38,23 @@ function commandsFor(kind: Kind): Command[] {
 }
 
 const drawn = new Map<string, Figure>();
+/** So small, an activity's markers fill it, and it can still be read in a list. */
+const compactSize = { width: 60, height: 40 };
 
-/** How an element of a kind is drawn, by the same code as in a diagram. Remembered, since a list shows the same kinds again. */
-export function pictureOfKind(kind: Kind): Figure {
-  const key = JSON.stringify(kind);
+/**
+ * How an element of a kind is drawn, by the same code as in a diagram. Remembered, since a list shows the same kinds again.
+ * @param isCompact activities as small as they can be drawn, for lists
+ */
+export function pictureOfKind(kind: Kind, isCompact = false): Figure {
+  const key = JSON.stringify([kind, isCompact]);
   let figure = drawn.get(key);
   if (!figure) {
-    const model = modelOfKind(kind);
+    let model = modelOfKind(kind);
+    if (isCompact && isActivity(kind.type)) {
+      const bounds = { x: 0, y: 0, ...compactSize };
+      const done = perform(model, { type: "resize", diagram, id: kindId, bounds });
+      if (done.ok) model = done.value.model;
+    }
     const page = model.diagrams.get(diagram);
     figure = page && sceneOf(model, page).figures.find((one) => one.id === kindId);
     if (!figure) throw new Error(`A ${kindWords(kind)} is not drawn.`);

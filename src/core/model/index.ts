@@ -13,6 +13,7 @@ export type { AttributeField, ContentField } from "./metamodel/fields";
 export { elementTypes, isElementType, slotFor, type TypeInfo, typeInfo } from "./metamodel/lookup";
 export * from "./model";
 export { referencesOf } from "./modelIndex";
+export { pathBetween } from "./paths";
 export * from "./problem";
 export * from "./queries";
 export * from "./stored";

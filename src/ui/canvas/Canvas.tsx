@@ -27,7 +27,7 @@ import { useDiagram } from "../diagram/diagramStore";
 import { text } from "../messages";
 import { useVersionStore } from "../version/VersionContext";
 import { FigureView } from "./FigureView";
-import { bent, type Corner, type Gesture, resized, snapped } from "./gestures";
+import { bent, type Corner, type Gesture, resized, roomOf, snapped } from "./gestures";
 import { NameEditor } from "./NameEditor";
 import { Overlay } from "./Overlay";
 import { layerProps, useViewport, type Viewport } from "./useViewport";
@@ -55,6 +55,7 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
   const selection = useDiagram((state) => state.selection);
   const naming = useDiagram((state) => state.naming);
   const carrying = useDiagram((state) => state.carrying);
+  const tool = useDiagram((state) => state.tool);
   const { select, toggle, set } = useDiagram.getState();
   const [gesture, setGesture] = useState<Gesture | null>(null);
   const live = useRef<Gesture | null>(null);
@@ -72,6 +73,7 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
       pointer.button === 0 &&
       !pointer.shiftKey &&
       !useDiagram.getState().carrying &&
+      useDiagram.getState().tool === null &&
       target.closest("[data-id], [data-handle]") === null
     );
   });
@@ -130,6 +132,7 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
     frame.current?.focus({ preventScroll: true });
     const target = event.target as globalThis.Element;
     const at = toPage(event);
+    if (tool === "room") return begin(event, { kind: "room", from: at, to: at });
     const onHandle = target.closest<SVGElement>("[data-handle]");
     if (onHandle) return startHandle(event, onHandle.dataset, at);
     const id = target.closest<SVGElement>("[data-id]")?.dataset.id;
@@ -268,6 +271,7 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
       case "label":
         return setGesture({ ...now, by: { x: Math.round(at.x - now.from.x), y: Math.round(at.y - now.from.y) } });
       case "marquee":
+      case "room":
         return setGesture({ ...now, to: at });
     }
   };
@@ -330,6 +334,12 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
             bounds: { ...now.start, x: now.start.x + now.by.x, y: now.start.y + now.by.y },
           });
         return;
+      case "room": {
+        const room = roomOf(now.from, at);
+        if (room.by > 0) dispatch({ type: "makeRoom", diagram, ...room });
+        set({ tool: null });
+        return;
+      }
       case "marquee": {
         const box = {
           x: Math.min(now.from.x, now.to.x),
@@ -382,7 +392,7 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
       bg="ground"
       backgroundImage="radial-gradient(circle, var(--chakra-colors-dots) 1px, transparent 1px)"
       backgroundSize="20px 20px"
-      cursor={carrying ? "copy" : "default"}
+      cursor={carrying ? "copy" : tool === "room" ? "crosshair" : "default"}
       touchAction="none"
       userSelect="none"
       outline="none"

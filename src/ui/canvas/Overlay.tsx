@@ -3,7 +3,7 @@ import { memo } from "react";
 import { connectionsTouching } from "@/core/commands";
 import type { Figure } from "@/core/drawing";
 import { type Bounds, type Id, isConnection, isFlowNode, isSubProcess, type Model, type Point } from "@/core/model";
-import type { Corner, Gesture } from "./gestures";
+import { type Corner, type Gesture, roomOf } from "./gestures";
 
 interface OverlayProps {
   readonly model: Model;
@@ -267,6 +267,22 @@ function Preview({
           strokeDasharray="4 3"
           pointerEvents="none"
         />
+      );
+    }
+    case "room": {
+      const { direction, line, by } = roomOf(gesture.from, gesture.to);
+      const far = 32_000;
+      const at = (value: number) => (direction === "right" ? `M${value} ${-far}V${far}` : `M${-far} ${value}H${far}`);
+      return (
+        <g pointerEvents="none">
+          {direction === "right" ? (
+            <rect x={line} y={-far} width={by} height={2 * far} fill={accent} fillOpacity="0.07" />
+          ) : (
+            <rect x={-far} y={line} width={2 * far} height={by} fill={accent} fillOpacity="0.07" />
+          )}
+          <path d={at(line)} stroke={accent} strokeWidth="1.2" strokeDasharray="5 3" />
+          <path d={at(line + by)} stroke={accent} strokeWidth="1.6" />
+        </g>
       );
     }
     case "place":

@@ -41,12 +41,20 @@ export type Gesture =
     }
   | { readonly kind: "label"; readonly id: string; readonly from: Point; readonly start: Bounds; readonly by: Point }
   | { readonly kind: "marquee"; readonly from: Point; readonly to: Point }
+  | { readonly kind: "room"; readonly from: Point; readonly to: Point }
   | { readonly kind: "place"; readonly to: Point; readonly onFlow?: string; readonly onEdge?: string };
 
 export type Corner = "nw" | "ne" | "sw" | "se";
 export interface Guide {
   readonly from: Point;
   readonly to: Point;
+}
+
+/** Which way room is being made, where, and how much: the way the pointer went further. */
+export function roomOf(from: Point, to: Point): { direction: "right" | "down"; line: number; by: number } {
+  const right = to.x - from.x >= to.y - from.y;
+  const by = Math.round((right ? to.x - from.x : to.y - from.y) / grid) * grid;
+  return { direction: right ? "right" : "down", line: right ? from.x : from.y, by: Math.max(0, by) };
 }
 
 const grid = 4;

@@ -10,20 +10,27 @@ import { type Id, isSubProcess, nameOf, shapeOn, shapesOf } from "@/core/model";
 import { Canvas, type CanvasHandle } from "../canvas/Canvas";
 import { useEntries } from "../directory/entries";
 import { text } from "../messages";
+import { usePalette } from "../shell/paletteStore";
 import { useFindings } from "../version/findings";
 import { useUndoKeys } from "../version/useUndoKeys";
 import { useVersion, useVersionStore } from "../version/VersionContext";
 import { addKind, newId, tidyChosen } from "./actions";
 import { CanvasButtons } from "./CanvasButtons";
+import { copyChosen, pasteHere } from "./clipboard";
 import { useDiagram } from "./diagramStore";
+import { gesturesFor } from "./gestureList";
 import { handleKey } from "./keys";
 import { NextStrip } from "./NextStrip";
 import { Outline } from "./Outline";
 import { PageTrail } from "./PageTrail";
 import { Tray } from "./Tray";
 import { TrayHandle } from "./TrayHandle";
+import { usePageHistory } from "./usePageHistory";
 
 // Shown only when asked for, and loaded then.
+const questions = () => import("./Questions");
+const Questions = dynamic(() => questions().then((file) => file.Questions), { loading: () => null });
+const Peek = dynamic(() => import("./Peek").then((file) => file.Peek), { loading: () => null });
 const KeySheet = dynamic(() => import("./KeySheet").then((file) => file.KeySheet), { loading: () => null });
 
 /** The stage where one draws: canvas over its whole width, next strip, tray. */
@@ -33,7 +40,7 @@ export function DiagramStage() {
   // The page changes at once; what stands around it, and is slower to draw, in the frames after.
   const settled = useDeferredValue(model);
   const info = useVersion((state) => state.info);
-  const { selection, page, trayOpen, outlineOpen, keysOpen, naming } = useDiagram();
+  const { selection, page, trayOpen, outlineOpen, keysOpen, naming, asking, peek, tool } = useDiagram();
   const { select, set } = useDiagram.getState();
   const canvas = useRef<CanvasHandle>(null);
   const { entries } = useEntries();
@@ -140,14 +147,54 @@ export function DiagramStage() {
     [router],
   );
 
+  const goBack = usePageHistory();
+  const diagramId = diagram?.id ?? "";
+  const gestures = useMemo(
+    () => gesturesFor({ store, diagram: diagramId, model: settled, selection }),
+    [store, diagramId, settled, selection],
+  );
+  const now = useRef({ gestures, kinds, add });
+  now.current = { gestures, kinds, add };
+  useEffect(
+    () =>
+      usePalette.getState().offer(() => [
+        ...now.current.gestures.map(({ id, title, keys, run }) => ({
+          id: `gesture-${id}`,
+          title,
+          run,
+          ...(keys && { keys }),
+        })),
+        {
+          id: "all-kinds",
+          title: `${text.diagram.more} …`,
+          keys: "Z",
+          run: () => useDiagram.getState().set({ asking: "more" }),
+        },
+      ]),
+    [],
+  );
+
   const onKey = (event: React.KeyboardEvent) => {
     if (!diagram) return;
-    handleKey(event, { store, diagram: diagram.id, kinds, add, openPage, canvas: canvas.current, scene, model });
+    const fresh = gesturesFor({ store, diagram: diagram.id, model: store.getState().model, selection });
+    const context = { kinds, add, openPage, canvas: canvas.current, scene, model, gestures: fresh, goBack };
+    handleKey(event, { store, diagram: diagram.id, ...context });
+  };
+  const onClipboard = (event: React.ClipboardEvent) => {
+    if (!diagram || !(event.target as HTMLElement).closest("[data-canvas]") || naming) return;
+    if (event.type !== "paste") return void copyChosen(store, diagram.id, event.nativeEvent);
+    event.preventDefault();
+    const centre = canvas.current?.centre() ?? { x: 0, y: 0 };
+    void pasteHere(store, diagram.id, centre, event.clipboardData.getData("text/plain"));
   };
 
   useUndoKeys();
 
-  // A fresh page is ready for the keyboard.
+  // A fresh page is ready for the keyboard; what its keys open is loaded before it is asked for.
+  useEffect(() => {
+    const timer = setTimeout(() => void questions(), 1500);
+    return () => clearTimeout(timer);
+  }, []);
   useEffect(() => {
     document.querySelector<HTMLElement>("[data-canvas]")?.focus({ preventScroll: true });
   }, []);
@@ -155,7 +202,15 @@ export function DiagramStage() {
   return (
     <>
       <chakra.h1 srOnly>{`${info.process.name}, ${info.version.name}`}</chakra.h1>
-      <Flex flex="1" minH={0} position="relative" direction="column">
+      <Flex
+        flex="1"
+        minH={0}
+        position="relative"
+        direction="column"
+        onCopy={onClipboard}
+        onCut={onClipboard}
+        onPaste={onClipboard}
+      >
         <Canvas
           model={model}
           diagram={diagram?.id ?? ""}
@@ -172,9 +227,36 @@ export function DiagramStage() {
         )}
         <PageTrail model={settled} diagram={diagram?.id} pages={pages} onPage={turnTo} />
         <CanvasButtons canvas={canvas} onFit={fit} />
+        {tool === "room" && (
+          <chakra.p
+            position="absolute"
+            left="14px"
+            top="12px"
+            px={3}
+            py={1}
+            bg="paper"
+            borderWidth="1px"
+            borderColor="accent"
+            borderRadius="6px"
+            pointerEvents="none"
+          >
+            {text.diagram.roomHint}
+          </chakra.p>
+        )}
+        {peek && model.elements.has(peek) && (
+          <Peek
+            model={model}
+            element={peek}
+            onClose={() => {
+              set({ peek: null });
+              document.querySelector<HTMLElement>("[data-canvas]")?.focus();
+            }}
+            onOpen={openPage}
+          />
+        )}
         {outlineOpen && <Outline model={model} onChoose={reveal} onClose={() => set({ outlineOpen: false })} />}
       </Flex>
-      <NextStrip model={settled} selection={selection} kinds={kinds} onAdd={add} onTidy={tidy} />
+      <NextStrip model={settled} selection={selection} kinds={kinds} gestures={gestures} onAdd={add} onTidy={tidy} />
       {trayOpen && diagram && (
         <>
           <TrayHandle />
@@ -188,6 +270,7 @@ export function DiagramStage() {
           />
         </>
       )}
+      {asking && diagram && <Questions model={model} diagram={diagram.id} selected={selected} onAdd={add} />}
       {keysOpen && <KeySheet onClose={() => set({ keysOpen: false })} />}
       <chakra.div srOnly role="status">
         {naming ? "" : selected ? `${nameOf(model, selected.id) || selected.type}` : ""}

@@ -9,8 +9,11 @@ const groups = [
     keys: [
       ["← →", "follow the flows"],
       ["↑ ↓", "to what lies above or below"],
+      [".", "to a flow that leaves, and the next"],
       ["PgDn", "open a sub-process"],
       ["PgUp", "back to the whole"],
+      ["Space", "look inside"],
+      ["[ ]", "back and forth between pages"],
       ["O", "outline"],
       ["Ctrl K", "find anything"],
     ],
@@ -25,6 +28,7 @@ const groups = [
       ["E S C", "end, sub-process, call"],
       ["B F N", "at its edge, document, note"],
       ["1 U X L", "start, pool, outside party, lane"],
+      ["Z", "every other kind"],
     ],
   },
   {
@@ -36,7 +40,34 @@ const groups = [
       ["Del", "delete"],
       ["Ctrl C X V", "copy, cut, paste"],
       ["Ctrl Z Y", "undo, redo"],
-      ["Y", "tidy the page"],
+      ["Ctrl D", "duplicate"],
+      ["Shift R", "make another kind"],
+      ["Shift L", "straighten a flow"],
+      ["Shift N", "name back to its place"],
+      ["J", "make room"],
+      ["Y", "tidy the page, or what is chosen"],
+    ],
+  },
+  {
+    title: text.keys.groups.several,
+    keys: [
+      ["L C R", "align left, centres, right"],
+      ["T M B", "align top, middles, bottom"],
+      ["H V", "spread across, down"],
+      ["S", "one size"],
+      ["P", "the path between two"],
+      ["W X", "wrap, take out into a process"],
+    ],
+  },
+  {
+    title: text.keys.groups.levels,
+    keys: [
+      ["Shift W", "wrap into a sub-process"],
+      ["Shift O", "open in place, close"],
+      ["Shift U", "dissolve"],
+      ["Shift X", "take out into a process"],
+      ["Shift ↑ ↓", "move a lane"],
+      ["Shift V I", "split a lane, two lanes inside"],
     ],
   },
   {
@@ -55,7 +86,7 @@ const groups = [
 /** The sheet of keys. */
 export function KeySheet({ onClose }: { readonly onClose: () => void }) {
   return (
-    <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} size="lg" placement="center">
+    <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} size="xl" placement="center">
       <Portal>
         <Dialog.Backdrop bg="rgb(30 36 48 / 35%)" />
         <Dialog.Positioner>
@@ -64,14 +95,14 @@ export function KeySheet({ onClose }: { readonly onClose: () => void }) {
               <Dialog.Title fontSize="16px">{text.keys.title}</Dialog.Title>
             </Dialog.Header>
             <Dialog.Body>
-              <Grid templateColumns="1fr 1fr" gap={6}>
+              <Grid templateColumns="1fr 1fr 1fr" gap={6}>
                 {groups.map((group) => (
                   <Box key={group.title}>
                     <Text fontWeight="700" mb={2}>
                       {group.title}
                     </Text>
                     {group.keys.map(([key, meaning]) => (
-                      <Flex key={key} justify="space-between" gap={4} py="3px">
+                      <Flex key={key} justify="space-between" gap={3} py="2px" fontSize="13px">
                         <Text>{meaning}</Text>
                         <Keycap flexShrink={0}>{key}</Keycap>
                       </Flex>

@@ -8,21 +8,24 @@ import { KindGlyph } from "../canvas/KindGlyph";
 import { Keycap } from "../controls/Keycap";
 import { text } from "../messages";
 import { useDiagram } from "./diagramStore";
+import type { Gesture } from "./gestureList";
 import { keyOfKind } from "./kindKeys";
 
 interface NextStripProps {
   readonly model: Model;
   readonly selection: readonly Id[];
   readonly kinds: readonly Kind[];
+  /** What can be done with the choice; shown where several are chosen, since then nothing can be added. */
+  readonly gestures: readonly Gesture[];
   readonly onAdd: (kind: Kind) => void;
   readonly onTidy: () => void;
 }
 
 /** What is wanted most shows its name; the rest its picture and key, so that all fit on one line. */
-const usualKinds = new Set(["1", "T", "D", "P", "W", "E", "S", "B", "U", "X", "L"]);
+const usualKinds = new Set(["1", "T", "D", "P", "W", "E", "S", "U", "X", "L"]);
 
 /** The one place where elements come from: what may follow here, each with its key. Dragged out, a kind is placed by hand. */
-export const NextStrip = memo(function NextStrip({ model, selection, kinds, onAdd, onTidy }: NextStripProps) {
+export const NextStrip = memo(function NextStrip({ model, selection, kinds, gestures, onAdd, onTidy }: NextStripProps) {
   const trayOpen = useDiagram((state) => state.trayOpen);
   const { set } = useDiagram.getState();
   const [only] = selection;
@@ -53,6 +56,34 @@ export const NextStrip = memo(function NextStrip({ model, selection, kinds, onAd
         {title}
       </chakra.span>
       <Flex flex="1" minW={0} gap={1} overflowX="auto" css={{ scrollbarWidth: "none" }}>
+        {selection.length > 1 &&
+          gestures.map(({ id, title, keys, run }) => {
+            const words: { readonly [gesture: string]: string } = text.gestureWords;
+            return (
+              words[id] && (
+                <Button
+                  key={id}
+                  variant="outline"
+                  h="28px"
+                  px={1.5}
+                  gap={1}
+                  minW={0}
+                  title={title}
+                  aria-label={title}
+                  bg="paper"
+                  color="ink"
+                  borderColor="line"
+                  fontWeight="400"
+                  fontSize="12.5px"
+                  flexShrink={0}
+                  _hover={{ borderColor: "accent" }}
+                  onClick={run}
+                >
+                  {words[id]} <Keycap>{keys}</Keycap>
+                </Button>
+              )
+            );
+          })}
         {kinds.map((kind) => {
           const { key, label } = keyOfKind(kind);
           const usual = usualKinds.has(key) || kinds.length <= 8;
@@ -98,6 +129,19 @@ export const NextStrip = memo(function NextStrip({ model, selection, kinds, onAd
           );
         })}
       </Flex>
+      {selection.length < 2 && (
+        <Button
+          variant="ghost"
+          h="28px"
+          px={2}
+          color="quiet"
+          fontWeight="400"
+          flexShrink={0}
+          onClick={() => set({ asking: "more" })}
+        >
+          {text.diagram.more} <Keycap>Z</Keycap>
+        </Button>
+      )}
       <Button variant="ghost" h="28px" px={2} color="quiet" fontWeight="400" flexShrink={0} onClick={onTidy}>
         {text.diagram.tidy} <Keycap>Y</Keycap>
       </Button>

@@ -14,13 +14,29 @@ interface DiagramState {
   /** A kind on its way from the strip onto the canvas. */
   readonly carrying: Kind | null;
   readonly clipboard: Fragment | null;
+  /** What the pointer does on the canvas besides choosing and moving. */
+  readonly tool: "room" | null;
+  /** A question about what is chosen that stands open. */
+  readonly asking: "replace" | "more" | "takeOut" | null;
+  /** A closed sub-process, or a call, whose inside is shown for a moment. */
+  readonly peek: string | null;
   readonly select: (...ids: readonly string[]) => void;
   readonly toggle: (id: string) => void;
   readonly set: (
     change: Partial<
       Pick<
         DiagramState,
-        "page" | "naming" | "trayOpen" | "trayHeight" | "outlineOpen" | "keysOpen" | "carrying" | "clipboard"
+        | "page"
+        | "naming"
+        | "trayOpen"
+        | "trayHeight"
+        | "outlineOpen"
+        | "keysOpen"
+        | "carrying"
+        | "clipboard"
+        | "tool"
+        | "asking"
+        | "peek"
       >
     >,
   ) => void;
@@ -43,7 +59,10 @@ export const useDiagram = create<DiagramState>((set) => ({
   keysOpen: false,
   carrying: null,
   clipboard: null,
-  select: (...ids) => set({ selection: ids, naming: null }),
+  tool: null,
+  asking: null,
+  peek: null,
+  select: (...ids) => set({ selection: ids, naming: null, peek: null }),
   toggle: (id) =>
     set((state) => ({
       selection: state.selection.includes(id)

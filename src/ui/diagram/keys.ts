@@ -1,14 +1,14 @@
 import type { KeyboardEvent } from "react";
-import { copy, type Kind } from "@/core/commands";
+import type { Kind } from "@/core/commands";
 import type { Scene } from "@/core/drawing";
 import { boundsAround } from "@/core/layout";
 import { boundaryEventsOf, type Id, incomingOf, isFlowNode, type Model, outgoingOf, shapeOn } from "@/core/model";
 import type { CanvasHandle } from "../canvas/Canvas";
-import { toaster } from "../controls/toaster";
 import { text } from "../messages";
 import type { VersionStore } from "../version/versionStore";
 import { newId, tidyChosen } from "./actions";
 import { useDiagram } from "./diagramStore";
+import { type Gesture, isKeyOf } from "./gestureList";
 import { keyOfKind } from "./kindKeys";
 
 interface KeyContext {
@@ -16,6 +16,8 @@ interface KeyContext {
   readonly diagram: Id;
   readonly kinds: readonly Kind[];
   readonly add: (kind: Kind) => void;
+  readonly gestures: readonly Gesture[];
+  readonly goBack: (by: 1 | -1) => void;
   readonly openPage: (id: Id) => void;
   readonly canvas: CanvasHandle | null;
   readonly scene: Scene;
@@ -25,12 +27,14 @@ interface KeyContext {
 /** The keys of the canvas, in the order in which they are looked for. The sheet of keys lists the same. */
 export function handleKey(event: KeyboardEvent, context: KeyContext): void {
   if (event.defaultPrevented || (event.target as HTMLElement).tagName === "TEXTAREA") return;
+  // What is typed while a question opens is meant for it.
+  if (useDiagram.getState().asking) return event.preventDefault();
   const handled = event.ctrlKey || event.metaKey ? withControl(event, context) : plainKey(event, context);
   if (handled) event.preventDefault();
 }
 
-function withControl(event: KeyboardEvent, { store, diagram, scene, model, canvas }: KeyContext): boolean {
-  const { selection, select, set, clipboard } = useDiagram.getState();
+function withControl(event: KeyboardEvent, { store, diagram, scene, gestures }: KeyContext): boolean {
+  const { selection, select } = useDiagram.getState();
   const { dispatch, undo, redo } = store.getState();
   switch (event.key.toLowerCase()) {
     case "z":
@@ -42,33 +46,6 @@ function withControl(event: KeyboardEvent, { store, diagram, scene, model, canva
     case "a":
       select(...scene.figures.filter((figure) => isFlowNode(figure.type as never)).map((figure) => figure.id));
       return true;
-    case "c":
-    case "x": {
-      if (selection.length === 0) return false;
-      const fragment = copy(model, diagram, selection);
-      set({ clipboard: fragment });
-      if (event.key.toLowerCase() === "x") dispatch({ type: "delete", ids: [...selection] });
-      else toaster.create({ description: text.diagram.copied(fragment.roots.length) });
-      return true;
-    }
-    case "v": {
-      if (!clipboard) return false;
-      const box = boundsAround(clipboard.shapes.flatMap((shape) => (shape as unknown as { bounds: never }).bounds));
-      const at = box
-        ? { x: box.x + box.width / 2 + 32, y: box.y + box.height / 2 + 32 }
-        : (canvas?.centre() ?? { x: 0, y: 0 });
-      const before = new Set([...store.getState().model.shapes].map((shape) => shape.element));
-      if (
-        dispatch({ type: "paste", diagram, fragment: clipboard, at, mark: newId("c").replace(/[^A-Za-z0-9]/g, "") })
-      ) {
-        select(
-          ...[...store.getState().model.shapes]
-            .filter((shape) => !before.has(shape.element))
-            .map((shape) => shape.element),
-        );
-      }
-      return true;
-    }
     case "arrowup":
     case "arrowdown":
       if (selection.length === 0) return false;
@@ -80,19 +57,39 @@ function withControl(event: KeyboardEvent, { store, diagram, scene, model, canva
       });
       return true;
     default:
-      return false;
+      return runGesture(event, gestures);
   }
 }
 
+function runGesture(event: KeyboardEvent, gestures: readonly Gesture[]): boolean {
+  const meant = gestures.find((gesture) => isKeyOf(gesture.keys, event));
+  meant?.run();
+  return meant !== undefined;
+}
+
 function plainKey(event: KeyboardEvent, context: KeyContext): boolean {
-  const { store, diagram, kinds, add, openPage, canvas, scene, model } = context;
-  const { selection, select, set, outlineOpen } = useDiagram.getState();
+  const { store, diagram, kinds, add, openPage, canvas, scene, model, gestures, goBack } = context;
+  const { selection, select, set, outlineOpen, tool } = useDiagram.getState();
   const { dispatch } = store.getState();
   const [only] = selection;
+  if (tool === "room" && roomByKey(event, context)) return true;
   switch (event.key) {
     case "Escape":
-      select();
+      if (useDiagram.getState().peek) set({ peek: null });
+      else if (tool) set({ tool: null });
+      else select();
       set({ carrying: null });
+      return true;
+    case ".": {
+      const next = nextFlow(model, only);
+      if (next) select(next);
+      return true;
+    }
+    case "[":
+      goBack(-1);
+      return true;
+    case "]":
+      goBack(1);
       return true;
     case "Delete":
     case "Backspace":
@@ -131,6 +128,7 @@ function plainKey(event: KeyboardEvent, context: KeyContext): boolean {
         dispatch({ type: "move", diagram, ids: [...selection], by });
         return true;
       }
+      if (event.shiftKey) return runGesture(event, gestures);
       const next = neighbour(model, diagram, scene, only, event.key);
       if (next) {
         select(next);
@@ -162,6 +160,12 @@ function plainKey(event: KeyboardEvent, context: KeyContext): boolean {
     }
   }
   const letter = event.key.toUpperCase();
+  if (runGesture(event, gestures)) return true;
+  if (event.shiftKey || event.altKey) return false;
+  if (letter === "Z" && selection.length < 2) {
+    set({ asking: "more" });
+    return true;
+  }
   if (letter === "O") {
     set({ outlineOpen: !outlineOpen });
     return true;
@@ -171,9 +175,42 @@ function plainKey(event: KeyboardEvent, context: KeyContext): boolean {
     return true;
   }
   const kind = kinds.find((candidate) => keyOfKind(candidate).key === letter);
-  if (!kind || event.altKey) return false;
+  if (!kind) return false;
   add(kind);
   return true;
+}
+
+const roomStep = 40;
+
+/** While room is made by keyboard, right and down open it before and above what is chosen. */
+function roomByKey(event: KeyboardEvent, { store, diagram, model }: KeyContext): boolean {
+  const { selection, set } = useDiagram.getState();
+  if (event.key === "Enter") {
+    set({ tool: null });
+    return true;
+  }
+  const direction = event.key === "ArrowRight" ? "right" : event.key === "ArrowDown" ? "down" : undefined;
+  if (!direction) return false;
+  const box = boundsAround(selection.flatMap((id) => shapeOn(model, diagram, id)?.bounds ?? []));
+  if (box)
+    store.getState().dispatch({
+      type: "makeRoom",
+      diagram,
+      direction,
+      line: (direction === "right" ? box.x : box.y) - 2,
+      by: roomStep,
+    });
+  else store.getState().say("refusal", text.diagram.roomHint);
+  return true;
+}
+
+/** From a step to the first flow that leaves it, from there to the next one of the same step, and round. */
+function nextFlow(model: Model, from: Id | undefined): Id | undefined {
+  const element = from === undefined ? undefined : model.elements.get(from);
+  const node = element?.type === "sequenceFlow" ? (element.sourceRef as Id) : from;
+  if (node === undefined) return undefined;
+  const flows = outgoingOf(model, node);
+  return (flows[flows.findIndex((flow) => flow.id === from) + 1] ?? flows[0])?.id;
 }
 
 /** Arrows follow the flows; where none leads that way, they go to what lies there. */

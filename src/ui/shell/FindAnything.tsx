@@ -7,13 +7,7 @@ import { ask } from "../api";
 import { Keycap } from "../controls/Keycap";
 import { text } from "../messages";
 import "./findAnything.css";
-
-export interface PaletteCommand {
-  readonly id: string;
-  readonly title: string;
-  readonly keys?: string;
-  readonly run: () => void;
-}
+import { type PaletteCommand, usePalette } from "./paletteStore";
 
 interface Found {
   readonly kind: "process" | "element" | "entry";
@@ -51,7 +45,10 @@ export function FindAnything({
       clearTimeout(timer);
     };
   }, [typed]);
-  const matching = commands.filter((command) => command.title.toLowerCase().includes(typed.trim().toLowerCase()));
+  // As they were when the palette opened: it is about what was chosen then.
+  const [stage] = useState(() => usePalette.getState().stage());
+  const all = [...commands.filter((one) => one.isFirst), ...stage, ...commands.filter((one) => !one.isFirst)];
+  const matching = all.filter((command) => command.title.toLowerCase().includes(typed.trim().toLowerCase()));
   const choose = (run: () => void) => {
     onClose();
     run();
@@ -85,7 +82,7 @@ export function FindAnything({
               />
               <Palette.List aria-label={text.shell.find}>
                 <Palette.Empty>{typed.trim() === "" ? text.shell.findHint : text.shell.findEmpty}</Palette.Empty>
-                {matching.slice(0, typed.trim() === "" ? 8 : 6).map((command) => (
+                {matching.slice(0, typed.trim() === "" ? 10 : 8).map((command) => (
                   <Palette.Item key={command.id} value={command.id} onSelect={() => choose(command.run)}>
                     <Text flex="1">{command.title}</Text>
                     {command.keys && <Keycap>{command.keys}</Keycap>}

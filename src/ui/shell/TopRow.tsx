@@ -8,8 +8,9 @@ import { sendBytes } from "../api";
 import { Keycap } from "../controls/Keycap";
 import { complain, toaster } from "../controls/toaster";
 import { text } from "../messages";
-import { FindAnything, type PaletteCommand } from "./FindAnything";
+import { FindAnything } from "./FindAnything";
 import { Mark } from "./Mark";
+import type { PaletteCommand } from "./paletteStore";
 
 const Link = chakra(NextLink);
 

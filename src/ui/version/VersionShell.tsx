@@ -9,8 +9,8 @@ import { ask } from "../api";
 import { AskDialog } from "../controls/AskDialog";
 import { complain, toaster } from "../controls/toaster";
 import { text } from "../messages";
-import type { PaletteCommand } from "../shell/FindAnything";
 import { briefSign, Journey, type StageName, type StageSign } from "../shell/Journey";
+import type { PaletteCommand } from "../shell/paletteStore";
 import { TopRow } from "../shell/TopRow";
 import { FindingsProvider, useFindings } from "./findings";
 import { useVersion, useVersionStore, VersionProvider } from "./VersionContext";
@@ -47,20 +47,42 @@ function Frame({ children }: { readonly children: ReactNode }) {
   const store = useVersionStore();
   const router = useRouter();
   useNotices();
+  const undoable = useVersion((state) => state.undoStack.at(-1)?.label);
+  const redoable = useVersion((state) => state.redoStack.at(-1)?.label);
   const commands = useMemo<PaletteCommand[]>(
     () => [
+      ...(undoable === undefined
+        ? []
+        : [
+            {
+              id: "undo",
+              isFirst: true,
+              title: text.diagram.undoOf(undoable),
+              keys: "Ctrl Z",
+              run: () => store.getState().undo(),
+            },
+          ]),
+      ...(redoable === undefined
+        ? []
+        : [
+            {
+              id: "redo",
+              isFirst: true,
+              title: text.diagram.redoOf(redoable),
+              keys: "Ctrl Y",
+              run: () => store.getState().redo(),
+            },
+          ]),
       { id: "to-be", title: text.version.start, run: () => setDialog("to-be") },
       { id: "revisions", title: text.version.revisions, run: () => setDialog("revisions") },
       { id: "keep", title: text.version.keep, run: () => setDialog("keep") },
-      { id: "undo", title: "Undo", keys: "Ctrl Z", run: () => store.getState().undo() },
-      { id: "redo", title: "Redo", keys: "Ctrl Y", run: () => store.getState().redo() },
       ...(["brief", "steps", "diagram", "check", "compare", "handoff"] as const).map((name) => ({
         id: `stage-${name}`,
         title: text.stages[name],
         run: () => router.push(`/v/${encodeURIComponent(info.version.id)}/${name === "handoff" ? "hand-off" : name}`),
       })),
     ],
-    [store, router, info.version.id],
+    [store, router, info.version.id, undoable, redoable],
   );
   return (
     <Flex direction="column" h="100dvh" minH={0}>

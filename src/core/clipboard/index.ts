@@ -1,0 +1,1 @@
+export { fragmentOfFile, fragmentToFile, looksLikeBpmn } from "./fragmentFile";
