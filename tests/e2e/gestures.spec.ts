@@ -65,7 +65,16 @@ test("steps are added, put before, put on a flow, attached, made another kind", 
 test("elements are lined up, spread, given one size, tidied; each is one undo step with a name", async ({ page }) => {
   const version = await importSmall(page, "Line up");
   await openDiagram(page, version);
+  // A row drawn crookedly is tidied among itself.
+  await choose(page, "done");
+  for (let at = 0; at < 4; at++) await page.keyboard.press("Alt+ArrowDown");
+  const crooked = await stored(page, version);
+  expect(middle(boundsOf(crooked, "approve"))).not.toBe(middle(boundsOf(crooked, "done")));
+  await choose(page, "approve", "done");
+  await page.keyboard.press("y");
   const before = await stored(page, version);
+  expect(middle(boundsOf(before, "approve"))).toBe(middle(boundsOf(before, "done")));
+
   const three = ["check", "approve", "reject"];
   for (const [key, line] of [
     ["l", (b: Bounds) => b.x],
@@ -114,12 +123,6 @@ test("elements are lined up, spread, given one size, tidied; each is one undo st
   await expect(page.getByRole("option", { name: /Undo: give 2 elements one size/ })).toBeVisible();
   await page.keyboard.press("Enter");
   expect(boundsOf(await stored(page, version), "check")).toEqual(boundsOf(down, "check"));
-
-  // A row drawn crookedly is tidied among itself.
-  await choose(page, "approve", "done");
-  await page.keyboard.press("y");
-  const tidied = await stored(page, version);
-  expect(middle(boundsOf(tidied, "approve"))).toBe(middle(boundsOf(tidied, "done")));
 });
 
 test("room is made by key and by hand; lanes change places, are split, and split inside", async ({ page }) => {
