@@ -16,6 +16,10 @@ const verbs: {
     usage: "lane compare A.bpmn B.bpmn [--match counterpart|id|name]",
     load: async () => (await import("./compare")).compare,
   },
+  merge: {
+    usage: "lane merge BASE.bpmn OURS.bpmn THEIRS.bpmn OUT.bpmn",
+    load: async () => (await import("./merge")).merge,
+  },
 };
 
 // A reader that has seen enough (head, less) closes the pipe; that is no error.

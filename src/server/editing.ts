@@ -71,6 +71,20 @@ export const applyCommands = useCase(
   },
 );
 
+/** What others did to a version after a state that one knows: what an open window asks for again and again. */
+export const changesSince = useCase(
+  z.object({ version: z.string(), base: z.number().int().min(0) }),
+  async ({ db }, { version, base }): Promise<Pick<AppliedBatch, "sequence" | "since">> => {
+    const rows = await db
+      .select({ sequence: log.sequence, batch: log.batch, edits: log.edits, label: log.label })
+      .from(log)
+      .where(and(eq(log.version, version), gt(log.sequence, base)))
+      .orderBy(asc(log.sequence));
+    const since = rows.map(({ batch, edits, label }) => ({ batch, edits, label })) as AppliedBatch["since"];
+    return { sequence: rows.at(-1)?.sequence ?? base, since };
+  },
+);
+
 function performAll(
   model: Model,
   commands: readonly Command[],

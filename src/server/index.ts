@@ -1,7 +1,7 @@
 /** Every use case the interface can ask for by name. Routes call these and nothing else. */
 import { buildProcesses, openBrief, saveBrief } from "./briefs";
 import { changeEntry, createEntry, deleteEntry, openDirectory, restoreEntry, whereUsed } from "./directory";
-import { applyCommands } from "./editing";
+import { applyCommands, changesSince } from "./editing";
 import { extractProcess } from "./extract";
 import { find, listCallable } from "./find";
 import { handOff, listHandoffs, listWaivers, waive, withdrawWaiver } from "./handoffs";
@@ -28,6 +28,7 @@ export const useCases = {
   applyCommands,
   buildProcesses,
   changeEntry,
+  changesSince,
   copyProcess,
   createArea,
   createEntry,

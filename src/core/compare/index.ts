@@ -8,4 +8,5 @@ export {
 } from "./changes";
 export { startToBe } from "./counterparts";
 export { isCompared, type MatchBy, matchElements } from "./match";
+export { type MergeConflict, type Merged, type MergeOptions, mergeModels } from "./merge";
 export { replacementEdits } from "./replacement";

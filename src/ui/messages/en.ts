@@ -40,6 +40,15 @@ export const en = {
     saving: "Saving",
     waiting: (count: number) => `Not saved yet: ${count} ${count === 1 ? "change" : "changes"}, trying again`,
     revision: (number: number) => `, revision ${number}`,
+    joined: (label: string) => `Somebody else changed this meanwhile. Your change (${label}) was joined with theirs.`,
+    deciding: "Changed on both sides",
+    disagree: "Changed here and elsewhere",
+    disagreeWhy:
+      "Somebody else saved other changes of the same things. Nothing is lost: choose what stands for each, and the rest of both is kept.",
+    mine: "Mine",
+    theirs: "Theirs",
+    takeDecided: "Save this",
+    fieldOf: (field: string) => (field === "element" ? "whether it is there" : field),
   },
   brief: {
     loading: "Opening the description",

@@ -22,16 +22,22 @@ export function VersionProvider({ version, children }: { readonly version: strin
   const [attempt, setAttempt] = useState(0);
   useEffect(() => {
     let gone = false;
+    let opened: VersionStore | undefined;
     setStore(null);
     setError(null);
     // What was chosen in another version means nothing here.
     useDiagram.getState().select();
     useDiagram.getState().set({ page: null });
     ask<VersionInfo>("openVersion", { version })
-      .then((info) => !gone && setStore(createVersionStore(info)))
+      .then((info) => {
+        if (gone) return;
+        opened = createVersionStore(info);
+        setStore(opened);
+      })
       .catch((reason: Error) => !gone && setError(reason.message));
     return () => {
       gone = true;
+      opened?.getState().close();
     };
   }, [version, attempt]);
   if (error) return <ErrorPage message={error} retry={() => setAttempt((count) => count + 1)} />;

@@ -20,6 +20,10 @@ const RevisionsDialog = dynamic(() => import("./RevisionsDialog").then((file) =>
   loading: () => null,
 });
 
+const DisagreementDialog = dynamic(() => import("./DisagreementDialog").then((file) => file.DisagreementDialog), {
+  loading: () => null,
+});
+
 /** Everything around the stages of one version: trail, journey, saved state, revisions. */
 export function VersionShell({ version, children }: { readonly version: string; readonly children: ReactNode }) {
   return (
@@ -47,6 +51,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
   const store = useVersionStore();
   const router = useRouter();
   useNotices();
+  const disagrees = useVersion((state) => state.disagreement !== null);
   const undoable = useVersion((state) => state.undoStack.at(-1)?.label);
   const redoable = useVersion((state) => state.redoStack.at(-1)?.label);
   const commands = useMemo<PaletteCommand[]>(
@@ -109,6 +114,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
       <Box as="main" id="content" flex="1" minH={0} display="flex" flexDirection="column">
         {children}
       </Box>
+      {disagrees && <DisagreementDialog />}
       {dialog === "revisions" && <RevisionsDialog onClose={() => setDialog(null)} onKeep={() => setDialog("keep")} />}
       {dialog === "keep" && (
         <AskDialog
@@ -207,7 +213,14 @@ function VersionMenu({ onStart, onRevisions }: { readonly onStart: () => void; r
 function SavedState() {
   const pending = useVersion((state) => state.pending.length);
   const failing = useVersion((state) => state.failing);
-  const words = failing ? text.saved.waiting(pending) : pending > 0 ? text.saved.saving : text.saved.saved;
+  const disagrees = useVersion((state) => state.disagreement !== null);
+  const words = disagrees
+    ? text.saved.deciding
+    : failing
+      ? text.saved.waiting(pending)
+      : pending > 0
+        ? text.saved.saving
+        : text.saved.saved;
   return (
     <chakra.span
       role="status"

@@ -1,8 +1,10 @@
 import { nanoid } from "nanoid";
 import { createStore } from "zustand/vanilla";
 import { type Command, perform, undoOf } from "@/core/commands";
+import { type MergeConflict, mergeModels, replacementEdits } from "@/core/compare";
 import { applyEdits, type Edit, type Model, type StoredModel, trustStored } from "@/core/model";
 import { ask, ServerError } from "../api";
+import { text } from "../messages";
 import { type PendingBatch, readOutbox, writeOutbox } from "./outbox";
 
 export interface VersionInfo {
@@ -36,6 +38,21 @@ interface Plan {
   readonly model: Model;
 }
 
+/** What the server holds after a state one knows. */
+interface Answer {
+  readonly sequence: number;
+  readonly since: readonly { readonly batch: string; readonly edits: Edit[] }[];
+}
+
+/** Two states of one version that go back to a common one. */
+interface Joined {
+  readonly common: Model;
+  readonly ours: Model;
+  readonly theirs: Model;
+  readonly sequence: number;
+  readonly label: string;
+}
+
 interface Step {
   readonly edits: readonly Edit[];
   readonly label: string;
@@ -49,6 +66,8 @@ export interface VersionState {
   readonly failing: boolean;
   readonly undoStack: readonly Step[];
   readonly redoStack: readonly Step[];
+  /** What was changed here and elsewhere, differently, and has to be decided before it is saved. */
+  readonly disagreement: (Joined & { readonly conflicts: readonly MergeConflict[] }) | null;
   /** A "no" to be shown, with a number so that the same one can be shown again. */
   readonly notice: { readonly count: number; readonly kind: "refusal" | "remark"; readonly message: string } | null;
 }
@@ -64,11 +83,18 @@ export interface VersionActions {
   readonly redo: () => void;
   readonly say: (kind: "refusal" | "remark", message: string) => void;
   readonly reload: () => Promise<void>;
+  /** Decides what was changed on both sides, conflict by conflict, and saves the outcome. */
+  readonly decide: (side: (conflict: MergeConflict) => "ours" | "theirs") => void;
+  /** Stops asking for what others do. */
+  readonly close: () => void;
   /** The description was changed or accounted for: the stage's sign follows. */
   readonly noteBrief: (brief: VersionInfo["brief"]) => void;
   /** Resolves when everything is acknowledged. */
   readonly settled: () => Promise<void>;
 }
+
+/** Milliseconds after which an open window looks for what others did: less than a second, so that two people see each other work. */
+const lookEvery = 700;
 
 /** The state of one open version: its model, what is not saved yet, and what can be undone. */
 export function createVersionStore(info: VersionInfo) {
@@ -111,10 +137,10 @@ export function createVersionStore(info: VersionInfo) {
 
     const flush = async (): Promise<void> => {
       const next = get().pending[0];
-      if (sending || !next) return;
+      if (sending || !next || get().disagreement) return;
       sending = true;
       try {
-        const answer = await ask<{ sequence: number; since: { batch: string; edits: Edit[] }[] }>("applyCommands", {
+        const answer = await ask<Answer>("applyCommands", {
           version: info.version.id,
           batch: next.batch,
           base: base.sequence,
@@ -128,7 +154,8 @@ export function createVersionStore(info: VersionInfo) {
         else for (const resolve of waiting.splice(0)) resolve();
       } catch (error) {
         sending = false;
-        if (error instanceof ServerError && error.status >= 400 && error.status < 500) await drop(next, error.message);
+        if (error instanceof ServerError && error.status >= 400 && error.status < 500)
+          await rejoin(next, error.message);
         else {
           set({ failing: true });
           setTimeout(() => void flush(), retryIn);
@@ -137,25 +164,73 @@ export function createVersionStore(info: VersionInfo) {
       }
     };
 
-    const acknowledge = (
-      sent: PendingBatch,
-      answer: { sequence: number; since: { batch: string; edits: Edit[] }[] },
-    ) => {
-      let { model } = base;
+    const acknowledge = (sent: PendingBatch, answer: Answer) => {
+      const pending = get().pending.filter((batch) => batch.batch !== sent.batch);
+      void writeOutbox(info.version.id, pending);
+      takeOver(
+        answer,
+        pending,
+        answer.since.every(({ batch }) => batch === sent.batch),
+      );
+    };
+
+    /** Takes over what others did. */
+    const follow = async () => {
+      if (sending || get().disagreement || document.visibilityState === "hidden") return;
+      const { sequence } = base;
+      try {
+        const answer = await ask<Answer>("changesSince", { version: info.version.id, base: sequence });
+        // A batch of our own may have been acknowledged meanwhile, with the others' changes.
+        if (answer.since.length === 0 || sending || base.sequence !== sequence) return;
+        takeOver(answer, get().pending, false);
+      } catch {
+        // Sending says when the server does not answer.
+      }
+    };
+
+    /** The edits of others come into the base; what is still pending is performed on top of them, or joined with them. */
+    const takeOver = (answer: Answer, pending: readonly PendingBatch[], onlyOurs: boolean): void => {
+      const { model: common } = base;
+      let model = common;
       for (const { edits } of answer.since) {
         const applied = applyEdits(model, edits);
-        if (!applied.ok) {
-          void get().reload();
-          return;
-        }
+        if (!applied.ok) return void get().reload();
         model = applied.value;
       }
       base = { model, sequence: answer.sequence };
-      const pending = get().pending.filter((batch) => batch.batch !== sent.batch);
-      void writeOutbox(info.version.id, pending);
-      // Somebody else's edits came along: what is still pending is performed on top of them.
-      const onlyOurs = answer.since.every(({ batch }) => batch === sent.batch);
-      set({ pending, failing: false, ...(!onlyOurs && { model: performedOn(model, pending) }) });
+      if (onlyOurs) return set({ pending, failing: false });
+      const ours = get().model;
+      const ahead = pendingOn(model, pending);
+      if (ahead) return set({ pending, failing: false, model: ahead });
+      set({ pending });
+      join({ common, ours, theirs: model, sequence: answer.sequence, label: pending[0]?.label ?? "" });
+    };
+
+    /** What is here and what is there become one, change by change; what both changed is asked, and until then nothing is given up. */
+    const join = (joined: Joined) => {
+      const merged = mergeModels(joined.common, joined.ours, joined.theirs);
+      if (merged.conflicts.length > 0) return set({ disagreement: { ...joined, conflicts: merged.conflicts } });
+      sendJoined(joined, merged.model);
+      say("remark", text.saved.joined(joined.label));
+    };
+
+    /** The server says no to a batch. Where the model has moved on, both states are joined; else the change cannot be. */
+    const rejoin = async (refused: PendingBatch, message: string) => {
+      const { model: common, sequence } = base;
+      const ours = get().model;
+      const fresh = await ask<VersionInfo>("openVersion", { version: info.version.id }).catch(() => null);
+      if (!fresh) return set({ failing: true });
+      if (fresh.sequence === sequence) return drop(refused, message);
+      const theirs = trustStored(fresh.model);
+      join({ common, ours, theirs, sequence: fresh.sequence, label: refused.label });
+    };
+
+    const sendJoined = ({ theirs, sequence, label }: Joined, model: Model) => {
+      base = { model: theirs, sequence };
+      const edits = replacementEdits(theirs, model);
+      set({ model, pending: [], disagreement: null, undoStack: [], redoStack: [] });
+      if (edits.length > 0) send([{ type: "edits", label, edits: edits as never }], label);
+      else void writeOutbox(info.version.id, []);
     };
 
     /** The server says no to a batch: it goes, and the model is what the server holds, with the rest on top. */
@@ -167,14 +242,21 @@ export function createVersionStore(info: VersionInfo) {
       await get().reload();
     };
 
-    const performedOn = (model: Model, pending: readonly PendingBatch[]): Model => {
+    /** Pending batches performed on a model; undefined where one of them no longer fits. */
+    const pendingOn = (model: Model, pending: readonly PendingBatch[]): Model | undefined => {
       let current = model;
       for (const command of pending.flatMap((batch) => batch.commands)) {
         const done = perform(current, command);
-        if (done.ok) current = done.value.model;
+        if (!done.ok) return undefined;
+        current = done.value.model;
       }
       return current;
     };
+    /** The same as far as they fit: for what an earlier window left, which the server will say no to. */
+    const performedOn = (model: Model, pending: readonly PendingBatch[]): Model =>
+      pending.reduce((current, batch) => pendingOn(current, [batch]) ?? current, model);
+
+    const following = setInterval(() => void follow(), lookEvery);
 
     void readOutbox(info.version.id).then((kept) => {
       if (kept.length === 0) return;
@@ -193,6 +275,7 @@ export function createVersionStore(info: VersionInfo) {
       undoStack: [],
       redoStack: [],
       notice: null,
+      disagreement: null,
       say,
       dispatch: (...commands) => {
         const accepted = accept(commands);
@@ -263,6 +346,13 @@ export function createVersionStore(info: VersionInfo) {
         }));
         void flush();
       },
+      decide: (side) => {
+        const { disagreement } = get();
+        if (!disagreement) return;
+        const { common, ours, theirs } = disagreement;
+        sendJoined(disagreement, mergeModels(common, ours, theirs, { decide: side }).model);
+      },
+      close: () => clearInterval(following),
       noteBrief: (brief) => set((state) => ({ info: { ...state.info, brief } })),
       settled: () => (get().pending.length === 0 ? Promise.resolve() : new Promise((resolve) => waiting.push(resolve))),
     };

@@ -1,0 +1,48 @@
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, expect, test } from "vitest";
+import { readBpmn, writeBpmn } from "@/core/bpmn";
+import { expectOk, performAll, smallModel } from "@/core/testing/models";
+
+const folder = mkdtempSync(join(tmpdir(), "lane-test-"));
+afterAll(() => rmSync(folder, { recursive: true, force: true }));
+const path = (name: string) => join(folder, name);
+const lane = (...args: string[]) => {
+  const done = spawnSync(process.execPath, ["scripts/lane.mjs", ...args], { encoding: "utf8" });
+  return { code: done.status, out: done.stdout, error: done.stderr };
+};
+const base = smallModel();
+const write = (name: string, model = base) => {
+  writeFileSync(path(name), writeBpmn(model));
+  return path(name);
+};
+
+test("lane merge takes over what each side changed; a conflict exits with 1 and stays as ours", () => {
+  const from = write("base.bpmn");
+  const ours = write("ours.bpmn", performAll(base, { type: "rename", id: "check", name: "Check the papers" }));
+  const theirs = write("theirs.bpmn", performAll(base, { type: "rename", id: "reject", name: "Refuse" }));
+  const done = lane("merge", from, ours, theirs, path("out.bpmn"), "--json");
+  expect(done.code).toBe(0);
+  expect(JSON.parse(done.out)).toMatchObject({ conflicts: [] });
+  const merged = expectOk(readBpmn(readFileSync(path("out.bpmn"))));
+  expect(merged.elements.get("check")?.name).toBe("Check the papers");
+  expect(merged.elements.get("reject")?.name).toBe("Refuse");
+
+  const other = write("other.bpmn", performAll(base, { type: "rename", id: "check", name: "Look it through" }));
+  const refused = lane("merge", from, ours, other, path("out.bpmn"), "--json");
+  expect(refused.code).toBe(1);
+  expect(JSON.parse(refused.out).conflicts).toEqual([
+    { element: "check", field: "name", ours: "Check the papers", theirs: "Look it through" },
+  ]);
+  expect(expectOk(readBpmn(readFileSync(path("out.bpmn")))).elements.get("check")?.name).toBe("Check the papers");
+});
+
+test("unusable input is one line with the place, and exits with 2", () => {
+  writeFileSync(path("broken.bpmn"), "<definitions>\n  <process");
+  const done = lane("merge", path("broken.bpmn"), path("base.bpmn"), path("base.bpmn"), path("out.bpmn"));
+  expect(done.code).toBe(2);
+  expect(done.error).toMatch(/^lane: .*broken\.bpmn:\d+:\d+: .+\n$/);
+  expect(lane("merge", path("base.bpmn")).code).toBe(2);
+});

@@ -1,0 +1,74 @@
+import { expect, type Page, test } from "@playwright/test";
+import { boundsOf, choose, importSmall, openDiagram, saved, stored } from "./storedModel";
+
+const rename = async (page: Page, id: string, name: string) => {
+  await choose(page, id);
+  await page.keyboard.press("F2");
+  await page.getByTestId("name-editor").fill(name);
+  await page.keyboard.press("Enter");
+};
+
+test("two windows on one version see each other's changes within a second, and neither loses any", async ({
+  page,
+  context,
+}) => {
+  const version = await importSmall(page, "Two at once");
+  const other = await context.newPage();
+  await openDiagram(page, version);
+  await openDiagram(other, version);
+  await page.bringToFront();
+  await rename(page, "check", "Check the papers");
+  await saved(page);
+  // Within a second of being saved.
+  await expect(other.locator('[data-id="check"]')).toHaveAttribute("aria-label", "Check the papers, user task", {
+    timeout: 1000,
+  });
+  // Both at once, on different things.
+  await Promise.all([rename(page, "approve", "Approve it"), rename(other, "reject", "Refuse it")]);
+  for (const window of [page, other]) {
+    await expect(window.locator('[data-id="approve"]')).toHaveAttribute("aria-label", "Approve it, user task");
+    await expect(window.locator('[data-id="reject"]')).toHaveAttribute("aria-label", "Refuse it, send task");
+  }
+  const model = await stored(page, version);
+  expect(model.elements.get("approve")?.name).toBe("Approve it");
+  expect(model.elements.get("reject")?.name).toBe("Refuse it");
+});
+
+test("what was changed while the server was away is joined with what others did; what both changed is asked", async ({
+  page,
+  context,
+}) => {
+  const version = await importSmall(page, "Away");
+  const other = await context.newPage();
+  await openDiagram(page, version);
+  await openDiagram(other, version);
+  // The first window loses its connection and works on.
+  await page.route("**/api/do/**", (route) => route.abort());
+  await page.bringToFront();
+  const before = boundsOf(await stored(other, version), "reject");
+  await rename(page, "reject", "Refuse it");
+  await choose(page, "reject");
+  await page.keyboard.press("Enter");
+  await page.getByTestId("name-editor").fill("Tell the household");
+  await page.keyboard.press("Enter");
+  await expect(page.getByTestId("saved-state")).toContainText("Not saved yet");
+
+  await other.bringToFront();
+  await choose(other, "reject");
+  await other.keyboard.press("Delete");
+  await rename(other, "check", "Check the papers");
+  await saved(other);
+
+  await page.bringToFront();
+  await page.unroute("**/api/do/**");
+  const dialog = page.getByRole("alertdialog");
+  await expect(dialog).toContainText("Refuse it: whether it is there");
+  await dialog.getByRole("button", { name: "Save this" }).click();
+  await saved(page);
+  const model = await stored(page, version);
+  expect(model.elements.get("reject")?.name).toBe("Refuse it");
+  expect(boundsOf(model, "reject")).toEqual(before);
+  expect([...model.elements].some((element) => element.name === "Tell the household")).toBe(true);
+  expect(model.elements.get("check")?.name).toBe("Check the papers");
+  await expect(other.locator('[data-id="reject"]')).toHaveAttribute("aria-label", "Refuse it, send task");
+});
