@@ -12,7 +12,7 @@ function newest(path) {
     ? Math.max(0, ...readdirSync(path).map((name) => newest(join(path, name))))
     : found.mtimeMs;
 }
-const sources = ["src/core", "src/cli", "src/server/fonts.ts"].map((name) => join(root, name));
+const sources = ["src/core", "src/cli", "src/server/pictures"].map((name) => join(root, name));
 if (!existsSync(bundle) || Math.max(...sources.map(newest)) > statSync(bundle).mtimeMs) {
   const { build } = await import("esbuild");
   await build({
@@ -21,6 +21,8 @@ if (!existsSync(bundle) || Math.max(...sources.map(newest)) > statSync(bundle).m
     outExtension: { ".js": ".mjs" },
     bundle: true,
     splitting: true,
+    // Programs of their own, with parts that are no script.
+    external: ["@resvg/resvg-js", "pdfkit"],
     format: "esm",
     platform: "node",
     target: "node20",

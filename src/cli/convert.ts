@@ -1,26 +1,88 @@
 import { writeFileSync } from "node:fs";
-import { extname } from "node:path";
+import { basename, extname } from "node:path";
+import { parseArgs } from "node:util";
 import { writeBpmn } from "@/core/bpmn";
 import { notInSheet, writeSheet } from "@/core/capture";
 import { drawMissingPages } from "@/core/commands";
-import { sceneOf, sceneToSvg } from "@/core/drawing";
 import { type Model, processesOf, toStored } from "@/core/model";
-import { embeddedFonts } from "@/server/fonts";
 import { callerPath, EXIT, readModel, UnusableInput } from "./input";
 
-/** `lane convert IN OUT`, by the endings. */
-export function convert(args: readonly string[]): number {
-  const [from, to] = args;
-  if (!from || !to || args.length > 2) throw new UnusableInput("convert needs the file to read and the file to write");
-  const write = writers[extname(to).toLowerCase()];
-  if (!write) throw new UnusableInput(`${to}: the ending must be one of ${Object.keys(writers).join(", ")}`);
-  const text = write(readModel(from));
+/** `lane convert IN OUT`, by the endings. Pictures and paper take `--scale`, `--paper`, `--tile`, `--page` and `--no-legend`. */
+export async function convert(args: readonly string[]): Promise<number> {
+  const { values, positionals } = readOptions(args);
+  const [from, to] = positionals;
+  if (!from || !to || positionals.length > 2)
+    throw new UnusableInput("convert needs the file to read and the file to write");
+  const ending = extname(to).toLowerCase();
+  const write = writers[ending];
+  if (!write && !isPicture(ending))
+    throw new UnusableInput(`${to}: the ending must be one of ${[...Object.keys(writers), ...pictures].join(", ")}`);
+  const model = readModel(from);
+  const made = write ? write(model) : await pictured(model, from, ending, values);
   try {
-    writeFileSync(callerPath(to), text);
+    writeFileSync(callerPath(to), made);
   } catch {
     throw new UnusableInput(`${to}: the file cannot be written`);
   }
   return EXIT.done;
+}
+
+const pictures = [".svg", ".png", ".pdf"];
+const isPicture = (ending: string) => pictures.includes(ending);
+
+function readOptions(args: readonly string[]) {
+  try {
+    return parseArgs({
+      args: [...args],
+      allowPositionals: true,
+      options: {
+        scale: { type: "string" },
+        paper: { type: "string" },
+        page: { type: "string" },
+        tile: { type: "boolean" },
+        "no-legend": { type: "boolean" },
+      },
+    });
+  } catch (error) {
+    throw new UnusableInput(error instanceof Error ? error.message : String(error));
+  }
+}
+
+async function pictured(
+  model: Model,
+  from: string,
+  ending: string,
+  values: ReturnType<typeof readOptions>["values"],
+): Promise<Uint8Array> {
+  const scale = Number(values.scale ?? 1);
+  if (!(scale >= 1 && scale <= 4)) throw new UnusableInput("--scale takes a number from 1 to 4");
+  const paper = values.paper ?? "A4";
+  if (paper !== "A4" && paper !== "A3") throw new UnusableInput("--paper takes A4 or A3");
+  const drawn = drawMissingPages(model);
+  const pages = [...drawn.diagrams].sort((a, b) => a.order - b.order);
+  const page = values.page === undefined ? pages[0] : pages[Number(values.page) - 1];
+  if (!page)
+    throw new UnusableInput(
+      values.page === undefined ? "the model has nothing to draw" : `--page takes a number from 1 to ${pages.length}`,
+    );
+  // With the painters of pictures come programs that the other verbs do not need.
+  const { pageName, pictureOf, PictureTooLarge } = await import("@/server/pictures");
+  try {
+    return await pictureOf(drawn, page, {
+      format: ending.slice(1) as "svg" | "png" | "pdf",
+      scale,
+      paper,
+      spread: values.tile ? "tile" : "fit",
+      legend: !values["no-legend"],
+      elements: [],
+      title: pageName(drawn, page) || basename(from),
+      detail: basename(from),
+      date: new Date().toISOString(),
+    });
+  } catch (error) {
+    if (error instanceof PictureTooLarge) throw new UnusableInput(error.message);
+    throw error;
+  }
 }
 
 const writers: { readonly [ending: string]: (model: Model) => string } = {
@@ -32,11 +94,5 @@ const writers: { readonly [ending: string]: (model: Model) => string } = {
     const left = notInSheet(model, process);
     if (left.length > 0) globalThis.process.stderr.write(`lane: not in the sheet: ${left.join(", ")}\n`);
     return writeSheet(model, process);
-  },
-  ".svg": (model) => {
-    const drawn = drawMissingPages(model);
-    const [page] = [...drawn.diagrams].sort((a, b) => a.order - b.order);
-    if (!page) throw new UnusableInput("the model has nothing to draw");
-    return sceneToSvg(sceneOf(drawn, page), { title: page.name, fonts: embeddedFonts() });
   },
 };

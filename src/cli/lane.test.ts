@@ -46,3 +46,30 @@ test("unusable input is one line with the place, and exits with 2", () => {
   expect(done.error).toMatch(/^lane: .*broken\.bpmn:\d+:\d+: .+\n$/);
   expect(lane("merge", path("base.bpmn")).code).toBe(2);
 });
+
+test("lane convert draws SVG, PNG and PDF; sizes and paper are as asked for", () => {
+  const from = write("drawn.bpmn");
+  const made = (name: string, ...options: string[]) => {
+    const done = lane("convert", from, path(name), ...options);
+    expect(done.error).toBe("");
+    expect(done.code).toBe(0);
+    return readFileSync(path(name));
+  };
+  const svg = made("one.svg").toString("utf8");
+  expect(svg).toContain("Check application, user task");
+  const [, width, height] = /width="(\d+)" height="(\d+)"/.exec(svg) ?? [];
+  // A PNG's size stands behind its first eight bytes and the head of its first chunk.
+  const png = (name: string, scale: string) => {
+    const bytes = made(name, "--scale", scale);
+    expect(bytes.subarray(1, 4).toString("latin1")).toBe("PNG");
+    return [bytes.readUInt32BE(16), bytes.readUInt32BE(20)];
+  };
+  expect(png("one.png", "1")).toEqual([Number(width), Number(height)]);
+  expect(png("two.png", "2")).toEqual([Number(width) * 2, Number(height) * 2]);
+  const pdf = (name: string, ...options: string[]) => made(name, ...options).toString("latin1");
+  const fitted = pdf("one.pdf");
+  expect(fitted.startsWith("%PDF-")).toBe(true);
+  expect(fitted).toContain("/MediaBox [0 0 841.89 595.28]");
+  expect(pdf("large.pdf", "--paper", "A3", "--tile")).toContain("/MediaBox [0 0 1190.55 841.89]");
+  expect(lane("convert", from, path("one.png"), "--scale", "9").code).toBe(2);
+});

@@ -4,12 +4,13 @@ import { EXIT, UnusableInput } from "./input";
 const verbs: {
   readonly [verb: string]: {
     readonly usage: string;
-    readonly load: () => Promise<(args: readonly string[], json: boolean) => number>;
+    readonly load: () => Promise<(args: readonly string[], json: boolean) => number | Promise<number>>;
   };
 } = {
   check: { usage: "lane check FILE.bpmn…", load: async () => (await import("./check")).check },
   convert: {
-    usage: "lane convert IN OUT   (.bpmn, .csv, .json, .svg)",
+    usage:
+      "lane convert IN OUT   (.bpmn, .csv, .json, .svg, .png, .pdf) [--page N] [--scale 1..4] [--paper A4|A3] [--tile] [--no-legend]",
     load: async () => (await import("./convert")).convert,
   },
   compare: {
@@ -40,7 +41,7 @@ if (!known) {
 } else {
   try {
     const run = await known.load();
-    process.exitCode = run(args, json);
+    process.exitCode = await run(args, json);
   } catch (error) {
     if (!(error instanceof UnusableInput)) throw error;
     process.stderr.write(`lane: ${error.message}\n`);

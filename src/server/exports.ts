@@ -1,13 +1,14 @@
+import { eq } from "drizzle-orm";
 import { z } from "zod";
 import { writeBpmn } from "@/core/bpmn";
 import { writeSheet } from "@/core/capture";
-import { sceneOf, sceneToSvg } from "@/core/drawing";
 import { processesOf } from "@/core/model";
-import { embeddedFonts } from "./fonts";
+import { processes, versions } from "@/data/schema";
 import { huesOf } from "./handoffs";
 import { loadHead } from "./heads";
+import { PictureTooLarge, pageName, pictureOf } from "./pictures";
 import { loadRevision } from "./revisions";
-import { notFound, useCase } from "./useCase";
+import { notFound, UseCaseError, useCase } from "./useCase";
 
 const request = z.object({ version: z.string(), revision: z.number().int().min(1).optional() });
 
@@ -27,21 +28,44 @@ export const exportSheet = useCase(request.extend({ process: z.string().optional
   return { text: writeSheet(model, process.id) };
 });
 
-export const exportSvg = useCase(
-  request.extend({ diagram: z.string().optional() }),
-  async (context, { version, revision, diagram: wanted }) => {
-    const model =
-      revision === undefined
-        ? (await loadHead(context.db, version)).model
-        : await loadRevision(context, version, revision);
-    const diagrams = [...model.diagrams].sort((a, b) => a.order - b.order);
-    const diagram = diagrams.find((candidate) => candidate.id === wanted) ?? diagrams[0];
-    if (!diagram) throw notFound("This page");
-    return {
-      text: sceneToSvg(sceneOf(model, diagram, { hueOf: await huesOf(context.db, model) }), {
-        title: diagram.name,
-        fonts: embeddedFonts(),
-      }),
-    };
-  },
-);
+const pictureRequest = request.extend({
+  format: z.enum(["svg", "png", "pdf"]),
+  diagram: z.string().optional(),
+  scale: z.number().min(1).max(4).default(1),
+  paper: z.enum(["A4", "A3"]).default("A4"),
+  spread: z.enum(["fit", "tile"]).default("fit"),
+  legend: z.boolean().default(true),
+  elements: z.array(z.string()).max(20_000).default([]),
+});
+
+/** A page of a version, or some of its elements, as a picture or on paper. */
+export const exportPicture = useCase(pictureRequest, async (context, input) => {
+  const { version, revision, diagram: wanted, ...options } = input;
+  const model =
+    revision === undefined
+      ? (await loadHead(context.db, version)).model
+      : await loadRevision(context, version, revision);
+  const diagrams = [...model.diagrams].sort((a, b) => a.order - b.order);
+  const diagram = diagrams.find((candidate) => candidate.id === wanted) ?? diagrams[0];
+  if (!diagram) throw notFound("This page");
+  const [named] = await context.db
+    .select({ version: versions.name, process: processes.name })
+    .from(versions)
+    .innerJoin(processes, eq(processes.id, versions.process))
+    .where(eq(versions.id, version));
+  try {
+    const bytes = await pictureOf(model, diagram, {
+      ...options,
+      title: named?.process ?? diagram.name ?? "",
+      detail: [named?.version, revision && `revision ${revision}`, pageName(model, diagram)]
+        .filter((part) => part && part !== named?.process)
+        .join(" · "),
+      date: context.now(),
+      hueOf: await huesOf(context.db, model),
+    });
+    return { bytes };
+  } catch (error) {
+    if (error instanceof PictureTooLarge) throw new UseCaseError("too-large", error.message, 422);
+    throw error;
+  }
+});

@@ -70,7 +70,7 @@ export type { BriefLink } from "./briefLinks";
 export type { BriefData, BuiltProcess } from "./briefs";
 export type { DirectoryData } from "./directory";
 export type { AppliedBatch } from "./editing";
-export { exportBpmn, exportSheet, exportSvg } from "./exports";
+export { exportBpmn, exportPicture, exportSheet } from "./exports";
 export type { Found } from "./find";
 export { downloadPackage, type HandoffRow } from "./handoffs";
 export { type HomeData, importFile, type VersionData } from "./home";

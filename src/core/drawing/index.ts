@@ -2,6 +2,15 @@ export { defaultMark } from "./flows";
 export { besideLine, flowLabel, type LabelAnchor, labelBeside, nodeLabel, type PlacedLabel } from "./labels";
 export { isExpanded, poolBand } from "./nodes";
 export type { Figure, Primitive, Tone } from "./primitives";
-export { pageOf, type Scene, type SceneOptions, sceneOf, titleOf } from "./scene";
+export { pageOf, type Scene, type SceneOptions, sceneOf, sceneOfSome, titleOf } from "./scene";
+export {
+  type Paper,
+  papers,
+  planSheets,
+  type Sheet,
+  type SheetOptions,
+  type SheetPlan,
+  sheetMargin,
+} from "./sheets";
 export { exportPalette, type SvgOptions, sceneToSvg } from "./svg";
 export { brokenLines, textWidth } from "./text";

@@ -54,6 +54,12 @@ export function sceneOf(model: Model, diagram: Diagram, options: SceneOptions = 
   return { figures, bounds: around(figures) };
 }
 
+/** A part of a scene: the chosen elements alone, with as much room as they take. */
+export function sceneOfSome(scene: Scene, ids: ReadonlySet<Id>): Scene {
+  const figures = scene.figures.filter((figure) => ids.has(figure.id));
+  return { figures, bounds: around(figures) };
+}
+
 function remembered(key: Shape | Edge, inputs: readonly unknown[], draw: () => Figure): Figure {
   const last = cache.get(key);
   if (last && last.inputs.length === inputs.length && last.inputs.every((input, at) => input === inputs[at]))

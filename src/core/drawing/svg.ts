@@ -16,6 +16,8 @@ export interface SvgOptions {
   readonly fonts?: { readonly [weight: number]: string };
   readonly title?: string;
   readonly margin?: number;
+  /** What a painter calls the semi-bold cut, where it knows families by their names and not by their weights. */
+  readonly semiBoldFamily?: string;
 }
 
 /** A scene as an SVG file that needs nothing besides itself. Text is escaped; nothing in it can run. */
@@ -33,7 +35,7 @@ export function sceneToSvg(scene: Scene, options: SvgOptions = {}): string {
     .join("");
   const style = fonts ? `<style>${fonts}</style>` : "";
   const title = options.title ? `<title>${escapeText(options.title)}</title>` : "";
-  const body = scene.figures.map(figureToSvg).join("\n");
+  const body = scene.figures.map((figure) => figureToSvg(figure, options.semiBoldFamily)).join("\n");
   return `<?xml version="1.0" encoding="UTF-8"?>
 <svg xmlns="http://www.w3.org/2000/svg" viewBox="${x} ${y} ${width} ${height}" width="${width}" height="${height}" text-rendering="geometricPrecision" font-family="'Atkinson Hyperlegible Next', Verdana, sans-serif">
 ${title}${style}<rect x="${x}" y="${y}" width="${width}" height="${height}" fill="#FFFFFF"/>
@@ -42,13 +44,13 @@ ${body}
 `;
 }
 
-function figureToSvg(figure: Figure): string {
-  return `<g data-element="${escapeAttribute(figure.id)}"><title>${escapeText(figure.title)}</title>${figure.primitives.map(primitiveToSvg).join("")}</g>`;
+function figureToSvg(figure: Figure, semiBold: string | undefined): string {
+  return `<g data-element="${escapeAttribute(figure.id)}"><title>${escapeText(figure.title)}</title>${figure.primitives.map((primitive) => primitiveToSvg(primitive, semiBold)).join("")}</g>`;
 }
 
 const colour = (tone: Tone) => (tone === "none" ? "none" : exportPalette[tone]);
 
-function primitiveToSvg(primitive: Primitive): string {
+function primitiveToSvg(primitive: Primitive, semiBold: string | undefined): string {
   switch (primitive.kind) {
     case "path": {
       const line =
@@ -59,7 +61,9 @@ function primitiveToSvg(primitive: Primitive): string {
     }
     case "text": {
       const turn = primitive.upright ? ` transform="rotate(-90 ${primitive.x} ${primitive.y})"` : "";
-      return `<text x="${primitive.x}" y="${primitive.y}" font-size="${primitive.size}"${primitive.weight === 600 ? ' font-weight="600"' : ""} text-anchor="${primitive.anchor}" fill="${colour(primitive.tone)}"${turn}>${escapeText(primitive.text)}</text>`;
+      const cut =
+        primitive.weight !== 600 ? "" : semiBold ? ` font-family="${escapeAttribute(semiBold)}"` : ' font-weight="600"';
+      return `<text x="${primitive.x}" y="${primitive.y}" font-size="${primitive.size}"${cut} text-anchor="${primitive.anchor}" fill="${colour(primitive.tone)}"${turn}>${escapeText(primitive.text)}</text>`;
     }
     case "ribbon": {
       const { x, y, width, height } = primitive.bounds;

@@ -20,6 +20,7 @@ const RevisionsDialog = dynamic(() => import("./RevisionsDialog").then((file) =>
   loading: () => null,
 });
 
+const ExportDialog = dynamic(() => import("./ExportDialog").then((file) => file.ExportDialog), { loading: () => null });
 const DisagreementDialog = dynamic(() => import("./DisagreementDialog").then((file) => file.DisagreementDialog), {
   loading: () => null,
 });
@@ -47,7 +48,7 @@ function stageOf(path: string): StageName {
 function Frame({ children }: { readonly children: ReactNode }) {
   const info = useVersion((state) => state.info);
   const stage = stageOf(usePathname());
-  const [dialog, setDialog] = useState<"revisions" | "to-be" | "keep" | null>(null);
+  const [dialog, setDialog] = useState<"revisions" | "to-be" | "keep" | "export" | null>(null);
   const store = useVersionStore();
   const router = useRouter();
   useNotices();
@@ -62,7 +63,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
             {
               id: "undo",
               isFirst: true,
-              title: text.diagram.undoOf(undoable),
+              title: text.version.undo(undoable),
               keys: "Ctrl Z",
               run: () => store.getState().undo(),
             },
@@ -73,13 +74,14 @@ function Frame({ children }: { readonly children: ReactNode }) {
             {
               id: "redo",
               isFirst: true,
-              title: text.diagram.redoOf(redoable),
+              title: text.version.redo(redoable),
               keys: "Ctrl Y",
               run: () => store.getState().redo(),
             },
           ]),
       { id: "to-be", title: text.version.start, run: () => setDialog("to-be") },
       { id: "revisions", title: text.version.revisions, run: () => setDialog("revisions") },
+      { id: "export", title: text.exporting.open, run: () => setDialog("export") },
       { id: "keep", title: text.version.keep, run: () => setDialog("keep") },
       ...(["brief", "steps", "diagram", "check", "compare", "handoff"] as const).map((name) => ({
         id: `stage-${name}`,
@@ -105,7 +107,11 @@ function Frame({ children }: { readonly children: ReactNode }) {
               {info.process.name}
             </chakra.span>
             <span aria-hidden>/</span>
-            <VersionMenu onStart={() => setDialog("to-be")} onRevisions={() => setDialog("revisions")} />
+            <VersionMenu
+              onStart={() => setDialog("to-be")}
+              onRevisions={() => setDialog("revisions")}
+              onExport={() => setDialog("export")}
+            />
           </>
         }
         state={<SavedState />}
@@ -115,6 +121,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
         {children}
       </Box>
       {disagrees && <DisagreementDialog />}
+      {dialog === "export" && <ExportDialog onClose={() => setDialog(null)} />}
       {dialog === "revisions" && <RevisionsDialog onClose={() => setDialog(null)} onKeep={() => setDialog("keep")} />}
       {dialog === "keep" && (
         <AskDialog
@@ -148,7 +155,15 @@ function Frame({ children }: { readonly children: ReactNode }) {
   );
 }
 
-function VersionMenu({ onStart, onRevisions }: { readonly onStart: () => void; readonly onRevisions: () => void }) {
+function VersionMenu({
+  onStart,
+  onRevisions,
+  onExport,
+}: {
+  readonly onStart: () => void;
+  readonly onRevisions: () => void;
+  readonly onExport: () => void;
+}) {
   const info = useVersion((state) => state.info);
   const router = useRouter();
   const name = encodeURIComponent(`${info.process.name} ${info.version.name}`);
@@ -198,10 +213,8 @@ function VersionMenu({ onStart, onRevisions }: { readonly onStart: () => void; r
                 {text.version.export}: {text.version.bpmn}
               </a>
             </Menu.Item>
-            <Menu.Item value="svg" asChild>
-              <a href={exportPath("svg")} download>
-                {text.version.export}: {text.version.svg}
-              </a>
+            <Menu.Item value="picture" onClick={onExport}>
+              {text.exporting.open}
             </Menu.Item>
           </Menu.Content>
         </Menu.Positioner>

@@ -1,9 +1,9 @@
-import { exportBpmn, exportSheet, exportSvg, runUseCase } from "@/server";
+import { exportBpmn, exportPicture, exportSheet, runUseCase } from "@/server";
 import { answer, fileResponse } from "../answer";
 
 export const dynamic = "force-dynamic";
 
-/** GET ?version=&format=bpmn|svg|csv[&revision=][&diagram=][&name=]. */
+/** GET ?version=&format=bpmn|csv[&revision=][&name=]: a version as a file. */
 export async function GET(request: Request): Promise<Response> {
   return answer(request, async (member) => {
     const { searchParams } = new URL(request.url);
@@ -11,13 +11,8 @@ export async function GET(request: Request): Promise<Response> {
     const input = {
       version: searchParams.get("version") ?? "",
       ...(revision && { revision: Number(revision) }),
-      ...(searchParams.get("diagram") && { diagram: searchParams.get("diagram") }),
     };
     const name = searchParams.get("name") ?? "process";
-    if (searchParams.get("format") === "svg") {
-      const { text } = (await runUseCase(member, exportSvg as never, input)) as { text: string };
-      return fileResponse(text, `${name}.svg`, "image/svg+xml; charset=utf-8");
-    }
     if (searchParams.get("format") === "csv") {
       const process = searchParams.get("process");
       const { text } = (await runUseCase(member, exportSheet as never, { ...input, ...(process && { process }) })) as {
@@ -27,5 +22,17 @@ export async function GET(request: Request): Promise<Response> {
     }
     const { text } = (await runUseCase(member, exportBpmn as never, input)) as { text: string };
     return fileResponse(text, `${name}.bpmn`, "application/xml; charset=utf-8");
+  });
+}
+
+const types = { svg: "image/svg+xml; charset=utf-8", png: "image/png", pdf: "application/pdf" };
+
+/** POST { version, format: svg|png|pdf, … }: a picture of a page, or of some of its elements. */
+export async function POST(request: Request): Promise<Response> {
+  return answer(request, async (member) => {
+    const input = (await request.json().catch(() => ({}))) as { format?: string; name?: string };
+    const { bytes } = (await runUseCase(member, exportPicture as never, input)) as { bytes: Uint8Array };
+    const format = input.format as keyof typeof types;
+    return fileResponse(Buffer.from(bytes), `${input.name ?? "process"}.${format}`, types[format]);
   });
 }

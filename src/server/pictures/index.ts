@@ -1,0 +1,3 @@
+export { embeddedFonts } from "./fonts";
+export { type PictureOptions, pageName, pictureOf } from "./picture";
+export { PictureTooLarge } from "./png";
