@@ -29,6 +29,7 @@ import {
   place,
   placeSchema,
 } from "./create";
+import { setDataState, setDataStateSchema, setMultiplicity, setMultiplicitySchema } from "./dataState";
 import { collapse, collapseSchema, expand, expandSchema } from "./expand";
 import { labelOf } from "./labelOf";
 import { splitLane, splitLaneSchema, swapLanes, swapLanesSchema } from "./laneOrder";
@@ -120,6 +121,8 @@ export const commandSchema = z.discriminatedUnion("type", [
   wrapSchema,
   unwrapSchema,
   callInsteadSchema,
+  setDataStateSchema,
+  setMultiplicitySchema,
   editsSchema,
 ]);
 export type Command = z.infer<typeof commandSchema>;
@@ -254,6 +257,10 @@ function carryOut(change: Change, command: Command): void {
       return unwrap(change, command);
     case "callInstead":
       return callInstead(change, command);
+    case "setDataState":
+      return setDataState(change, command);
+    case "setMultiplicity":
+      return setMultiplicity(change, command);
     case "edits":
       return change.apply(command.edits as readonly Edit[]);
   }

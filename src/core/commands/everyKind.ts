@@ -51,6 +51,7 @@ export const everyKind: readonly KindGroup[] = [
       { type: "inclusiveGateway" },
       { type: "eventBasedGateway" },
       { type: "eventBasedGateway", instantiate: true },
+      { type: "eventBasedGateway", instantiate: true, eventGatewayType: "Parallel" },
       { type: "complexGateway" },
     ],
   },
@@ -102,7 +103,8 @@ export function kindWords(kind: Kind): string {
     return `${what} ${wordFor(type)}${interrupts}`;
   }
   const word = kind.triggeredByEvent ? "event sub-process" : wordFor(type);
-  if (kind.instantiate) return `${word} that starts the process`;
+  if (kind.instantiate)
+    return `${word} that starts the process, by ${kind.eventGatewayType ? "all its events" : "one of its events"}`;
   return isSubProcess(type) ? `${word}, ${kind.expanded ? "open in place" : "closed"}` : word;
 }
 

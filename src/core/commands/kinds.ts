@@ -22,6 +22,8 @@ export const kindSchema = z.object({
   isInterrupting: z.boolean().optional(),
   /** Of an event-based gateway: that it starts the process itself. */
   instantiate: z.boolean().optional(),
+  /** Of one that starts the process: whether all its events have to happen. */
+  eventGatewayType: z.enum(["Parallel"]).optional(),
   expanded: z.boolean().optional(),
   /** A pool nothing is shown of. */
   closed: z.boolean().optional(),
@@ -104,6 +106,7 @@ export function kindOf(model: Model, element: Element): Kind {
     ...(element.type === "boundaryEvent" && element.cancelActivity === false && { cancelActivity: false }),
     ...(element.type === "startEvent" && element.isInterrupting === false && { isInterrupting: false }),
     ...(element.instantiate === true && { instantiate: true }),
+    ...(element.eventGatewayType === "Parallel" && { eventGatewayType: "Parallel" as const }),
   };
 }
 
@@ -114,6 +117,7 @@ export function fieldsOf(kind: Kind): { readonly [field: string]: unknown } {
     ...(kind.type === "boundaryEvent" && kind.cancelActivity === false && { cancelActivity: false }),
     ...(kind.type === "startEvent" && kind.isInterrupting === false && { isInterrupting: false }),
     ...(kind.type === "eventBasedGateway" && kind.instantiate && { instantiate: true }),
+    ...(kind.eventGatewayType && { eventGatewayType: kind.eventGatewayType }),
     ...(kind.trigger === "parallelMultiple" && { parallelMultiple: true }),
   };
 }

@@ -114,6 +114,12 @@ export function labelOf(before: Model, after: Model, command: Command): string {
       return `dissolve ${called(command.id)}`;
     case "callInstead":
       return `take ${several(command.ids)} out into a process`;
+    case "setDataState":
+      return command.state
+        ? `say that ${called(command.id)} is ${command.state}`
+        : `take the state off ${called(command.id)}`;
+    case "setMultiplicity":
+      return command.isMultiple ? `make ${called(command.id)} several` : `make ${called(command.id)} one`;
     case "edits":
       return command.label;
   }

@@ -8,10 +8,13 @@ const diagram = "page";
 const at = { x: 300, y: 200 };
 const kindId = "kind";
 
-/** The smallest model an element of a kind can stand in; its id is "kind". */
-export function modelOfKind(kind: Kind): Model {
+/**
+ * The smallest model an element of a kind can stand in; its id is "kind".
+ * @param isShown pools and open sub-processes no larger than they have to be to look like one, notes with a word in them
+ */
+export function modelOfKind(kind: Kind, isShown = false): Model {
   const start = emptyModel({ definitions: "definitions", process: "process", diagram }, "Kinds");
-  return commandsFor(kind).reduce<Model>((model, command) => {
+  return [...commandsFor(kind), ...(isShown ? shownSmaller(kind) : [])].reduce<Model>((model, command) => {
     const done = perform(model, command);
     if (!done.ok) throw new Error(`A ${kindWords(kind)} cannot be drawn: ${done.problems[0]?.message}`);
     return done.value.model;
@@ -35,6 +38,20 @@ function commandsFor(kind: Kind): Command[] {
       { type: "addLane", diagram, id: "second", beside: kindId },
     ];
   return [place(kindId, kind)];
+}
+
+function shownSmaller(kind: Kind): Command[] {
+  const resized = (id: string, width: number, height: number): Command => ({
+    type: "resize",
+    diagram,
+    id,
+    bounds: { x: 200, y: 140, width, height },
+  });
+  if (kind.type === "participant") return [resized(kindId, 240, kind.closed ? 36 : 120)];
+  if (kind.type === "lane") return [resized("pool", 240, 224)];
+  if (kind.expanded) return [resized(kindId, 200, 112)];
+  if (kind.type === "textAnnotation") return [{ type: "rename", id: kindId, name: "note" }];
+  return [];
 }
 
 const drawn = new Map<string, Figure>();

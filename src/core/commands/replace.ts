@@ -39,6 +39,7 @@ export function replace(change: Change, { diagram, id: elementId, kind }: z.infe
   const kept = {
     triggeredByEvent: undefined,
     instantiate: undefined,
+    eventGatewayType: undefined,
     isInterrupting: undefined,
     cancelActivity: undefined,
   };

@@ -9,7 +9,8 @@ const envelope = "M-7 -5L7 -5L7 5L-7 5Z";
 const envelopeFlap = "M-7 -5L0 1L7 -5";
 const person = "M-6 7C-6 2 -4 0.5 0 0.5C4 0.5 6 2 6 7Z";
 const hand =
-  "M-7 -2C-6 -5 -4 -6 -2 -6L2 -6L3 -4L-1 -4L7 -4C8 -4 8 -2 7 -2L1 -2L7 -2C8 -2 8 0 7 0L1 0L6.5 0C7.5 0 7.5 2 6.5 2L1 2L5.5 2C6.5 2 6.5 4 5.5 4L-3 4C-6 4 -7 2 -7 0Z";
+  "M-7 1C-7 -2 -5 -3.2 -3.4 -5L-1.6 -7C-0.6 -8 1 -7 0.4 -5.6L-0.8 -3L6 -3C7.5 -3 7.5 -0.9 6 -0.9L6.4 -0.9C7.8 -0.9 7.8 1.2 6.4 1.2L5.8 1.2C7.1 1.2 7.1 3.2 5.6 3.2L4.6 3.2C5.9 3.2 5.9 5.2 4.4 5.2L-2 5.2C-5 5.2 -7 4 -7 1Z";
+const fingers = "M1.5 -0.9L6 -0.9M1.5 1.2L5.8 1.2M1.5 3.2L4.6 3.2";
 const page = "M-5 -7L3.5 -7C6 -4 1 -1 3.5 2C4.5 4 5 5 4 7L-4.5 7C-3 4 -7.5 1 -5.5 -2C-4 -4 -4 -5.5 -5 -7Z";
 const pageLines = "M-3.5 -4L2 -4M-4 -1L1 -1M-2.5 2L2 2M-2 4.8L2.5 4.8";
 const ruleTable = "M-7 -6L7 -6L7 6L-7 6Z";
@@ -90,7 +91,7 @@ export function taskMarker(type: ElementType, cx: number, cy: number): Primitive
     case "userTask":
       return [outlined(at(person), 1.2), outlined(circle(cx, cy - 3.4, 3.2), 1.2)];
     case "manualTask":
-      return [outlined(at(hand), 1)];
+      return [outlined(at(hand), 1), stroke(at(fingers), 0.9)];
     case "serviceTask":
       return [outlined(at(gear(8, 7.4, 5.6)), 1.1), outlined(circle(cx, cy, 2.4), 1.1)];
     case "sendTask":
@@ -130,6 +131,7 @@ export function gatewayMarker(
   cy: number,
   showExclusive: boolean,
   instantiates: boolean,
+  isParallel = false,
 ): Primitive[] {
   const at = (d: string) => placed(d, cx, cy, 1);
   switch (type) {
@@ -145,7 +147,7 @@ export function gatewayMarker(
       return [
         stroke(circle(cx, cy, 10.5), 1.1),
         ...(instantiates ? [] : [stroke(circle(cx, cy, 8.5), 1.1)]),
-        stroke(placed(pentagon, cx, cy, 0.75), 1.1),
+        isParallel ? outlined(placed(wideCross, cx, cy, 0.8), 1.1) : stroke(placed(pentagon, cx, cy, 0.75), 1.1),
       ];
     default:
       return [];

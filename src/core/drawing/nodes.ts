@@ -100,7 +100,14 @@ function drawGateway(element: Element, shape: Shape): DrawnNode {
   return {
     primitives: [
       outlined(diamond(bounds)),
-      ...gatewayMarker(element.type, cx, cy, showsCross, element.instantiate === true),
+      ...gatewayMarker(
+        element.type,
+        cx,
+        cy,
+        showsCross,
+        element.instantiate === true,
+        element.eventGatewayType === "Parallel",
+      ),
     ],
     ...label(element.name ?? "", shape, "above"),
   };

@@ -112,6 +112,11 @@ export function KeySheet({ onClose }: { readonly onClose: () => void }) {
               </Grid>
             </Dialog.Body>
             <Dialog.Footer>
+              <Button asChild variant="ghost" color="accent">
+                <a href="/gallery" target="_blank" rel="noreferrer">
+                  {text.gallery.open}
+                </a>
+              </Button>
               <Button variant="ghost" onClick={onClose}>
                 {text.dialog.close}
               </Button>

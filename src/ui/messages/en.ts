@@ -363,6 +363,12 @@ export const en = {
     labelBack: "Put the name back to its usual place",
     noPath: "No flow leads from one of these to the other.",
   },
+  gallery: {
+    title: "Symbols",
+    explain: "Everything a diagram can hold, as BPMN 2.0 draws it.",
+    filter: "Type a part of its name",
+    open: "All symbols and their names",
+  },
   exporting: {
     title: "Export a page",
     open: "Export a picture or PDF …",

@@ -81,6 +81,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
           ]),
       { id: "to-be", title: text.version.start, run: () => setDialog("to-be") },
       { id: "revisions", title: text.version.revisions, run: () => setDialog("revisions") },
+      { id: "gallery", title: text.gallery.open, run: () => router.push("/gallery") },
       { id: "export", title: text.exporting.open, run: () => setDialog("export") },
       { id: "keep", title: text.version.keep, run: () => setDialog("keep") },
       ...(["brief", "steps", "diagram", "check", "compare", "handoff"] as const).map((name) => ({

@@ -1,0 +1,7 @@
+import { GalleryPage } from "@/ui/gallery/GalleryPage";
+
+export const metadata = { title: "Symbols" };
+
+export default function Page() {
+  return <GalleryPage />;
+}
