@@ -7,8 +7,9 @@ test("a page and a selection leave as PDF, PNG and SVG, as they are on the scree
   await openDiagram(page, version);
   const save = async (format: string) => {
     await page.keyboard.press("Control+k");
+    await expect(page.locator("[cmdk-input]")).toBeFocused();
     await page.keyboard.type("Export a picture");
-    await page.keyboard.press("Enter");
+    await page.getByRole("option", { name: /^Export a picture/ }).click();
     await page.getByLabel("As", { exact: true }).selectOption(format);
     const download = page.waitForEvent("download");
     await page.getByRole("button", { name: `Save as ${format.toUpperCase()}` }).click();

@@ -63,6 +63,9 @@ export function outlineOf(model: Model): OutlineRow[] {
   return rows;
 }
 
+/** Milliseconds after which typing begins a new word. */
+const typingPause = 700;
+
 /** The outline: the diagram for people who would rather read or hear it. */
 export function Outline({
   model,
@@ -76,6 +79,7 @@ export function Outline({
   const rows = outlineOf(model);
   const selection = useDiagram((state) => state.selection);
   const list = useRef<HTMLDivElement>(null);
+  const typed = useRef({ text: "", at: 0 });
   useEffect(() => {
     list.current?.querySelector<HTMLElement>("[role=treeitem]")?.focus();
   }, []);
@@ -86,6 +90,18 @@ export function Outline({
     if (next !== undefined) {
       event.preventDefault();
       items[Math.max(0, Math.min(items.length - 1, next))]?.focus();
+    } else if (event.key.length === 1 && event.key !== " " && !event.ctrlKey && !event.metaKey && !event.altKey) {
+      // As in every tree, what is typed leads to the next row that begins with it.
+      event.preventDefault();
+      const now = Date.now();
+      const last = typed.current;
+      typed.current = { text: (now - last.at < typingPause ? last.text : "") + event.key.toLowerCase(), at: now };
+      const from = Math.max(0, at) + (typed.current.text.length === 1 ? 1 : 0);
+      const order = [...items.slice(from), ...items.slice(0, from)];
+      order.find((item) => item.textContent?.toLowerCase().startsWith(typed.current.text))?.focus();
+    } else if (event.key === " " && Date.now() - typed.current.at < typingPause) {
+      event.preventDefault();
+      typed.current = { text: `${typed.current.text} `, at: Date.now() };
     } else if (event.key === "Escape") {
       event.preventDefault();
       onClose();

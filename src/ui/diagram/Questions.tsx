@@ -9,6 +9,7 @@ import { useVersion, useVersionStore } from "../version/VersionContext";
 import { newId } from "./actions";
 import { useDiagram } from "./diagramStore";
 import { KindMenu } from "./KindMenu";
+import { LeadTo } from "./LeadTo";
 
 interface QuestionsProps {
   readonly model: Model;
@@ -44,6 +45,19 @@ export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
         groups={kindsToBecome(model, selected, scope)}
         onChoose={(kind) => store.getState().dispatch({ type: "replace", diagram, id: selected.id, kind })}
         onClose={close}
+      />
+    );
+  if (asking === "leadTo" && selected)
+    return (
+      <LeadTo
+        model={model}
+        diagram={diagram}
+        from={selected}
+        onClose={close}
+        onChoose={(target) => {
+          const id = newId("flow");
+          if (store.getState().dispatch({ type: "connect", diagram, id, source: selected.id, target })) select(id);
+        }}
       />
     );
   if (asking !== "takeOut") return null;

@@ -17,7 +17,7 @@ interface DiagramState {
   /** What the pointer does on the canvas besides choosing and moving. */
   readonly tool: "room" | null;
   /** A question about what is chosen that stands open. */
-  readonly asking: "replace" | "more" | "takeOut" | null;
+  readonly asking: "replace" | "more" | "takeOut" | "leadTo" | null;
   /** A closed sub-process, or a call, whose inside is shown for a moment. */
   readonly peek: string | null;
   readonly select: (...ids: readonly string[]) => void;

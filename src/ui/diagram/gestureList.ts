@@ -92,6 +92,13 @@ export function gesturesFor({ store, diagram, model, selection }: GestureContext
     const shape = shapeOn(model, diagram, element.id);
     if (isFlowNode(element.type) || element.type.startsWith("data"))
       add("replace", "Shift R", () => set({ asking: "replace" }));
+    if (shape && element.type !== "lane") add("leadTo", "R", () => set({ asking: "leadTo" }));
+    if (element.type === "sequenceFlow")
+      add(
+        "usual",
+        "Shift D",
+        run({ type: "setField", id: String(element.sourceRef), field: "default", value: element.id }),
+      );
     if (isSubProcess(element.type) && shape) {
       if (isExpanded(element, shape))
         add("close", "Shift O", run({ type: "collapse", diagram, id: element.id, page: newId("page") }));

@@ -5,6 +5,7 @@ import { boundsAround } from "@/core/layout";
 import { boundaryEventsOf, type Id, incomingOf, isFlowNode, type Model, outgoingOf, shapeOn } from "@/core/model";
 import type { CanvasHandle } from "../canvas/Canvas";
 import { text } from "../messages";
+import { usePalette } from "../shell/paletteStore";
 import type { VersionStore } from "../version/versionStore";
 import { newId, tidyChosen } from "./actions";
 import { useDiagram } from "./diagramStore";
@@ -28,7 +29,7 @@ interface KeyContext {
 export function handleKey(event: KeyboardEvent, context: KeyContext): void {
   if (event.defaultPrevented || (event.target as HTMLElement).tagName === "TEXTAREA") return;
   // What is typed while a question opens is meant for it.
-  if (useDiagram.getState().asking) return event.preventDefault();
+  if (useDiagram.getState().asking || usePalette.getState().isOpen) return event.preventDefault();
   const handled = event.ctrlKey || event.metaKey ? withControl(event, context) : plainKey(event, context);
   if (handled) event.preventDefault();
 }

@@ -51,7 +51,8 @@ export function FindAnything({
   const matching = all.filter((command) => command.title.toLowerCase().includes(typed.trim().toLowerCase()));
   const choose = (run: () => void) => {
     onClose();
-    run();
+    // Once the palette has given the focus back: that would count as leaving a dialog that is open already, and close it.
+    setTimeout(run, 60);
   };
   const goTo = (item: Found) => {
     if (item.entry) router.push(`/directory?entry=${encodeURIComponent(item.entry)}`);

@@ -10,7 +10,7 @@ import { complain, toaster } from "../controls/toaster";
 import { text } from "../messages";
 import { FindAnything } from "./FindAnything";
 import { Mark } from "./Mark";
-import type { PaletteCommand } from "./paletteStore";
+import { type PaletteCommand, usePalette } from "./paletteStore";
 
 const Link = chakra(NextLink);
 
@@ -24,7 +24,7 @@ interface TopRowProps {
 
 /** Row 1 of every screen: where one is, a way to anything, whether all is saved, who is there. */
 export function TopRow({ trail, state, commands = [] }: TopRowProps) {
-  const [finding, setFinding] = useState(false);
+  const { isOpen: finding, setOpen: setFinding } = usePalette();
   const { resolvedTheme, setTheme } = useTheme();
   const [mounted, setMounted] = useState(false);
   const file = useRef<HTMLInputElement>(null);
@@ -38,7 +38,7 @@ export function TopRow({ trail, state, commands = [] }: TopRowProps) {
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, []);
+  }, [setFinding]);
   const dark = mounted && resolvedTheme === "dark";
   const restore = async (chosen: File | undefined) => {
     if (!chosen || !window.confirm(text.shell.restoreAsk)) return;
