@@ -30,6 +30,16 @@ import {
   placeSchema,
 } from "./create";
 import { setDataState, setDataStateSchema, setMultiplicity, setMultiplicitySchema } from "./dataState";
+import {
+  nameReference,
+  nameReferenceSchema,
+  sayTimer,
+  sayTimerSchema,
+  setAttribute,
+  setAttributeSchema,
+  setRepetitionDetail,
+  setRepetitionDetailSchema,
+} from "./details";
 import { collapse, collapseSchema, expand, expandSchema } from "./expand";
 import { labelOf } from "./labelOf";
 import { splitLane, splitLaneSchema, swapLanes, swapLanesSchema } from "./laneOrder";
@@ -123,6 +133,10 @@ export const commandSchema = z.discriminatedUnion("type", [
   callInsteadSchema,
   setDataStateSchema,
   setMultiplicitySchema,
+  nameReferenceSchema,
+  setAttributeSchema,
+  sayTimerSchema,
+  setRepetitionDetailSchema,
   editsSchema,
 ]);
 export type Command = z.infer<typeof commandSchema>;
@@ -261,6 +275,14 @@ function carryOut(change: Change, command: Command): void {
       return setDataState(change, command);
     case "setMultiplicity":
       return setMultiplicity(change, command);
+    case "nameReference":
+      return nameReference(change, command);
+    case "setAttribute":
+      return setAttribute(change, command);
+    case "sayTimer":
+      return sayTimer(change, command);
+    case "setRepetitionDetail":
+      return setRepetitionDetail(change, command);
     case "edits":
       return change.apply(command.edits as readonly Edit[]);
   }

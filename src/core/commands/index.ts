@@ -1,4 +1,5 @@
 export { type Command, commandSchema, type Performed, perform, undoOf } from "./command";
+export { referenceOf } from "./details";
 export {
   allKindsThatMayFollow,
   everyKind,

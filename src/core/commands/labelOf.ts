@@ -120,6 +120,14 @@ export function labelOf(before: Model, after: Model, command: Command): string {
         : `take the state off ${called(command.id)}`;
     case "setMultiplicity":
       return command.isMultiple ? `make ${called(command.id)} several` : `make ${called(command.id)} one`;
+    case "nameReference":
+      return `say what ${called(command.id)} is about`;
+    case "setAttribute":
+      return `set ${command.name} of ${called(command.id)}`;
+    case "sayTimer":
+      return `set the timer of ${called(command.event)}`;
+    case "setRepetitionDetail":
+      return `set how often ${called(command.activity)} is done`;
     case "edits":
       return command.label;
   }

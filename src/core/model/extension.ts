@@ -99,6 +99,30 @@ export function withWords(element: Element, marks: readonly Id[]) {
   );
 }
 
+/** Facts somebody wants to keep with an element, by names of their own. */
+export function attributesOf(element: Element): { readonly name: string; readonly value: string }[] {
+  return ownNodes(element, "attribute").flatMap((node) => {
+    const name = attribute(node, "name");
+    return name ? [{ name, value: attribute(node, "value") ?? "" }] : [];
+  });
+}
+
+export function withAttributes(
+  element: Element,
+  attributes: readonly { readonly name: string; readonly value: string }[],
+) {
+  return replaced(
+    element,
+    "attribute",
+    attributes.map(({ name, value }) =>
+      ownElement("attribute", [
+        ["name", name],
+        ["value", value],
+      ]),
+    ),
+  );
+}
+
 /** Extension content that is not ours. */
 export function foreignExtension(element: Element): readonly XmlNode[] {
   return (element.extension ?? []).filter((node) => !("element" in node && node.element.uri === ownNamespace));

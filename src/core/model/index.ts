@@ -18,4 +18,5 @@ export * from "./problem";
 export * from "./queries";
 export * from "./stored";
 export { Table } from "./table";
+export { readTimer, type Timer, type TimerField, timerWords } from "./timer";
 export type { PlacedNode, XmlElement, XmlNode } from "./xmlNode";
