@@ -5,9 +5,11 @@ import { type Element, isActivity, isConnection, isFlowNode, participantOf, proc
 import { text } from "../messages";
 import { useFindings } from "../version/findings";
 import { useDiagram } from "./diagramStore";
+import { TrayAttributes } from "./TrayAttributes";
 import { TrayData } from "./TrayData";
 import { TrayFlow } from "./TrayFlow";
 import { TrayNotes } from "./TrayNotes";
+import { TraySeveral } from "./TraySeveral";
 import { TrayWhat } from "./TrayWhat";
 import { TrayWho } from "./TrayWho";
 import type { TrayProps } from "./trayParts";
@@ -38,9 +40,11 @@ export const Tray = memo(function Tray(props: TrayProps) {
     >
       {element ? (
         <Columns key={element.id} element={element} {...props} />
+      ) : selection.length > 1 ? (
+        <TraySeveral {...props} />
       ) : (
         <chakra.p color="quiet" p={5}>
-          {selection.length > 1 ? text.tray.several : text.tray.nothing}
+          {text.tray.nothing}
         </chakra.p>
       )}
     </Flex>
@@ -83,6 +87,7 @@ function Columns({ element, ...props }: TrayProps & { readonly element: Element 
           </chakra.p>
         ))}
         <TrayNotes element={element} />
+        <TrayAttributes element={element} />
       </Column>
     </>
   );

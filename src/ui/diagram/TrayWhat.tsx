@@ -1,19 +1,21 @@
 "use client";
-import { Button } from "@chakra-ui/react";
+import { Button, chakra } from "@chakra-ui/react";
 import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
+import { referenceOf, triggerWords } from "@/core/commands";
 import {
   childrenOf,
   type Element,
-  type EventDefinitionType,
   type Expression,
   eventDefinitionsOf,
   familyOf,
   isActivity,
+  isDataNode,
   isEvent,
   isSubProcess,
   nameOf,
   positionOf,
+  timerWords,
   triggerOf,
   triggersAllowedAt,
   wordFor,
@@ -59,23 +61,21 @@ export function TrayWhat({ element, model, onOpenPage, onVersion }: TrayProps & 
           capital(wordFor(element.type))
         )}
       </Row>
-      {isEvent(element.type) && trigger !== "multiple" && trigger !== "parallelMultiple" && (
+      {isEvent(element.type) && (
         <Row label={text.tray.trigger}>
           <Choice
             label={text.tray.trigger}
             value={trigger}
-            options={triggersAllowedAt(positionOf(model, element))
-              .filter((option) => option !== "multiple" && option !== "parallelMultiple")
-              .map((option) => [
-                option,
-                option === "none" ? capital(text.tray.none) : capital(wordFor(option).replace(" event definition", "")),
-              ])}
+            options={triggersAllowedAt(positionOf(model, element)).map((option) => [
+              option,
+              option === "none" ? capital(text.tray.none) : capital(triggerWords(option)),
+            ])}
             onChoose={(next) =>
               dispatch({
                 type: "retype",
                 id: element.id,
                 to: element.type,
-                trigger: next as EventDefinitionType | "none",
+                trigger: next,
               })
             }
           />
@@ -102,7 +102,23 @@ export function TrayWhat({ element, model, onOpenPage, onVersion }: TrayProps & 
         </Row>
       )}
       {trigger === "timerEventDefinition" && <Timer element={element} model={model} />}
-      {isActivity(element.type) && <Repetition element={element} model={model} />}
+      <NamedReference element={element} model={model} />
+      {isActivity(element.type) && (
+        <>
+          <Repetition element={element} model={model} />
+          <RepetitionDetails element={element} model={model} />
+        </>
+      )}
+      {isDataNode(element.type) && (
+        <Row label={text.tray.state}>
+          <TextField
+            label={text.tray.state}
+            placeholder={text.tray.stateHint}
+            value={childrenOf(model, element.id, "dataState")[0]?.name ?? ""}
+            onCommit={(state) => dispatch({ type: "setDataState", id: element.id, state })}
+          />
+        </Row>
+      )}
       {isSubProcess(element.type) && (
         <Button size="xs" variant="outline" onClick={() => onOpenPage(element.id)}>
           {text.diagram.openPage}
@@ -152,30 +168,65 @@ function Timer({ element, model }: { readonly element: Element; readonly model: 
   const definition = eventDefinitionsOf(model, element.id).find(
     (candidate) => candidate.type === "timerEventDefinition",
   );
-  const fields = ["timeDuration", "timeDate", "timeCycle"] as const;
-  const held = fields.find((field) => definition?.[field] !== undefined) ?? "timeDuration";
-  const [kind, setKind] = useState<(typeof fields)[number]>(held);
-  const value = (definition?.[held] as Expression | undefined)?.text ?? "";
+  const held = (["timeDuration", "timeDate", "timeCycle"] as const).find((field) => definition?.[field] !== undefined);
+  const iso = held ? ((definition?.[held] as Expression | undefined)?.text ?? "") : "";
+  const words = held ? timerWords(held, iso) : "";
   return (
     <Row label={text.tray.when}>
-      <Choice
-        label={text.tray.when}
-        value={kind}
-        options={[
-          ["timeDuration", text.tray.duration],
-          ["timeDate", text.tray.date],
-          ["timeCycle", text.tray.cycle],
-        ]}
-        onChoose={(next) => {
-          setKind(next);
-          if (value) dispatch({ type: "setTimer", event: element.id, kind: next, text: value });
-        }}
-      />
       <TextField
-        label={text.tray.iso}
-        placeholder={text.tray.iso}
-        value={value}
-        onCommit={(typed) => dispatch({ type: "setTimer", event: element.id, kind, text: typed })}
+        label={text.tray.when}
+        placeholder={text.tray.whenHint}
+        value={words}
+        onCommit={(typed) =>
+          dispatch({ type: "sayTimer", event: element.id, text: typed, today: new Date().toISOString().slice(0, 10) })
+        }
+      />
+      {iso && iso !== words && (
+        <chakra.code color="quiet" fontSize="12px" title={text.tray.iso}>
+          {iso}
+        </chakra.code>
+      )}
+    </Row>
+  );
+}
+
+/** Until when, how often, for how many: what the repetition of an activity depends on. */
+function RepetitionDetails({ element, model }: { readonly element: Element; readonly model: TrayProps["model"] }) {
+  const { dispatch } = useVersionStore().getState();
+  const loop = childrenOf(model, element.id, "loopCharacteristics")[0];
+  if (!loop) return null;
+  const fields =
+    loop.type === "standardLoopCharacteristics"
+      ? (["loopCondition", "loopMaximum"] as const)
+      : (["loopCardinality", "completionCondition"] as const);
+  return fields.map((field) => {
+    const value = loop[field];
+    return (
+      <Row key={field} label={text.tray.repetition[field]}>
+        <TextField
+          label={text.tray.repetition[field]}
+          placeholder={text.tray.repetitionHints[field]}
+          value={typeof value === "number" ? String(value) : ((value as Expression | undefined)?.text ?? "")}
+          onCommit={(typed) => dispatch({ type: "setRepetitionDetail", activity: element.id, field, text: typed })}
+        />
+      </Row>
+    );
+  });
+}
+
+/** Which message, signal, error or escalation it is: the same name means the same one everywhere in the model. */
+function NamedReference({ element, model }: { readonly element: Element; readonly model: TrayProps["model"] }) {
+  const { dispatch } = useVersionStore().getState();
+  const reference = referenceOf(model, element);
+  if (!reference) return null;
+  const label = capital(wordFor(reference.kind));
+  return (
+    <Row label={label}>
+      <TextField
+        label={label}
+        placeholder={text.tray.referenceHint}
+        value={reference.name}
+        onCommit={(name) => dispatch({ type: "nameReference", id: element.id, name })}
       />
     </Row>
   );
