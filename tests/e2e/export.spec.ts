@@ -13,7 +13,10 @@ test("a page and a selection leave as PDF, PNG and SVG, as they are on the scree
     await page.getByLabel("As", { exact: true }).selectOption(format);
     const download = page.waitForEvent("download");
     await page.getByRole("button", { name: `Save as ${format.toUpperCase()}` }).click();
-    return readFileSync(await (await download).path());
+    const path = await (await download).path();
+    await expect(page.getByRole("dialog")).toHaveCount(0);
+    await expect(page.getByTestId("canvas")).toBeFocused();
+    return readFileSync(path);
   };
   const pdf = (await save("pdf")).toString("latin1");
   expect(pdf.startsWith("%PDF-")).toBe(true);

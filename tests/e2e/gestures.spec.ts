@@ -43,6 +43,13 @@ test("steps are added, put before, put on a flow, attached, made another kind", 
   await choose(page, "approve");
   await page.keyboard.press("b");
   await name("Two days");
+  // A kind that has no letter, by its name; its own name is asked for then.
+  await choose(page, "approve");
+  await page.keyboard.press("z");
+  await expect(page.getByPlaceholder("Type a part of its name")).toBeFocused();
+  await page.keyboard.type("signal intermediate throw");
+  await page.keyboard.press("Enter");
+  await name("Design approved");
   await choose(page, "reject");
   await page.keyboard.press("Shift+R");
   await expect(page.getByPlaceholder("Type a part of its name")).toBeFocused();
@@ -59,6 +66,8 @@ test("steps are added, put before, put on a flow, attached, made another kind", 
   expect(incomingOf(model, weigh?.id ?? "").map((flow) => flow.sourceRef)).toEqual(["check"]);
   expect(outgoingOf(model, weigh?.id ?? "").map((flow) => flow.targetRef)).toEqual(["decide"]);
   expect(boundaryEventsOf(model, "approve").map((event) => event.name)).toEqual(["Two days"]);
+  const [signal] = named(model, "Design approved");
+  expect(signal?.type).toBe("intermediateThrowEvent");
   expect(model.elements.get("reject")).toMatchObject({ type: "serviceTask", name: "Reject application" });
 });
 

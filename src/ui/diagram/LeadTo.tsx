@@ -1,10 +1,10 @@
 "use client";
-import { chakra, Dialog, Portal, Text } from "@chakra-ui/react";
+import { chakra, Text } from "@chakra-ui/react";
 import { Command as Palette } from "cmdk";
 import { useState } from "react";
 import { connectionBetween, type Element, type Id, type Model, nameOf, wordFor } from "@/core/model";
+import { closeThen, PaletteDialog } from "../controls/PaletteDialog";
 import { text } from "../messages";
-import "../shell/findAnything.css";
 
 interface LeadToProps {
   readonly model: Model;
@@ -22,53 +22,27 @@ export function LeadTo({ model, diagram, from, onChoose, onClose }: LeadToProps)
   const [targets] = useState(() => targetsOf(model, diagram, from));
   const matching = targets.filter(({ name, words }) => `${name} ${words}`.toLowerCase().includes(wanted));
   return (
-    <Dialog.Root
-      open
-      onOpenChange={({ open }) => !open && onClose()}
-      placement="top"
-      initialFocusEl={() => document.getElementById("lead-to")}
-      finalFocusEl={() => document.querySelector<HTMLElement>("[data-canvas]")}
+    <PaletteDialog
+      title={title}
+      isTitled
+      placeholder={text.diagram.filter}
+      typed={typed}
+      onType={setTyped}
+      empty={text.diagram.leadNowhere}
+      width="480px"
+      onClose={onClose}
     >
-      <Portal>
-        <Dialog.Backdrop bg="rgb(30 36 48 / 35%)" />
-        <Dialog.Positioner>
-          <Dialog.Content bg="paper" color="ink" borderRadius="6px" maxW="480px" mt="64px" overflow="hidden">
-            <Dialog.Title px={4} pt={3} fontSize="14px">
-              {title}
-            </Dialog.Title>
-            <Palette shouldFilter={false} label={title} className="find">
-              <Palette.Input
-                id="lead-to"
-                value={typed}
-                onValueChange={setTyped}
-                placeholder={text.diagram.filter}
-                aria-label={text.diagram.filter}
-              />
-              <Palette.List aria-label={title}>
-                <Palette.Empty>{text.diagram.leadNowhere}</Palette.Empty>
-                {matching.slice(0, 60).map(({ id, name, words }) => (
-                  <Palette.Item
-                    key={id}
-                    value={id}
-                    onSelect={() => {
-                      onClose();
-                      onChoose(id);
-                    }}
-                  >
-                    <Text flex="1" fontWeight="600">
-                      {name}
-                    </Text>
-                    <chakra.span color="quiet" fontSize="12px">
-                      {words}
-                    </chakra.span>
-                  </Palette.Item>
-                ))}
-              </Palette.List>
-            </Palette>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+      {matching.slice(0, 60).map(({ id, name, words }) => (
+        <Palette.Item key={id} value={id} onSelect={() => closeThen(onClose, () => onChoose(id))}>
+          <Text flex="1" fontWeight="600">
+            {name}
+          </Text>
+          <chakra.span color="quiet" fontSize="12px">
+            {words}
+          </chakra.span>
+        </Palette.Item>
+      ))}
+    </PaletteDialog>
   );
 }
 

@@ -1,12 +1,12 @@
 "use client";
-import { Box, Dialog, Flex, Portal, Text } from "@chakra-ui/react";
+import { Box, Flex, Text } from "@chakra-ui/react";
 import { Command as Palette } from "cmdk";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { ask } from "../api";
 import { Keycap } from "../controls/Keycap";
+import { closeThen, PaletteDialog } from "../controls/PaletteDialog";
 import { text } from "../messages";
-import "./findAnything.css";
 import { type PaletteCommand, usePalette } from "./paletteStore";
 
 interface Found {
@@ -49,11 +49,7 @@ export function FindAnything({
   const [stage] = useState(() => usePalette.getState().stage());
   const all = [...commands.filter((one) => one.isFirst), ...stage, ...commands.filter((one) => !one.isFirst)];
   const matching = all.filter((command) => command.title.toLowerCase().includes(typed.trim().toLowerCase()));
-  const choose = (run: () => void) => {
-    onClose();
-    // Once the palette has given the focus back: that would count as leaving a dialog that is open already, and close it.
-    setTimeout(run, 60);
-  };
+  const choose = (run: () => void) => closeThen(onClose, run);
   const goTo = (item: Found) => {
     if (item.entry) router.push(`/directory?entry=${encodeURIComponent(item.entry)}`);
     else
@@ -62,54 +58,37 @@ export function FindAnything({
       );
   };
   return (
-    <Dialog.Root
-      open
-      onOpenChange={({ open }) => !open && onClose()}
-      placement="top"
-      initialFocusEl={() => document.getElementById("find-anything")}
+    <PaletteDialog
+      title={text.shell.find}
+      placeholder={text.shell.find}
+      typed={typed}
+      onType={setTyped}
+      empty={typed.trim() === "" ? text.shell.findHint : text.shell.findEmpty}
+      width="560px"
+      onClose={onClose}
     >
-      <Portal>
-        <Dialog.Backdrop bg="rgb(30 36 48 / 35%)" />
-        <Dialog.Positioner>
-          <Dialog.Content bg="paper" color="ink" borderRadius="6px" maxW="560px" mt="64px" overflow="hidden">
-            <Dialog.Title srOnly>{text.shell.find}</Dialog.Title>
-            <Palette shouldFilter={false} label={text.shell.find} className="find">
-              <Palette.Input
-                id="find-anything"
-                value={typed}
-                onValueChange={setTyped}
-                placeholder={text.shell.find}
-                aria-label={text.shell.find}
-              />
-              <Palette.List aria-label={text.shell.find}>
-                <Palette.Empty>{typed.trim() === "" ? text.shell.findHint : text.shell.findEmpty}</Palette.Empty>
-                {matching.slice(0, typed.trim() === "" ? 10 : 8).map((command) => (
-                  <Palette.Item key={command.id} value={command.id} onSelect={() => choose(command.run)}>
-                    <Text flex="1">{command.title}</Text>
-                    {command.keys && <Keycap>{command.keys}</Keycap>}
-                  </Palette.Item>
-                ))}
-                {found.map((item) => (
-                  <Palette.Item
-                    key={`${item.kind}-${item.version ?? ""}-${item.element ?? item.entry ?? ""}`}
-                    value={`${item.kind}-${item.version ?? ""}-${item.element ?? item.entry ?? ""}`}
-                    onSelect={() => choose(() => goTo(item))}
-                  >
-                    <Flex flex="1" minW={0} gap={3} align="baseline">
-                      <Text truncate fontWeight="600">
-                        {item.title}
-                      </Text>
-                      <Box color="quiet" fontSize="12px" truncate>
-                        {item.detail}
-                      </Box>
-                    </Flex>
-                  </Palette.Item>
-                ))}
-              </Palette.List>
-            </Palette>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+      {matching.slice(0, typed.trim() === "" ? 10 : 8).map((command) => (
+        <Palette.Item key={command.id} value={command.id} onSelect={() => choose(command.run)}>
+          <Text flex="1">{command.title}</Text>
+          {command.keys && <Keycap>{command.keys}</Keycap>}
+        </Palette.Item>
+      ))}
+      {found.map((item) => (
+        <Palette.Item
+          key={`${item.kind}-${item.version ?? ""}-${item.element ?? item.entry ?? ""}`}
+          value={`${item.kind}-${item.version ?? ""}-${item.element ?? item.entry ?? ""}`}
+          onSelect={() => choose(() => goTo(item))}
+        >
+          <Flex flex="1" minW={0} gap={3} align="baseline">
+            <Text truncate fontWeight="600">
+              {item.title}
+            </Text>
+            <Box color="quiet" fontSize="12px" truncate>
+              {item.detail}
+            </Box>
+          </Flex>
+        </Palette.Item>
+      ))}
+    </PaletteDialog>
   );
 }
