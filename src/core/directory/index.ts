@@ -18,3 +18,4 @@ export {
   lookUp,
   roleHues,
 } from "./entry";
+export { type Handover, handoverMatrix, handoversOf, stepName, stepsOf } from "./handovers";

@@ -54,6 +54,7 @@ export const CanvasButtons = memo(function CanvasButtons({
       <CornerButton expanded={outlineOpen} onClick={() => set({ outlineOpen: !outlineOpen })}>
         {text.diagram.outline} <Keycap>O</Keycap>
       </CornerButton>
+      <CornerButton onClick={() => set({ matrixOpen: true })}>{text.matrix.short}</CornerButton>
       <CornerButton onClick={() => set({ keysOpen: true })}>
         {text.shell.keys} <Keycap>?</Keycap>
       </CornerButton>

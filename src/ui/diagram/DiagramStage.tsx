@@ -31,6 +31,7 @@ import { usePageHistory } from "./usePageHistory";
 const questions = () => import("./Questions");
 const Questions = dynamic(() => questions().then((file) => file.Questions), { loading: () => null });
 const Peek = dynamic(() => import("./Peek").then((file) => file.Peek), { loading: () => null });
+const Matrix = dynamic(() => import("./Matrix").then((file) => file.Matrix), { loading: () => null });
 const KeySheet = dynamic(() => import("./KeySheet").then((file) => file.KeySheet), { loading: () => null });
 
 /** The stage where one draws: canvas over its whole width, next strip, tray. */
@@ -40,7 +41,7 @@ export function DiagramStage() {
   // The page changes at once; what stands around it, and is slower to draw, in the frames after.
   const settled = useDeferredValue(model);
   const info = useVersion((state) => state.info);
-  const { selection, page, trayOpen, outlineOpen, keysOpen, naming, asking, peek, tool } = useDiagram();
+  const { selection, page, trayOpen, outlineOpen, keysOpen, matrixOpen, naming, asking, peek, tool } = useDiagram();
   const { select, set } = useDiagram.getState();
   const canvas = useRef<CanvasHandle>(null);
   const { entries } = useEntries();
@@ -164,6 +165,7 @@ export function DiagramStage() {
           run,
           ...(keys && { keys }),
         })),
+        { id: "matrix", title: text.matrix.open, run: () => useDiagram.getState().set({ matrixOpen: true }) },
         {
           id: "all-kinds",
           title: `${text.diagram.more} …`,
@@ -252,6 +254,20 @@ export function DiagramStage() {
               document.querySelector<HTMLElement>("[data-canvas]")?.focus();
             }}
             onOpen={openPage}
+          />
+        )}
+        {matrixOpen && (
+          <Matrix
+            model={model}
+            onClose={() => {
+              set({ matrixOpen: false });
+              document.querySelector<HTMLElement>("[data-canvas]")?.focus();
+            }}
+            onShow={(ids) => {
+              set({ matrixOpen: false });
+              select(...ids);
+              document.querySelector<HTMLElement>("[data-canvas]")?.focus();
+            }}
           />
         )}
         {outlineOpen && <Outline model={model} onChoose={reveal} onClose={() => set({ outlineOpen: false })} />}

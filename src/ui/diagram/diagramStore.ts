@@ -11,6 +11,7 @@ interface DiagramState {
   readonly trayHeight: number;
   readonly outlineOpen: boolean;
   readonly keysOpen: boolean;
+  readonly matrixOpen: boolean;
   /** A kind on its way from the strip onto the canvas. */
   readonly carrying: Kind | null;
   readonly clipboard: Fragment | null;
@@ -32,6 +33,7 @@ interface DiagramState {
         | "trayHeight"
         | "outlineOpen"
         | "keysOpen"
+        | "matrixOpen"
         | "carrying"
         | "clipboard"
         | "tool"
@@ -57,6 +59,7 @@ export const useDiagram = create<DiagramState>((set) => ({
   trayHeight: keptHeight(),
   outlineOpen: false,
   keysOpen: false,
+  matrixOpen: false,
   carrying: null,
   clipboard: null,
   tool: null,

@@ -12,11 +12,13 @@ interface EntryPickerProps {
   readonly label: string;
   /** What the closed picker says. */
   readonly words?: string;
+  /** Where there is room for the list: above the tray's pickers, below those of a table. */
+  readonly side?: "above" | "below";
   readonly onChoose: (entry: { entry: string; name: string }) => void;
 }
 
 /** Finds a directory entry as one types, or creates it on the spot. */
-export function EntryPicker({ kind, label, words = text.tray.add, onChoose }: EntryPickerProps) {
+export function EntryPicker({ kind, label, words = text.tray.add, side = "above", onChoose }: EntryPickerProps) {
   const { entries, create } = useEntries();
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState("");
@@ -103,7 +105,7 @@ export function EntryPicker({ kind, label, words = text.tray.add, onChoose }: En
         label={label}
         options={options}
         active={active}
-        side="above"
+        side={side}
         empty={text.directory.filter}
         onTake={(at) => void choose(at)}
       />
