@@ -3,9 +3,13 @@ import { browserRows } from "./browser";
 import { coreRows } from "./core";
 import { layoutRows } from "./layout";
 import type { BenchRow } from "./measure";
+import { soundnessRows } from "./soundness";
 
 const print = ({ what, measured, goal, met }: BenchRow) =>
   console.log(`${met ? "  " : "! "}${what}\n      ${measured}   (goal: ${goal})`);
-for (const row of coreRows()) print(row);
-for (const row of await layoutRows()) print(row);
+if (!process.argv.includes("--browser")) {
+  for (const row of coreRows()) print(row);
+  for (const row of soundnessRows()) print(row);
+  for (const row of await layoutRows()) print(row);
+}
 if (!process.argv.includes("--core")) for (const row of await browserRows()) print(row);

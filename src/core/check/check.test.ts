@@ -97,7 +97,18 @@ describe("each rule finds its case", () => {
     ],
     ["several-starts", "s", `${start}<startEvent id="s2" name="Night came"/>`],
     ["too-large", "p", Array.from({ length: 51 }, (_, at) => task(`t${at}`)).join("")],
-    ["behaviour-not-checked", "p", `${start}${end}${flow("s", "e")}`],
+    [
+      "lack-of-synchronization",
+      "y",
+      `${start}<parallelGateway id="x"/>${task("a")}${task("b")}<exclusiveGateway id="y"/>${end}${flow("s", "x")}${flow("x", "a")}${flow("x", "b")}${flow("a", "y")}${flow("b", "y")}${flow("y", "e")}`,
+    ],
+    [
+      "deadlock",
+      "y",
+      `${start}<exclusiveGateway id="x"/>${task("a")}${task("b")}<parallelGateway id="y"/>${end}${flow("s", "x")}${flow("x", "a")}${flow("x", "b")}${flow("a", "y")}${flow("b", "y")}${flow("y", "e")}`,
+    ],
+    ["livelock", "a", `${start}${task("a")}${task("b")}${flow("s", "a")}${flow("a", "b")}${flow("b", "a")}`],
+    ["dead-element", "a", `${start}${end}${flow("s", "e")}${task("a")}`],
   ])("%s at %s", (rule, at, content) => {
     const found = checkModel(modelOf(content)).filter((finding) => finding.rule === rule);
     expect(found.flatMap((finding) => finding.elements)).toContain(at);

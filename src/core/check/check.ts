@@ -1,7 +1,7 @@
 import type { Model } from "../model";
-import { flowNodesIn, processesOf } from "../model";
 import { type Finding, keyOf, type Severity } from "./finding";
 import { rules } from "./registry";
+import { behaviourOf } from "./soundness";
 
 /** Runs every rule over a model. O(rules · elements). */
 export function checkModel(model: Model): Finding[] {
@@ -10,7 +10,7 @@ export function checkModel(model: Model): Finding[] {
   );
 }
 
-/** What is known of a process' behaviour. `sound` is null as long as it is not computed. */
+/** What is known of a process' behaviour. `sound` is null where a bound was met before it was. */
 export interface ProcessVerdict {
   readonly id: string;
   readonly sound: boolean | null;
@@ -19,9 +19,7 @@ export interface ProcessVerdict {
 }
 
 export function processVerdicts(model: Model): ProcessVerdict[] {
-  return processesOf(model)
-    .filter((process) => flowNodesIn(model, process.id).length > 0)
-    .map((process) => ({ id: process.id, sound: null, states: 0, complete: false }));
+  return behaviourOf(model).map(({ process, sound, states, complete }) => ({ id: process, sound, states, complete }));
 }
 
 /** A finding accepted by somebody, with the reason. */

@@ -1,6 +1,6 @@
 import type { Rule } from "./finding";
 import { answerUnnamed } from "./rules/answerUnnamed";
-import { behaviourNotChecked } from "./rules/behaviourNotChecked";
+import { behaviourUnknown, deadElement, deadlock, lackOfSynchronization, livelock } from "./rules/behaviour";
 import { boundaryHost } from "./rules/boundaryHost";
 import { calledProcessMissing } from "./rules/calledProcessMissing";
 import { conditionMissing } from "./rules/conditionMissing";
@@ -39,6 +39,10 @@ import { verbObject } from "./rules/verbObject";
 
 /** Every rule of the check, in the order in which findings are listed. */
 export const rules: readonly Rule[] = [
+  deadlock,
+  lackOfSynchronization,
+  livelock,
+  deadElement,
   sequenceFlowRules,
   messageFlowRules,
   flowWithoutEnd,
@@ -75,5 +79,5 @@ export const rules: readonly Rule[] = [
   tooLarge,
   shapesOverlap,
   notDrawn,
-  behaviourNotChecked,
+  behaviourUnknown,
 ];

@@ -8,10 +8,11 @@ function needsWayIn(model: Model, node: Element): boolean {
   return !(node.type === "intermediateCatchEvent" && triggerOf(model, node) === "linkEventDefinition");
 }
 
+/** What follows from it, that no case gets there, is an error of its own (dead-element); this tells where it comes from. */
 export const noWayIn: Rule = {
   id: "no-way-in",
   group: "completeness",
-  severity: "error",
+  severity: "warning",
   wants: "Every step is reached by a flow.",
   find: (model) =>
     [...model.elements].flatMap((scope) => {
@@ -22,7 +23,7 @@ export const noWayIn: Rule = {
         .filter((node) => needsWayIn(model, node) && incomingOf(model, node.id).length === 0)
         .map((node) => ({
           elements: [node.id],
-          message: `No flow leads to ${called(model, node)}, so no case ever gets there. Connect it from the step before it, or delete it.`,
+          message: `No flow leads to ${called(model, node)}. Connect it from the step before it, or delete it.`,
           repair: { label: "Delete this element", commands: [{ type: "delete" as const, ids: [node.id] }] },
         }));
     }),

@@ -1,0 +1,163 @@
+import { type Command, perform } from "../../commands";
+import { called, type Element, type Id, incomingOf, isActivity, type Model, nameOf, outgoingOf } from "../../model";
+import type { Rule, RuleGroup, Said } from "../finding";
+import { behaviourOf, deadNodesOf, type ScopeBehaviour } from "../soundness";
+
+const group: RuleGroup = "behaviour";
+const scopesOf = (model: Model): readonly ScopeBehaviour[] => behaviourOf(model).flatMap((process) => process.scopes);
+const listed = (names: readonly string[]) =>
+  names.length < 2 ? (names[0] ?? "") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
+
+/** The named steps that come right before or behind a node, through gateways and events. */
+function stepsNextTo(model: Model, node: Id, side: "before" | "behind"): string[] {
+  const found: string[] = [];
+  const seen = new Set<Id>([node]);
+  const queue = [node];
+  for (let at = 0; at < queue.length && found.length < 4; at++) {
+    const flows = side === "before" ? incomingOf(model, queue[at] as Id) : outgoingOf(model, queue[at] as Id);
+    for (const flow of flows) {
+      const id = (side === "before" ? flow.sourceRef : flow.targetRef) as Id;
+      const element = model.elements.get(id);
+      if (!element || seen.has(id)) continue;
+      seen.add(id);
+      if (isActivity(element.type) && nameOf(model, id)) found.push(nameOf(model, id));
+      else queue.push(id);
+    }
+  }
+  return found;
+}
+
+/** How many things are wrong with the behaviour of a model. */
+const faultsOf = (model: Model) =>
+  scopesOf(model).reduce(
+    (sum, scope) =>
+      sum +
+      [scope.deadlock, scope.livelock, scope.doubled].filter(Boolean).length +
+      (deadNodesOf(model, scope).length > 0 ? 1 : 0),
+    0,
+  );
+
+/** Another kind for a join, if that leaves less wrong than there is; it was tried before it is offered. */
+function betterJoin(model: Model, join: Element | undefined, kinds: readonly Element["type"][]): Said["repair"] {
+  if (!join?.type.endsWith("Gateway")) return undefined;
+  const before = faultsOf(model);
+  for (const to of kinds) {
+    if (to === join.type) continue;
+    const command: Command = { type: "retype", id: join.id, to };
+    const done = perform(model, command);
+    if (done.ok && faultsOf(done.value.model) < before) {
+      const words = {
+        parallelGateway: "all of them",
+        inclusiveGateway: "those that were taken",
+        exclusiveGateway: "none: each goes on by itself",
+      };
+      return {
+        label: `Let it wait for ${words[to as keyof typeof words]}`,
+        commands: [command],
+      };
+    }
+  }
+  return undefined;
+}
+
+export const lackOfSynchronization: Rule = {
+  id: "lack-of-synchronization",
+  group,
+  severity: "error",
+  wants: "No step runs twice because two ways meet without waiting for each other.",
+  find: (model) =>
+    scopesOf(model).flatMap(({ doubled, net }): Said[] => {
+      if (!doubled) return [];
+      const join = model.elements.get(net.nodes[net.flows[doubled.flow]?.from ?? -1]?.id ?? "");
+      if (!join) return [];
+      const before = stepsNextTo(model, join.id, "before").filter((name) => name !== nameOf(model, join.id));
+      const behind = stepsNextTo(model, join.id, "behind");
+      const what = behind.length > 0 ? listed(behind.slice(0, 2)) : "what follows";
+      const when = before.length > 1 ? `After ${listed(before)} finish, ${what} runs` : `Here ${what} can run`;
+      const repair = betterJoin(model, join, ["parallelGateway", "inclusiveGateway"]);
+      return [
+        {
+          elements: [join.id],
+          message: `${when} twice: ${called(model, join)} lets everything through as it comes, and two tokens can come in one case. Join the ways with the kind of gateway that parted them.`,
+          witness: doubled.witness,
+          ...(repair && { repair }),
+        },
+      ];
+    }),
+};
+
+export const deadlock: Rule = {
+  id: "deadlock",
+  group,
+  severity: "error",
+  wants: "No case gets stuck.",
+  find: (model) =>
+    scopesOf(model).flatMap(({ deadlock: stuck }): Said[] => {
+      const [first] = stuck?.waiting ?? [];
+      if (!stuck || first === undefined) return [];
+      const waiting = stuck.waiting.map((id) => model.elements.get(id)).filter((one) => one !== undefined);
+      const join = waiting.find((one) => one.type.endsWith("Gateway"));
+      const repair = betterJoin(model, join, ["exclusiveGateway", "inclusiveGateway"]);
+      return [
+        {
+          elements: stuck.waiting,
+          message: `A case can get stuck at ${listed(waiting.map((one) => called(model, one)))}: it waits there for more than will ever come. Let a join wait only for what the split before it really sends.`,
+          witness: stuck.witness,
+          ...(repair && { repair }),
+        },
+      ];
+    }),
+};
+
+export const livelock: Rule = {
+  id: "livelock",
+  group,
+  severity: "error",
+  wants: "Every case can come to an end.",
+  find: (model) =>
+    scopesOf(model).flatMap(({ livelock: lost }): Said[] =>
+      lost
+        ? [
+            {
+              elements: lost.within,
+              message: `Once a case comes to ${listed(lost.within.map((id) => called(model, model.elements.get(id) as Element)))}, it can go on for ever and never end. Give the loop a way out.`,
+              witness: lost.witness,
+            },
+          ]
+        : [],
+    ),
+};
+
+export const deadElement: Rule = {
+  id: "dead-element",
+  group,
+  severity: "error",
+  wants: "Every step is reached by some case.",
+  find: (model) =>
+    scopesOf(model).flatMap((scope): Said[] => {
+      const dead = deadNodesOf(model, scope);
+      if (dead.length === 0) return [];
+      const named = dead.slice(0, 3).map((node) => called(model, node));
+      const more = dead.length > 3 ? ` and ${dead.length - 3} more` : "";
+      return [
+        {
+          elements: dead.map((node) => node.id),
+          message: `No case ever reaches ${dead.length > 3 ? named.join(", ") : listed(named)}${more}. Mend what keeps cases away, or take it out.`,
+        },
+      ];
+    }),
+};
+
+export const behaviourUnknown: Rule = {
+  id: "behaviour-unknown",
+  group,
+  severity: "warning",
+  wants: "Behaviour is known: all that can happen was looked at.",
+  find: (model) =>
+    behaviourOf(model)
+      .filter((process) => process.sound === null)
+      .map((process) => ({
+        elements: [process.process],
+        message: `${nameOf(model, process.process) || "This process"} can be in more states than can be looked at (${process.states} were), so nobody can say whether a case gets stuck or runs a step twice. Make blocks of what is tangled: each split with its join.`,
+      })),
+};

@@ -1,0 +1,158 @@
+import type { Id } from "../../model";
+import {
+  afterMove,
+  initialStates,
+  isOver,
+  keyOfState,
+  type Move,
+  movesOf,
+  type ScopeNet,
+  type ScopeState,
+} from "../../tokens";
+import type { ReducedNet } from "./reduce";
+
+/** What a scope does, as far as its states were looked at. */
+export interface Behaviour {
+  readonly states: number;
+  /** Whether all states were seen; where not, only what was found is known. */
+  readonly complete: boolean;
+  readonly canComplete: boolean;
+  /** A state in which nothing moves though tokens are left: the nodes they wait at, and the run that leads there. */
+  readonly deadlock?: { readonly waiting: readonly Id[]; readonly witness: readonly Id[] };
+  readonly livelock?: { readonly within: readonly Id[]; readonly witness: readonly Id[] };
+  /** Two tokens on one flow: the first such flow, by its place in the whole net, and the run. */
+  readonly doubled?: { readonly flow: number; readonly witness: readonly Id[] };
+  /** Flow nodes that some run passes. */
+  readonly reached: ReadonlySet<Id>;
+}
+
+interface Seen {
+  readonly state: ScopeState;
+  readonly from: number;
+  readonly move: Move | undefined;
+  readonly next: number[];
+}
+
+/** More tokens on a flow than this tell nothing new. */
+const mostTokens = 2;
+/** Once a fault is found the answer is known; what else there is is looked for a while longer. */
+const statesAfterFault = 1_000;
+
+/**
+ * Looks at every state a net can come to, nearest first, so that the runs it finds are the shortest.
+ * @param bound how many states are looked at, at most
+ * O(states × moves).
+ */
+export function explore({ net, nodeRuns, flowRuns, ends }: ReducedNet, whole: ScopeNet, bound: number): Behaviour {
+  const seen: Seen[] = [];
+  const known = new Map<string, number>();
+  const reached = new Set<Id>();
+  let complete = true;
+  let canComplete = false;
+  let deadlock: number | undefined;
+  let doubled: { at: number; flow: number } | undefined;
+  const settled: number[] = [];
+  let limit = bound;
+  const visit = (state: ScopeState, from: number, move: Move | undefined): number => {
+    const key = keyOfState(state);
+    const old = known.get(key);
+    if (old !== undefined) return old;
+    if (seen.length >= limit) {
+      complete = false;
+      return -1;
+    }
+    known.set(key, seen.length);
+    seen.push({ state, from, move, next: [] });
+    return seen.length - 1;
+  };
+  for (const state of initialStates(net)) {
+    visit(state, -1, undefined);
+    for (let flow = 0; flow < net.flows.length; flow++)
+      if (state[flow] !== 0) for (const id of flowRuns[flow]?.covers ?? []) reached.add(id);
+  }
+  for (let at = 0; at < seen.length; at++) {
+    const { state, next } = seen[at] as Seen;
+    const moves = movesOf(net, state);
+    if (moves.length === 0) {
+      settled.push(at);
+      if (isOver(net, state)) canComplete = true;
+      else {
+        deadlock ??= at;
+        limit = Math.min(limit, at + statesAfterFault);
+      }
+    }
+    for (const move of moves) {
+      for (const id of nodeRuns[move.node]?.covers ?? []) reached.add(id);
+      for (const flow of move.give) for (const id of flowRuns[flow]?.covers ?? []) reached.add(id);
+      const after = afterMove(net, state, move);
+      const crowded = move.give.find((flow) => (after[flow] as number) > 1);
+      if (crowded !== undefined && (after[crowded] as number) > mostTokens) continue;
+      const index = visit(after, at, move);
+      if (index < 0) continue;
+      next.push(index);
+      if (crowded !== undefined && !doubled) {
+        doubled = { at: index, flow: crowded };
+        limit = Math.min(limit, index + statesAfterFault);
+      }
+    }
+  }
+  const runTo = (at: number): Id[] => {
+    const moves: Move[] = [];
+    let first = at;
+    for (let here = at; here >= 0; here = (seen[here] as Seen).from) {
+      const { move } = seen[here] as Seen;
+      if (move) moves.unshift(move);
+      first = here;
+    }
+    const begin = (seen[first] as Seen).state;
+    return [
+      ...net.flows.flatMap((_, flow) => (begin[flow] !== 0 ? (flowRuns[flow]?.run ?? []) : [])),
+      ...moves.flatMap((move) => [
+        ...(nodeRuns[move.node]?.run ?? []),
+        ...move.give.flatMap((flow) => flowRuns[flow]?.run ?? []),
+      ]),
+    ];
+  };
+  const lost = complete ? neverSettling(seen, settled) : undefined;
+  return {
+    states: seen.length,
+    complete,
+    canComplete: canComplete || !complete,
+    ...(deadlock !== undefined && {
+      deadlock: { waiting: waitingAt(net, whole, ends, (seen[deadlock] as Seen).state), witness: runTo(deadlock) },
+    }),
+    ...(doubled && { doubled: { flow: ends[doubled.flow]?.first ?? 0, witness: runTo(doubled.at) } }),
+    ...(lost !== undefined && {
+      livelock: { within: waitingAt(net, whole, ends, (seen[lost] as Seen).state), witness: runTo(lost) },
+    }),
+    reached,
+  };
+}
+
+/** The nearest state from which none is reached in which nothing moves any more. */
+function neverSettling(seen: readonly Seen[], settled: readonly number[]): number | undefined {
+  const back: number[][] = seen.map(() => []);
+  for (const [at, { next }] of seen.entries()) for (const to of next) back[to]?.push(at);
+  const settles = new Uint8Array(seen.length);
+  const queue = [...settled];
+  for (const at of queue) settles[at] = 1;
+  for (let head = 0; head < queue.length; head++)
+    for (const before of back[queue[head] as number] as number[])
+      if (settles[before] === 0) {
+        settles[before] = 1;
+        queue.push(before);
+      }
+  const at = settles.indexOf(0);
+  return at < 0 ? undefined : at;
+}
+
+/** The nodes that tokens of a state stand before. */
+function waitingAt(net: ScopeNet, whole: ScopeNet, ends: ReducedNet["ends"], state: ScopeState): Id[] {
+  const found = new Set<Id>();
+  for (let flow = 0; flow < net.flows.length; flow++) {
+    const last = whole.flows[ends[flow]?.last ?? -1];
+    const node = last && whole.nodes[last.to];
+    if (state[flow] !== 0 && node) found.add(node.id);
+  }
+  return [...found];
+}

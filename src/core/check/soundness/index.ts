@@ -1,0 +1,1 @@
+export { behaviourOf, deadNodesOf, type ProcessBehaviour, type ScopeBehaviour } from "./soundness";

@@ -1,0 +1,1 @@
+export { type ConditionReading, readCondition } from "./readCondition";

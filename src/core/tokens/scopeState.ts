@@ -1,0 +1,177 @@
+import type { NetNode, ScopeNet } from "./scopeNet";
+
+/**
+ * Where the tokens of a scope are: how many on each flow, which activities are under way, which events have gone off in the present
+ * activation. One small number each, in the order of the net; the same numbers are the same state.
+ */
+export type ScopeState = Uint8Array;
+
+/** One thing that can happen: a node takes tokens and gives others. */
+export interface Move {
+  readonly node: number;
+  readonly take: readonly number[];
+  readonly give: readonly number[];
+  /** An activity that comes under way, or ends, by it; an event that goes off. */
+  readonly start?: number;
+  readonly stop?: number;
+  readonly fire?: number;
+  /** All other tokens of the scope go. */
+  readonly clears?: boolean;
+}
+
+/** A set of ways out has this many members at most to be looked at in all combinations. */
+const mostCombined = 6;
+
+const active = (net: ScopeNet, node: number) => net.flows.length + node;
+const fired = (net: ScopeNet, node: number) => net.flows.length + net.nodes.length + node;
+
+/** A key for tables of states. */
+export const keyOfState = (state: ScopeState): string => String.fromCharCode(...state);
+
+/** The states a scope can begin in. */
+export function initialStates(net: ScopeNet): ScopeState[] {
+  return net.entries.map((entry) => {
+    const state = new Uint8Array(net.flows.length + 2 * net.nodes.length);
+    for (const flow of entry) state[flow] = 1;
+    return state;
+  });
+}
+
+/** Whether a scope has come to its end: no token is left, and nothing is under way. */
+export function isOver(net: ScopeNet, state: ScopeState): boolean {
+  for (let at = 0; at < net.flows.length + net.nodes.length; at++) if (state[at] !== 0) return false;
+  return true;
+}
+
+/** Everything that can happen next. O(nodes + moves), and for inclusive gateways O(their paths). */
+export function movesOf(net: ScopeNet, state: ScopeState): Move[] {
+  const moves: Move[] = [];
+  for (const [at, node] of net.nodes.entries()) movesOfNode(net, state, node, at, moves);
+  return moves;
+}
+
+function movesOfNode(net: ScopeNet, state: ScopeState, node: NetNode, at: number, moves: Move[]): void {
+  const waiting = node.ins.filter((flow) => (state[flow] as number) > 0);
+  switch (node.kind) {
+    case "each":
+      for (const flow of waiting) for (const give of waysOut(node)) moves.push({ node: at, take: [flow], give });
+      return;
+    case "exclusive":
+      for (const flow of waiting) {
+        if (node.outs.length === 0) moves.push({ node: at, take: [flow], give: [] });
+        for (const way of node.outs) moves.push({ node: at, take: [flow], give: [way] });
+      }
+      return;
+    case "parallel":
+      if (node.ins.length > 0 && waiting.length === node.ins.length)
+        moves.push({ node: at, take: node.ins, give: node.outs });
+      return;
+    case "inclusive":
+      if (waiting.length > 0 && noMoreCanCome(net, state, node, at, waiting))
+        for (const give of node.outs.length === 0 ? [[]] : someOf(node.outs))
+          moves.push({ node: at, take: waiting, give });
+      return;
+    case "end":
+      for (const flow of waiting) moves.push({ node: at, take: [flow], give: [] });
+      return;
+    case "clear":
+      for (const flow of waiting) moves.push({ node: at, take: [flow], give: [], clears: true });
+      return;
+    case "held":
+      if (state[active(net, at)] === 0) {
+        for (const flow of waiting) moves.push({ node: at, take: [flow], give: [], start: at });
+      } else if (node.canComplete) {
+        for (const give of waysOut(node)) moves.push({ node: at, take: [], give, stop: at });
+      }
+      return;
+    case "called":
+      calledMoves(net, state, node, at, moves);
+  }
+}
+
+/** Boundary events go off while their host is under way, event sub-processes while their scope is alive; each once. */
+function calledMoves(net: ScopeNet, state: ScopeState, node: NetNode, at: number, moves: Move[]): void {
+  if (node.host !== undefined) {
+    if (state[active(net, node.host)] === 0 || state[fired(net, at)] !== 0) return;
+    for (const give of waysOut(node))
+      moves.push(
+        node.interrupts ? { node: at, take: [], give, stop: node.host } : { node: at, take: [], give, fire: at },
+      );
+    return;
+  }
+  if (state[active(net, at)] !== 0) {
+    if (node.canComplete) moves.push({ node: at, take: [], give: [], stop: at });
+  } else if (state[fired(net, at)] === 0 && !isOver(net, state))
+    moves.push({ node: at, take: [], give: [], start: at, fire: at, ...(node.interrupts && { clears: true }) });
+}
+
+/** What a node that sends a token on every way gives: all but those a condition may leave out. */
+function waysOut(node: NetNode): readonly (readonly number[])[] {
+  if (node.conditional.length === 0) return [node.outs];
+  const always = node.outs.filter((way) => !node.conditional.includes(way) && way !== node.fallback);
+  const none = node.fallback !== undefined ? [[node.fallback]] : always.length > 0 ? [[]] : [];
+  return [...none, ...someOf(node.conditional)].map((chosen) => [...always, ...chosen]);
+}
+
+/** All non-empty sets of some ways; of very many, each alone, each two, and all together. */
+function someOf(ways: readonly number[]): number[][] {
+  if (ways.length <= mostCombined)
+    return Array.from({ length: 2 ** ways.length - 1 }, (_, at) => ways.filter((__, bit) => ((at + 1) >> bit) & 1));
+  const pairs = ways.flatMap((one, at) => ways.slice(at + 1).map((other) => [one, other]));
+  return [...ways.map((way) => [way]), ...pairs, [...ways]];
+}
+
+/**
+ * The rule of the inclusive join: for every token from which a way leads to an empty flow into the gateway without visiting it,
+ * there is one as well to a flow that has a token (BPMN 2.0, 13.3.3). An activity under way counts as a token before it.
+ */
+function noMoreCanCome(
+  net: ScopeNet,
+  state: ScopeState,
+  node: NetNode,
+  at: number,
+  waiting: readonly number[],
+): boolean {
+  if (waiting.length === node.ins.length) return true;
+  const empty = node.ins.filter((flow) => !waiting.includes(flow));
+  const toEmpty = before(net, empty, at);
+  const toWaiting = before(net, waiting, at);
+  for (let flow = 0; flow < net.flows.length; flow++)
+    if (state[flow] !== 0 && toEmpty.flows.has(flow) && !toWaiting.flows.has(flow)) return false;
+  for (let other = 0; other < net.nodes.length; other++)
+    if (state[active(net, other)] !== 0 && toEmpty.nodes.has(other) && !toWaiting.nodes.has(other)) return false;
+  return true;
+}
+
+/** Flows and nodes from which some flows can be reached without visiting a node; the flows themselves included. */
+function before(net: ScopeNet, flows: readonly number[], without: number): { flows: Set<number>; nodes: Set<number> } {
+  const found = { flows: new Set(flows), nodes: new Set<number>() };
+  const queue = [...flows];
+  for (let at = 0; at < queue.length; at++) {
+    const from = net.flows[queue[at] as number]?.from ?? -1;
+    if (from < 0 || from === without || found.nodes.has(from)) continue;
+    found.nodes.add(from);
+    for (const flow of net.nodes[from]?.ins ?? [])
+      if (!found.flows.has(flow)) {
+        found.flows.add(flow);
+        queue.push(flow);
+      }
+  }
+  return found;
+}
+
+/** The state after a move. */
+export function afterMove(net: ScopeNet, state: ScopeState, move: Move): ScopeState {
+  const next = state.slice();
+  for (const flow of move.take) next[flow] = (next[flow] as number) - 1;
+  if (move.clears) next.fill(0, 0, net.flows.length + net.nodes.length);
+  if (move.stop !== undefined) {
+    next[active(net, move.stop)] = 0;
+    // Its next activation is another one, in which its events may go off again.
+    for (const [at, node] of net.nodes.entries()) if (node.host === move.stop) next[fired(net, at)] = 0;
+  }
+  if (move.start !== undefined) next[active(net, move.start)] = 1;
+  if (move.fire !== undefined) next[fired(net, move.fire)] = 1;
+  for (const flow of move.give) next[flow] = (next[flow] as number) + 1;
+  return next;
+}
