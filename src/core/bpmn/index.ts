@@ -1,4 +1,3 @@
 export { decodeXml } from "./decode";
 export { fileLimits, readBpmn } from "./read";
 export { writeBpmn } from "./write";
-export { escapeAttribute, escapeText } from "./xmlWriter";

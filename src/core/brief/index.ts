@@ -14,6 +14,7 @@ export {
 } from "./document";
 export { type Frame, framesOf, placingsOf, stepsIn } from "./frames";
 export { linksOf } from "./links";
+export { markAll } from "./markAll";
 export { markedText } from "./markedText";
 export { type BriefReading, readBrief, type Sentence } from "./sentences";
 export { refusalOf, type Suggestion, suggestMarks } from "./suggest";

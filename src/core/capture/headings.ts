@@ -1,4 +1,4 @@
-import type { TableRows } from "./table";
+import type { TableRows } from "../table";
 
 /** What a column of a step list can mean. */
 export const columnMeanings = [

@@ -12,5 +12,4 @@ export { type Resolve, readSheet } from "./readSheet";
 export { removeRow } from "./removeRow";
 export type { StepLead, StepRow } from "./stepRow";
 export { stepSheetOf } from "./stepSheet";
-export { readTable, type TableRows, writeTable } from "./table";
 export { notInSheet, writeSheet } from "./writeSheet";

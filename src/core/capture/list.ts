@@ -1,11 +1,11 @@
 import { type Id, isActivity, scopeOf } from "../model";
+import type { TableRows } from "../table";
 import { addAfter, addBehind } from "./addRows";
 import type { Draft } from "./draft";
 import { addFirstStep } from "./firstStep";
 import { giveRole, type NamedEntry } from "./giveRole";
 import type { ColumnMap } from "./headings";
 import type { StepRow } from "./stepRow";
-import type { TableRows } from "./table";
 
 /** A step of a plain list: what somebody has in a spreadsheet. */
 export interface ListedStep {

@@ -4,7 +4,6 @@ import {
   emptyModel,
   eventDefinitionTypes,
   failure,
-  type Id,
   isElementType,
   isFlowNode,
   type Model,
@@ -12,12 +11,12 @@ import {
   type Problem,
   type Result,
 } from "../model";
+import { readTable, type TableRows } from "../table";
 import { Draft, type NewId, PlanRefusal } from "./draft";
 import type { NamedEntry } from "./giveRole";
 import { type ColumnMap, recogniseHeadings } from "./headings";
-import { listOf, writeList } from "./list";
+import { type ListedStep, listOf } from "./list";
 import { SheetBuilder } from "./sheetBuilder";
-import { readTable, type TableRows } from "./table";
 
 /** What a name in a cell is in the directory; made where it is new. */
 export type Resolve = (kind: "role" | "system" | "document", name: string) => NamedEntry;
@@ -66,7 +65,7 @@ export function readSheet(text: string, title: string, newId: NewId, resolve: Re
       const lines = sheetLines(rows, map, first);
       if (!lines.ok) return lines;
       new SheetBuilder(draft, resolve).build(lines.value);
-    } else writeList(draft, listOf(rows, map), { row: -1, rows: [], process: processOfDraft(draft), resolve });
+    } else new SheetBuilder(draft, resolve).build(linesOfList(listOf(rows, map), first));
     return ok(tidied(draft));
   } catch (error) {
     if (error instanceof PlanRefusal) return { ok: false, problems: error.problems };
@@ -74,8 +73,17 @@ export function readSheet(text: string, title: string, newId: NewId, resolve: Re
   }
 }
 
-const processOfDraft = (draft: Draft): Id =>
-  [...draft.model.elements].find((element) => element.type === "process")?.id as Id;
+/** A plain list as a sheet: one step after the other, between a start and an end. */
+function linesOfList(steps: readonly ListedStep[], first: number): SheetLine[] {
+  const bare = { level: 0, number: "", isDefault: false };
+  const event = { ...bare, step: "", uses: [], needs: [], gives: [], guidance: "", time: "", cost: "" };
+  const last = steps.at(-1);
+  return [
+    { ...event, line: first, kind: { type: "startEvent" }, by: steps[0]?.by.slice(0, 1) ?? [] },
+    ...steps.map((step, at): SheetLine => ({ ...bare, ...step, line: first + at, kind: { type: "task" } })),
+    { ...event, line: first + steps.length, kind: { type: "endEvent" }, by: last?.by.slice(0, 1) ?? [] },
+  ];
+}
 
 function tidied(draft: Draft): Model {
   for (const diagram of [...draft.model.diagrams]) draft.do({ type: "tidy", diagram: diagram.id });

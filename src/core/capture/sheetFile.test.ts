@@ -2,18 +2,9 @@ import fc from "fast-check";
 import Papa from "papaparse";
 import { describe, expect, test } from "vitest";
 import { elementsOfType, nameOf, processesOf } from "../model";
+import { readTable, writeTable } from "../table";
 import { commandScript, expectOk, runScript, smallModel } from "../testing/models";
-import {
-  listOf,
-  type Resolve,
-  readAmount,
-  readSheet,
-  readTable,
-  recogniseHeadings,
-  stepSheetOf,
-  writeSheet,
-  writeTable,
-} from ".";
+import { listOf, type Resolve, readAmount, readSheet, recogniseHeadings, stepSheetOf, writeSheet } from ".";
 
 const resolve: Resolve = (kind, name) => ({ entry: `${kind}:${name}`, name });
 const counted = () => {

@@ -9,10 +9,10 @@ import {
   processOf,
   triggerOf,
 } from "../model";
+import { writeTable } from "../table";
 import { cellsOf } from "./cells";
 import type { StepRow } from "./stepRow";
 import { stepSheetOf } from "./stepSheet";
-import { writeTable } from "./table";
 
 /** The headings of a sheet in a file; see docs/step-sheet.md. */
 export const sheetHeadings = ["No", "Level", "Kind", "Step", "By", "Uses", "Needs", "Gives", "Guidance"] as const;

@@ -40,12 +40,21 @@ import {
   setRepetitionDetail,
   setRepetitionDetailSchema,
 } from "./details";
+import {
+  describeIn,
+  describeInSchema,
+  setCalledVersion,
+  setCalledVersionSchema,
+  setLinks,
+  setLinksSchema,
+} from "./documents";
 import { collapse, collapseSchema, expand, expandSchema } from "./expand";
 import { labelOf } from "./labelOf";
-import { splitLane, splitLaneSchema, swapLanes, swapLanesSchema } from "./laneOrder";
+import { moveLane, moveLaneSchema, splitLane, splitLaneSchema, swapLanes, swapLanesSchema } from "./laneOrder";
 import { addLane, addLaneSchema } from "./lanes";
 import { align, alignSchema, distribute, distributeSchema, sameSize, sameSizeSchema } from "./lineUp";
 import { linkWords, linkWordsSchema, unlinkWords, unlinkWordsSchema } from "./linkWords";
+import { mergeEntry, mergeEntrySchema } from "./mergeEntry";
 import { move, moveLabel, moveLabelSchema, moveSchema, resize, resizeSchema } from "./move";
 import { moveToLane, moveToLaneSchema, moveToNeighbourLane, moveToNeighbourLaneSchema } from "./moveToLane";
 import { paste, pasteSchema } from "./paste";
@@ -137,6 +146,11 @@ export const commandSchema = z.discriminatedUnion("type", [
   setAttributeSchema,
   sayTimerSchema,
   setRepetitionDetailSchema,
+  moveLaneSchema,
+  mergeEntrySchema,
+  describeInSchema,
+  setLinksSchema,
+  setCalledVersionSchema,
   editsSchema,
 ]);
 export type Command = z.infer<typeof commandSchema>;
@@ -283,6 +297,16 @@ function carryOut(change: Change, command: Command): void {
       return sayTimer(change, command);
     case "setRepetitionDetail":
       return setRepetitionDetail(change, command);
+    case "moveLane":
+      return moveLane(change, command);
+    case "mergeEntry":
+      return mergeEntry(change, command);
+    case "describeIn":
+      return describeIn(change, command);
+    case "setLinks":
+      return setLinks(change, command);
+    case "setCalledVersion":
+      return setCalledVersion(change, command);
     case "edits":
       return change.apply(command.edits as readonly Edit[]);
   }

@@ -16,6 +16,7 @@ import {
   withAttributes,
 } from "../model";
 import { type Change, refuse } from "./change";
+import { setTimer } from "./properties";
 
 const id = z.string().min(1).max(200);
 const words = z.string().max(2000);
@@ -107,30 +108,18 @@ export function setAttribute(change: Change, { id: elementId, name, value }: z.i
   change.set("elements", elementId, "extension", withAttributes(element, next));
 }
 
-const timerFields = ["timeDate", "timeDuration", "timeCycle"] as const;
-
 /** Sets a timer as it is said; the standard's field follows from the words. */
 export function sayTimer(change: Change, { event, text, today }: z.infer<typeof sayTimerSchema>): void {
-  const timer = eventDefinitionsOf(change.model, event).find((one) => one.type === "timerEventDefinition");
-  if (!timer) {
-    refuse("no-timer", `${called(change.model, change.element(event))} has no timer.`, [event]);
-    return;
-  }
-  const read = text.trim() === "" ? null : readTimer(text, today);
-  if (read === undefined)
+  const typed = text.trim();
+  const read = typed === "" ? undefined : readTimer(typed, today);
+  if (typed !== "" && !read)
     refuse(
       "no-time",
-      `“${text.trim()}” is no time. Write a duration (3 days, 10 working days), a date (1 March 2027 at 9:00) or how often (every night at 2:00), or ISO 8601.`,
+      `“${typed}” is no time. Write a duration (3 days, 10 working days), a date (1 March 2027 at 9:00) or how often (every night at 2:00), or ISO 8601.`,
       [event],
     );
   if (read?.remark) change.remarks.push(read.remark);
-  for (const field of timerFields)
-    change.set(
-      "elements",
-      timer.id,
-      field,
-      read?.field === field ? { text: read.iso, typeName: "tFormalExpression" } : undefined,
-    );
+  setTimer(change, { type: "setTimer", event, kind: read?.field ?? "timeDuration", text: read?.iso ?? "" });
 }
 
 /** How a repeated activity goes on or stops: until when, how often, for how many, and when enough are done. */

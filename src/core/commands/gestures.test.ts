@@ -292,3 +292,35 @@ test.each<[string, Command]>([
   expect(drawnAs(back)).toEqual(drawnAs(before));
   expect([...back.elements]).toEqual([...before.elements]);
 });
+
+describe("undo steps are named by what they did", () => {
+  test.each<[string, Command, string]>([
+    [
+      "into another lane",
+      { type: "moveToNeighbourLane", diagram, ids: ["reject"], direction: "down" },
+      "move Reject application to Network engineer",
+    ],
+    ["within its lane", { type: "move", diagram, ids: ["reject"], by: { x: 40, y: 0 } }, "move Reject application"],
+    [
+      "another kind",
+      { type: "replace", diagram, id: "reject", kind: { type: "userTask" } },
+      "make Reject application a user task",
+    ],
+    ["several", { type: "align", diagram, ids: ["check", "approve"], along: "top" }, "align 2 elements"],
+    ["a lane", { type: "swapLanes", diagram, lane: "desk", direction: "down" }, "move the lane Front desk down"],
+  ])("%s", (_, command, label) => {
+    expect(expectOk(perform(smallModel(), command)).label).toBe(label);
+  });
+});
+
+describe("rooms that gestures make keep what was straight straight", () => {
+  test.each([40, 100, 240])("%s units right of the decision: flows stay level, ends stay at their shapes", (by) => {
+    const before = smallModel();
+    const line = bounds(before, "approve").x - 2;
+    const model = performAll(before, { type: "makeRoom", diagram, direction: "right", line, by });
+    const [edge] = edgesOf(model, "f3");
+    expect(new Set(edge?.waypoints.map((point) => point.y)).size).toBe(1);
+    expect(edge?.waypoints[0]?.x).toBe(bounds(model, "decide").x + bounds(model, "decide").width);
+    expect(edge?.waypoints.at(-1)?.x).toBe(bounds(model, "approve").x);
+  });
+});

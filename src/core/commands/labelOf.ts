@@ -78,6 +78,18 @@ export function labelOf(before: Model, after: Model, command: Command): string {
       return `give ${called(command.step)} ${command.document.name}`;
     case "renameEntry":
       return `rename ${command.from} to ${command.name}`;
+    case "mergeEntry":
+      return `make ${command.from.name} and ${command.into.name} one`;
+    case "moveLane":
+      return `move the lane ${called(command.lane)}`;
+    case "describeIn":
+      return command.language
+        ? `describe ${called(command.id)} in ${command.language}`
+        : `describe ${called(command.id)}`;
+    case "setLinks":
+      return `set the links of ${called(command.id)}`;
+    case "setCalledVersion":
+      return `say which version ${called(command.id)} calls`;
     case "paste":
       return `paste ${command.fragment.roots.length} elements`;
     case "setEstimate":

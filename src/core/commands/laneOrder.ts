@@ -30,6 +30,13 @@ export const swapLanesSchema = z.object({
   lane: id,
   direction: z.enum(["up", "down"]),
 });
+export const moveLaneSchema = z.object({
+  type: z.literal("moveLane"),
+  diagram: id,
+  lane: id,
+  /** The lane whose place it takes; all between move up or down by one. */
+  to: id,
+});
 export const splitLaneSchema = z.object({
   type: z.literal("splitLane"),
   diagram: id,
@@ -81,6 +88,21 @@ export function swapLanes(change: Change, { diagram, lane, direction }: z.infer<
       (edge) => edge.diagram === diagram && crossing.has(edge.element) && !isInner(edge.element),
     ),
   );
+}
+
+/** Brings a lane to the place of another of the same pool or lane. */
+export function moveLane(change: Change, { diagram, lane, to }: z.infer<typeof moveLaneSchema>): void {
+  const element = change.element(lane);
+  const other = change.element(to);
+  if (element.type !== "lane" || other.type !== "lane" || element.parent !== other.parent)
+    refuse("other-lanes", "A lane moves among the lanes it stands with: those of its own pool, or of its own lane.", [
+      lane,
+      to,
+    ]);
+  const siblings = childrenOf(change.model, element.parent as Id, "lanes").map((one) => one.id);
+  const steps = siblings.indexOf(to) - siblings.indexOf(lane);
+  for (let step = 0; step < Math.abs(steps); step++)
+    swapLanes(change, { type: "swapLanes", diagram, lane, direction: steps < 0 ? "up" : "down" });
 }
 
 /** The lane, the lanes inside it, and everything whose middle lies in it. */

@@ -14,8 +14,10 @@ import {
   positionOf,
   referrersOf,
   shapesOf,
+  textOfPlain,
   triggerOf,
   typeInfo,
+  withDocumentation,
   wordFor,
 } from "../model";
 import { type Change, refuse } from "./change";
@@ -39,7 +41,13 @@ export const setFieldSchema = z.object({
   value: z.json(),
 });
 export const describeSchema = z.object({ type: z.literal("describe"), id, text: longText });
-export const setConditionSchema = z.object({ type: z.literal("setCondition"), flow: id, text: longText });
+export const setConditionSchema = z.object({
+  type: z.literal("setCondition"),
+  flow: id,
+  text: longText,
+  /** Whether a machine can decide by it (FEEL), or it is words for people. */
+  isExecutable: z.boolean().optional(),
+});
 export const setTimerSchema = z.object({
   type: z.literal("setTimer"),
   event: id,
@@ -181,24 +189,26 @@ function fits(
   }
 }
 
-/** The first documentation of an element; further ones, in other formats, stay. */
+/** What an element's documentation says in the model's own language, as plain words; other languages stay. */
 export function describe(change: Change, { id: elementId, text }: z.infer<typeof describeSchema>): void {
   const element = change.element(elementId);
-  const rest = (element.documentation ?? []).slice(1);
-  const first = element.documentation?.[0];
-  const next = text.trim() === "" ? rest : [{ ...(first?.id && { id: first.id }), text }, ...rest];
-  change.set("elements", elementId, "documentation", next.length > 0 ? next : undefined);
+  change.set("elements", elementId, "documentation", withDocumentation(element, undefined, textOfPlain(text)));
 }
 
-export function setCondition(change: Change, { flow, text }: z.infer<typeof setConditionSchema>): void {
+/** The name of the expression language of DMN 1.3, as its specification gives it (from memory). */
+export const feelLanguage = "https://www.omg.org/spec/DMN/20191111/FEEL/";
+
+/** Words for people are the standard's plain expression, what a machine can decide by is a formal one in FEEL. */
+export function setCondition(
+  change: Change,
+  { flow, text, isExecutable = false }: z.infer<typeof setConditionSchema>,
+): void {
   const element = change.element(flow);
   if (element.type !== "sequenceFlow") refuse("not-a-flow", "Only a sequence flow has a condition.", [flow]);
-  change.set(
-    "elements",
-    flow,
-    "conditionExpression",
-    text.trim() === "" ? undefined : { text: text.trim(), typeName: "tFormalExpression" },
-  );
+  const condition = isExecutable
+    ? { text: text.trim(), typeName: "tFormalExpression", language: feelLanguage }
+    : { text: text.trim() };
+  change.set("elements", flow, "conditionExpression", text.trim() === "" ? undefined : condition);
 }
 
 /** A timer holds one of a date, a duration and a cycle. */

@@ -79,7 +79,6 @@ export function unwrap(change: Change, { diagram, id: subId }: z.infer<typeof un
   }
   const gone = [...doomed].flatMap((one) => one ?? []);
   remove(change, { type: "delete", ids: [...gone, subId] });
-  change.remarks.length = 0;
   for (const node of nodes) if (shapeOn(change.model, diagram, node.id)) growAround(change, diagram, node.id);
   const touched = connectionsTouching(change.model, new Set(nodes.map((node) => node.id)));
   reroute(

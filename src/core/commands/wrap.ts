@@ -39,7 +39,8 @@ export function wrap(change: Change, command: z.infer<typeof wrapSchema>): void 
   const touchedBefore = connectionsTouching(change.model, inside);
   keepResponsible(change, nodes, lane);
 
-  addPageFor(change, command, scope, middle);
+  newNode(change, diagram, subId, { type: "subProcess" }, scope.id, middle, command.name);
+  addPage(change, { type: "addPage", id: command.page, element: subId });
   if (lane) putIntoLane(change, subId, lane.id);
   for (const node of nodes) {
     putIntoLane(change, node.id, undefined);
@@ -53,10 +54,9 @@ export function wrap(change: Change, command: z.infer<typeof wrapSchema>): void 
     if (inside.has(flow.targetRef as Id)) change.set("elements", flow.id, "parent", subId);
   redraw(change, drawn, command.page, { x: 200 - box.x, y: 120 - box.y });
 
-  const left = (node: Id) => shapeOn(change.model, command.page, node)?.bounds ?? box;
   for (const flow of into) change.set("elements", flow.id, "targetRef", subId);
   if (entry) {
-    const at = left(entry);
+    const at = shapeOn(change.model, command.page, entry)?.bounds ?? box;
     const start = `${subId}.start`;
     const spot = { x: onGrid(200 - eventSize.width / 2 - 56), y: at.y + at.height / 2 };
     newNode(change, command.page, start, { type: "startEvent" }, subId, spot);
@@ -70,17 +70,6 @@ export function wrap(change: Change, command: z.infer<typeof wrapSchema>): void 
     diagram,
     [...change.model.edges].filter((edge) => edge.diagram === diagram && touched.has(edge.element)),
   );
-}
-
-/** The new sub-process with its shape, and its page. */
-function addPageFor(
-  change: Change,
-  { diagram, id: subId, page, name }: z.infer<typeof wrapSchema>,
-  scope: Element,
-  middle: { readonly x: number; readonly y: number },
-): void {
-  newNode(change, diagram, subId, { type: "subProcess" }, scope.id, middle, name);
-  addPage(change, { type: "addPage", id: page, element: subId });
 }
 
 /** The flow out ends inside, with its name and condition; another one leads on from the sub-process. */

@@ -18,18 +18,36 @@ export const roleHues = [
   "#9A8C2E",
 ] as const;
 
-export const directoryEntrySchema = z.object({
-  id: z.string().min(1),
-  kind: z.enum(entryKinds),
+const fields = {
   name: z.string().trim().min(1, "An entry needs a name.").max(200),
-  description: z.string().max(10_000).default(""),
+  description: z.string().max(10_000),
   /** The unit a role or unit belongs to. */
-  unit: z.string().nullable().default(null),
+  unit: z.string().nullable(),
   hue: z
     .string()
     .regex(/^#[0-9A-Fa-f]{6}$/)
-    .nullable()
-    .default(null),
+    .nullable(),
+  /** How many people have a role; halves for those who share their time. */
+  headcount: z.number().min(0).max(1_000_000).nullable(),
+  /** What an hour of one of them costs, in the workspace's currency. */
+  costPerHour: z.number().min(0).max(1_000_000).nullable(),
+  /** How long one of them works a week. */
+  hoursPerWeek: z.number().min(0).max(168).nullable(),
+};
+
+/** What may be changed of an entry: what is absent stays as it is. */
+export const entryChangeSchema = z.object(fields).partial();
+
+export const directoryEntrySchema = z.object({
+  id: z.string().min(1),
+  kind: z.enum(entryKinds),
+  name: fields.name,
+  description: fields.description.default(""),
+  unit: fields.unit.default(null),
+  hue: fields.hue.default(null),
+  headcount: fields.headcount.default(null),
+  costPerHour: fields.costPerHour.default(null),
+  hoursPerWeek: fields.hoursPerWeek.default(null),
 });
 export type DirectoryEntry = z.infer<typeof directoryEntrySchema>;
 

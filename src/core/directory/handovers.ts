@@ -4,7 +4,6 @@ import {
   type Id,
   isActivity,
   type Model,
-  nameOf,
   outgoingOf,
   processesOf,
   subtreeOf,
@@ -89,6 +88,3 @@ export function handoverMatrix(handovers: readonly Handover[]): {
   }
   return { hands: [...hands].sort(), count: (from, to) => counts.get(`${from}\n${to}`) ?? 0 };
 }
-
-/** The name a step has in a table. */
-export const stepName = (model: Model, step: Id): string => nameOf(model, step) || step;

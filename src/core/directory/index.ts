@@ -13,9 +13,12 @@ export {
   type DirectoryEntry,
   directoryEntrySchema,
   type EntryKind,
+  entryChangeSchema,
   entryKinds,
   foldedName,
   lookUp,
   roleHues,
 } from "./entry";
-export { type Handover, handoverMatrix, handoversOf, stepName, stepsOf } from "./handovers";
+export { type Handover, handoverMatrix, handoversOf, stepsOf } from "./handovers";
+export { isWithin, type OrganisationNode, organisationOf } from "./organisation";
+export { nameSimilarity, type SimilarPair, similarEntries } from "./similar";

@@ -1,4 +1,4 @@
-import { escapeAttribute, escapeText } from "../bpmn";
+import { escapeAttribute, escapeText } from "../xml";
 import type { Figure, Primitive, Tone } from "./primitives";
 import type { Scene } from "./scene";
 

@@ -1,5 +1,5 @@
-import { escapeText } from "../bpmn";
 import type { Finding, Verdict } from "../check";
+import { escapeText } from "../xml";
 
 export interface ReportHead {
   readonly process: string;

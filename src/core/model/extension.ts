@@ -127,3 +127,49 @@ export function withAttributes(
 export function foreignExtension(element: Element): readonly XmlNode[] {
   return (element.extension ?? []).filter((node) => !("element" in node && node.element.uri === ownNamespace));
 }
+
+/** Something outside of the model that belongs to an element: a page on the web, or a file kept with the workspace. */
+export type Link =
+  | { readonly kind: "page"; readonly title: string; readonly href: string }
+  | { readonly kind: "file"; readonly title: string; readonly file: Id };
+
+export function linksWith(element: Element): Link[] {
+  return ownNodes(element, "link").flatMap((node): Link[] => {
+    const title = attribute(node, "title") ?? "";
+    const [href, file] = [attribute(node, "href"), attribute(node, "file")];
+    if (file !== undefined) return [{ kind: "file", title, file }];
+    return href === undefined ? [] : [{ kind: "page", title, href }];
+  });
+}
+
+export function withLinks(element: Element, links: readonly Link[]) {
+  return replaced(
+    element,
+    "link",
+    links.map((link) =>
+      ownElement("link", [["title", link.title], link.kind === "page" ? ["href", link.href] : ["file", link.file]]),
+    ),
+  );
+}
+
+/** Which version of the called process is meant; undefined for whatever its as-is holds. The standard names only the process. */
+export function calledVersionOf(element: Element): { readonly version: Id; readonly name: string } | undefined {
+  const node = ownNodes(element, "calledVersion")[0];
+  const version = node && attribute(node, "id");
+  return version === undefined ? undefined : { version, name: (node && attribute(node, "name")) ?? version };
+}
+
+export function withCalledVersion(element: Element, called: { readonly version: Id; readonly name: string } | null) {
+  return replaced(
+    element,
+    "calledVersion",
+    called
+      ? [
+          ownElement("calledVersion", [
+            ["id", called.version],
+            ["name", called.name],
+          ]),
+        ]
+      : [],
+  );
+}

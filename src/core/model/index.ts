@@ -1,4 +1,5 @@
 export * from "./connections";
+export { dataInReach } from "./dataInReach";
 export * from "./diagram";
 export { durationWords, readDuration } from "./duration";
 export * from "./edit";
@@ -16,6 +17,17 @@ export { referencesOf } from "./modelIndex";
 export { pathBetween } from "./paths";
 export * from "./problem";
 export * from "./queries";
+export {
+  documentationIn,
+  documentedIn,
+  isPlainText,
+  plainOf,
+  type RichNode,
+  richTextSchema,
+  safeAddress,
+  textOfPlain,
+  withDocumentation,
+} from "./richText";
 export * from "./stored";
 export { Table } from "./table";
 export { readTimer, type Timer, type TimerField, timerWords } from "./timer";

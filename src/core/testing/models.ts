@@ -133,7 +133,7 @@ export function commandFor(model: Model, random: { pick: (count: number) => numb
   const type = types[pick(types.length)] as (typeof types)[number];
   const kind = type === "intermediateCatchEvent" ? { type, trigger: "timerEventDefinition" as const } : { type };
   const others = [node, any(nodes), any(nodes), any(nodes)];
-  switch (pick(30)) {
+  switch (pick(34)) {
     case 0:
       return { type: "place", diagram, id, kind, at };
     case 1:
@@ -247,6 +247,35 @@ export function commandFor(model: Model, random: { pick: (count: number) => numb
     }
     case 28:
       return { type: "replace", diagram, id: node, kind };
+    case 29:
+      return { type: "moveLane", diagram, lane: any(elements), to: any(elements) };
+    case 30:
+      return {
+        type: "mergeEntry",
+        from: { entry: ["role-desk", "role-crew", "system-map"][pick(3)] as string, name: "Front desk" },
+        into: { entry: ["role-crew", "role-office"][pick(2)] as string, name: "Office" },
+      };
+    case 31:
+      return {
+        type: "describeIn",
+        id: any(elements),
+        language: pick(2) === 0 ? null : "de",
+        text: {
+          type: "doc",
+          content: [
+            {
+              type: "paragraph",
+              content: [{ type: "text", text: `Text ${id}`, ...(pick(2) === 0 && { marks: [{ type: "bold" }] }) }],
+            },
+          ],
+        },
+      };
+    case 32:
+      return {
+        type: "setLinks",
+        id: any(elements),
+        links: [{ kind: "page", title: id, href: "https://quillmere.example/form" }],
+      };
     default:
       return { type: "resize", diagram, id: node, bounds: { ...at, width: 60 + pick(200), height: 40 + pick(120) } };
   }

@@ -1,0 +1,1 @@
+export { type FiledEntry, readDirectoryFile, writeDirectoryCsv, writeDirectoryJson } from "./directoryFile";

@@ -1,0 +1,8 @@
+export {
+  type LandscapeLink,
+  type LandscapeProcess,
+  landscapeLinks,
+  type OutwardFacts,
+  outwardFactsOf,
+} from "./landscape";
+export { type LandscapePicture, placeLandscape } from "./place";

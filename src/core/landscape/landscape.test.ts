@@ -1,0 +1,94 @@
+import { describe, expect, test } from "vitest";
+import { emptyModel } from "../model";
+import { performAll } from "../testing/models";
+import { type LandscapeProcess, landscapeLinks, outwardFactsOf, placeLandscape } from ".";
+
+const facts = (id: string, more: Partial<LandscapeProcess> = {}): LandscapeProcess => ({
+  id,
+  name: id,
+  processIds: [`process-${id}`],
+  calls: [],
+  sends: [],
+  receives: [],
+  sendsTo: [],
+  receivesFrom: [],
+  ...more,
+});
+
+describe("processes are tied by", () => {
+  test.each<[string, LandscapeProcess[], string[]]>([
+    ["calls", [facts("a", { calls: ["process-b"] }), facts("b")], ["a calls b"]],
+    [
+      "a message one sends and the other waits for",
+      [facts("a", { sends: ["Plant on"] }), facts("b", { receives: ["plant on"] })],
+      ["a messages b: Plant on"],
+    ],
+    [
+      "a closed pool with the other's name",
+      [facts("a", { sendsTo: ["B"], receivesFrom: ["b"] }), facts("b")],
+      ["a messages b", "b messages a"],
+    ],
+    ["nothing where what is called is not here", [facts("a", { calls: ["process-x"] })], []],
+    ["nothing to themselves", [facts("a", { calls: ["process-a"], sends: ["m"], receives: ["m"] })], []],
+  ])("%s", (_, processes, links) => {
+    expect(
+      landscapeLinks(processes).map(
+        ({ from, to, kind, names }) => `${from} ${kind} ${to}${names.length > 0 ? `: ${names.join()}` : ""}`,
+      ),
+    ).toEqual(links);
+  });
+});
+
+test("what a model says of others is read from calls and message events", () => {
+  const model = performAll(
+    emptyModel({ definitions: "d", process: "p", diagram: "page" }, "P"),
+    {
+      type: "place",
+      diagram: "page",
+      id: "start",
+      kind: { type: "startEvent", trigger: "messageEventDefinition" },
+      at: { x: 100, y: 100 },
+    },
+    { type: "nameReference", id: "start", name: "Order" },
+    { type: "append", diagram: "page", from: "start", id: "call", flow: "f1", kind: { type: "callActivity" } },
+    { type: "setField", id: "call", field: "calledElement", value: "process-other" },
+    {
+      type: "append",
+      diagram: "page",
+      from: "call",
+      id: "end",
+      flow: "f2",
+      kind: { type: "endEvent", trigger: "messageEventDefinition" },
+    },
+    { type: "nameReference", id: "end", name: "Plant connected" },
+  );
+  expect(outwardFactsOf(model)).toEqual({
+    processIds: ["p"],
+    calls: ["process-other"],
+    sends: ["Plant connected"],
+    receives: ["Order"],
+    sendsTo: [],
+    receivesFrom: [],
+  });
+});
+
+test("boxes do not overlap, every link has a line from one box to the other", () => {
+  const ids = [..."abcdefg"];
+  const processes = ids.map((id, at) =>
+    facts(id, { calls: [`process-${ids[(at * 3 + 1) % 7]}`, `process-${ids[(at + 2) % 7]}`] }),
+  );
+  const links = landscapeLinks(processes);
+  const { boxes, lines } = placeLandscape(processes, links);
+  expect(boxes).toHaveLength(7);
+  expect(lines).toHaveLength(links.length);
+  for (const line of lines) expect(line.points.length).toBeGreaterThanOrEqual(2);
+  for (const a of boxes)
+    for (const b of boxes)
+      if (a !== b)
+        expect(
+          a.bounds.x < b.bounds.x + b.bounds.width &&
+            b.bounds.x < a.bounds.x + a.bounds.width &&
+            a.bounds.y < b.bounds.y + b.bounds.height &&
+            b.bounds.y < a.bounds.y + a.bounds.height,
+        ).toBe(false);
+});

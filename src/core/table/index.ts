@@ -1,0 +1,1 @@
+export { readTable, type TableRows, tableLimits, writeTable } from "./table";

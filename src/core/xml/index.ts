@@ -1,0 +1,1 @@
+export { escapeAttribute, escapeText } from "./escape";
