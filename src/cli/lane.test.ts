@@ -73,3 +73,47 @@ test("lane convert draws SVG, PNG and PDF; sizes and paper are as asked for", ()
   expect(pdf("large.pdf", "--paper", "A3", "--tile")).toContain("/MediaBox [0 0 1190.55 841.89]");
   expect(lane("convert", from, path("one.png"), "--scale", "9").code).toBe(2);
 });
+
+test("lane check says whether a process is sound, and gives the run that leads to a fault", () => {
+  const sound = lane("check", write("sound.bpmn"), "--json");
+  expect(JSON.parse(sound.out).processes).toMatchObject([{ sound: true, complete: true }]);
+  const model = performAll(base, { type: "delete", ids: ["f1"] });
+  const dead = lane("check", write("dead.bpmn", model), "--json");
+  expect(dead.code).toBe(1);
+  expect(JSON.parse(dead.out).findings).toContainEqual(
+    expect.objectContaining({ rule: "dead-element", severity: "error", elements: expect.arrayContaining(["check"]) }),
+  );
+});
+
+test("lane walk plays a case; ways that are named are taken, and unknown ones are refused", () => {
+  const file = write("walked.bpmn");
+  const plain = lane("walk", file, "--json");
+  expect(plain.code).toBe(0);
+  const first = JSON.parse(plain.out);
+  expect(first.outcome).toBe("completed");
+  expect(first.log[0]).toEqual({ step: 1, element: "start", event: "entered" });
+  const ids = first.entered.map((one: { element: string }) => one.element);
+  const other = ["f3", "f4"].map((flow) => JSON.parse(lane("walk", file, "--choose", `decide=${flow}`, "--json").out));
+  expect(new Set(other.map((one) => JSON.stringify(one.entered))).size).toBe(2);
+  expect(ids).toContain("decide");
+  expect(lane("walk", file, "--choose", "decide=none").code).toBe(2);
+  expect(lane("walk", file, "--start", "nowhere").error).toContain('there is no element "nowhere"');
+});
+
+test("lane brief names what a description holds: triggers, roles, parties, and a process for each trigger", () => {
+  writeFileSync(
+    path("note.txt"),
+    "# Solar connection\n\nWhen a household applies, the front desk registers the application. The network engineer checks the feeder.\n\nEvery night, the meter platform reads the meters. Billing writes the bills.\n",
+  );
+  const done = lane("brief", path("note.txt"), "--json");
+  expect(done.error).toBe("");
+  const { found, processes, advice } = JSON.parse(done.out);
+  expect(found.trigger).toHaveLength(2);
+  expect(found.role.join(" ")).toContain("front desk");
+  expect(processes).toHaveLength(2);
+  expect(processes[0].sentences[0]).toContain("When a household applies");
+  expect(Array.isArray(advice)).toBe(true);
+  expect(lane("brief", path("missing.txt")).code).toBe(2);
+  writeFileSync(path("open.txt"), "The [role: front desk answers");
+  expect(lane("brief", path("open.txt")).code).toBe(2);
+});

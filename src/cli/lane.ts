@@ -17,6 +17,14 @@ const verbs: {
     usage: "lane compare A.bpmn B.bpmn [--match counterpart|id|name]",
     load: async () => (await import("./compare")).compare,
   },
+  walk: {
+    usage: "lane walk FILE.bpmn [--start EVENT] [--choose GATEWAY=FLOW[+FLOW]]… [--fire BOUNDARY]…",
+    load: async () => (await import("./walk")).walk,
+  },
+  brief: {
+    usage: "lane brief TEXT.txt   (or .md; marks in brackets, as [role: the front desk], are kept)",
+    load: async () => (await import("./brief")).brief,
+  },
   merge: {
     usage: "lane merge BASE.bpmn OURS.bpmn THEIRS.bpmn OUT.bpmn",
     load: async () => (await import("./merge")).merge,

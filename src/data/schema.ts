@@ -1,5 +1,6 @@
 import {
   customType,
+  doublePrecision,
   index,
   integer,
   jsonb,
@@ -106,6 +107,9 @@ export const directory = pgTable("directory", {
   description: text("description").notNull().default(""),
   unit: text("unit"),
   hue: text("hue"),
+  headcount: doublePrecision("headcount"),
+  costPerHour: doublePrecision("cost_per_hour"),
+  hoursPerWeek: doublePrecision("hours_per_week"),
   deletedAt: moment("deleted_at"),
 });
 
@@ -134,7 +138,7 @@ export const wordLinks = pgTable(
   (table) => [primaryKey({ columns: [table.version, table.mark, table.element] })],
 );
 
-/** Elements of heads by name, for finding anything anywhere. */
+/** Elements of heads with what is written of them, for finding anything anywhere. */
 export const elements = pgTable(
   "elements",
   {
@@ -142,9 +146,24 @@ export const elements = pgTable(
     element: text("element").notNull(),
     name: text("name").notNull(),
     type: text("type").notNull(),
+    /** What else is written about it: documentation, notes, conditions, own attributes. */
+    words: text("words").notNull().default(""),
+    /** The process that a call activity calls, by its id in files. */
+    called: text("called"),
   },
   (table) => [primaryKey({ columns: [table.version, table.element] })],
 );
+
+/** Files that belong to elements; models name them by id. */
+export const files = pgTable("files", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull(),
+  type: text("type").notNull(),
+  size: integer("size").notNull(),
+  content: bytes("content").notNull(),
+  member: text("member").notNull(),
+  at: moment("at").notNull(),
+});
 
 export const waivers = pgTable("waivers", {
   id: text("id").primaryKey(),

@@ -13,6 +13,9 @@ const entry = (
   description,
   unit: null,
   hue: null,
+  headcount: null,
+  costPerHour: null,
+  hoursPerWeek: null,
   ...more,
 });
 
@@ -34,22 +37,28 @@ export const demoDirectory: readonly DirectoryEntry[] = [
     "role",
     "Front desk",
     "First contact for households and installers; registers and tracks every application.",
-    { unit: "unit-customers", hue: "#3B7BB5" },
+    { unit: "unit-customers", hue: "#3B7BB5", headcount: 3, costPerHour: 38, hoursPerWeek: 38 },
   ),
   entry(
     "role-network-engineer",
     "role",
     "Network engineer",
     "Judges whether a feeder can carry another plant and approves designs.",
-    { unit: "unit-network", hue: "#8C5A44" },
+    { unit: "unit-network", hue: "#8C5A44", headcount: 2, costPerHour: 64, hoursPerWeek: 40 },
   ),
   entry("role-field-crew", "role", "Field crew", "Works on site: meters, fuses, inspections.", {
     unit: "unit-network",
     hue: "#6A8A1F",
+    headcount: 6,
+    costPerHour: 52,
+    hoursPerWeek: 40,
   }),
   entry("role-billing", "role", "Billing", "Sets tariffs, writes bills and credits.", {
     unit: "unit-accounts",
     hue: "#B36BA0",
+    headcount: 1.5,
+    costPerHour: 41,
+    hoursPerWeek: 38,
   }),
   entry(
     "system-case-register",

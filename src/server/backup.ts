@@ -21,6 +21,7 @@ const tables: readonly (readonly [name: string, table: DrizzleTable, order: read
   ["uses", schema.uses, ["version", "entry", "element", "how"]],
   ["wordLinks", schema.wordLinks, ["version", "mark", "element"]],
   ["elements", schema.elements, ["version", "element"]],
+  ["files", schema.files, ["id"]],
   ["waivers", schema.waivers, ["id"]],
   ["handoffs", schema.handoffs, ["id"]],
 ];

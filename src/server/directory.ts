@@ -1,11 +1,20 @@
-import { and, asc, eq, isNull } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import { perform } from "@/core/commands";
-import { directoryEntrySchema, type entryKinds, foldedName, roleHues } from "@/core/directory";
+import { type Command, perform } from "@/core/commands";
+import {
+  type DirectoryEntry,
+  directoryEntrySchema,
+  entryChangeSchema,
+  type entryKinds,
+  foldedName,
+  isWithin,
+  roleHues,
+} from "@/core/directory";
+import { readDirectoryFile, writeDirectoryCsv, writeDirectoryJson } from "@/core/directoryFile";
 import { directory, processes, uses, versions } from "@/data/schema";
-import { loadHead, writeBatch } from "./heads";
-import { notFound, UseCaseError, useCase } from "./useCase";
+import { loadHead, type Transaction, writeBatch } from "./heads";
+import { type Context, notFound, UseCaseError, useCase } from "./useCase";
 
 const id = z.string().min(1).max(200);
 
@@ -46,53 +55,144 @@ export const createEntry = useCase(directoryEntrySchema.partial({ id: true }), a
   return { id: entry.id, name: entry.name, hue: entry.hue, existed: false };
 });
 
-/** Changes an entry. A new name is written into every head that uses it, in one transaction; kept revisions stay as they were. */
-export const changeEntry = useCase(
-  z.object({
-    id,
-    name: z.string().trim().min(1).max(200).optional(),
-    description: z.string().max(10_000).optional(),
-    unit: id.nullable().optional(),
-    hue: z
-      .string()
-      .regex(/^#[0-9A-Fa-f]{6}$/)
-      .optional(),
-  }),
-  async (context, { id: entryId, ...fields }) => {
-    const { db } = context;
-    const [before] = await db
-      .select()
-      .from(directory)
-      .where(and(eq(directory.id, entryId), isNull(directory.deletedAt)));
-    if (!before) throw notFound("This entry");
-    if (fields.unit === entryId) throw new UseCaseError("unit-in-itself", "A unit cannot be part of itself.");
-    const changedVersions: string[] = [];
-    await db.transaction(async (transaction) => {
-      await transaction.update(directory).set(fields).where(eq(directory.id, entryId));
-      if (fields.name === undefined || fields.name === before.name) return;
-      const found = await transaction
-        .selectDistinct({ version: uses.version })
-        .from(uses)
-        .where(eq(uses.entry, entryId));
-      for (const { version } of found) {
-        const head = await loadHead(transaction, version);
-        const command = { type: "renameEntry", entry: entryId, from: before.name, name: fields.name } as const;
-        const done = perform(head.model, command);
-        if (!done.ok)
-          throw new UseCaseError("refused", done.problems[0]?.message ?? "The name could not be changed.", 409);
-        if (done.value.edits.length === 0) continue;
-        await writeBatch(transaction, context, version, {
-          ...done.value,
-          sequence: head.sequence + 1,
-          batch: nanoid(),
-          commands: [command],
-        });
-        changedVersions.push(version);
-      }
+/** Performs a command on every head that uses an entry, in one transaction; kept revisions stay as they were. Gives the heads it changed. */
+async function inEveryHeadWith(
+  transaction: Transaction,
+  context: Context,
+  entry: string,
+  command: Command,
+): Promise<string[]> {
+  const changed: string[] = [];
+  const found = await transaction.selectDistinct({ version: uses.version }).from(uses).where(eq(uses.entry, entry));
+  for (const { version } of found) {
+    const head = await loadHead(transaction, version);
+    const done = perform(head.model, command);
+    if (!done.ok)
+      throw new UseCaseError("refused", done.problems[0]?.message ?? "The entry could not be changed.", 409);
+    if (done.value.edits.length === 0) continue;
+    await writeBatch(transaction, context, version, {
+      ...done.value,
+      sequence: head.sequence + 1,
+      batch: nanoid(),
+      commands: [command],
     });
-    return { versions: changedVersions };
-  },
-);
+    changed.push(version);
+  }
+  return changed;
+}
+
+/** Changes an entry. A new name is written into every head that uses it. */
+export const changeEntry = useCase(entryChangeSchema.extend({ id }), async (context, { id: entryId, ...fields }) => {
+  const { db } = context;
+  const all = await db.select().from(directory).where(isNull(directory.deletedAt));
+  const before = all.find((row) => row.id === entryId);
+  if (!before) throw notFound("This entry");
+  if (fields.unit != null && isWithin(all as DirectoryEntry[], fields.unit, entryId))
+    throw new UseCaseError("unit-in-itself", "A unit cannot be part of itself, or of a unit that is part of it.");
+  if (Object.keys(fields).length === 0) return { versions: [] };
+  const versions = await db.transaction(async (transaction) => {
+    await transaction.update(directory).set(fields).where(eq(directory.id, entryId));
+    if (fields.name === undefined || fields.name === before.name) return [];
+    const command = { type: "renameEntry", entry: entryId, from: before.name, name: fields.name } as const;
+    return inEveryHeadWith(transaction, context, entryId, command);
+  });
+  return { versions };
+});
+
+/** Makes two entries one: whatever uses the one that goes uses the one that stays; what that lacks it takes from the other. */
+export const mergeEntries = useCase(z.object({ from: id, into: id }), async (context, input) => {
+  const { db } = context;
+  const rows = await db
+    .select()
+    .from(directory)
+    .where(and(inArray(directory.id, [input.from, input.into]), isNull(directory.deletedAt)));
+  const [from, into] = [input.from, input.into].map((wanted) => rows.find((row) => row.id === wanted));
+  if (!from || !into || from === into) throw notFound("One of these entries");
+  if (from.kind !== into.kind)
+    throw new UseCaseError(
+      "other-kind",
+      `A ${from.kind} and a ${into.kind} are two things; only two of a kind can be one.`,
+    );
+  const command = {
+    type: "mergeEntry",
+    from: { entry: from.id, name: from.name },
+    into: { entry: into.id, name: into.name },
+  } as const;
+  const versions = await db.transaction(async (transaction) => {
+    const changed = await inEveryHeadWith(transaction, context, from.id, command);
+    await transaction
+      .update(directory)
+      .set({
+        description: into.description || from.description,
+        unit: into.unit ?? (from.unit === into.id ? null : from.unit),
+        headcount: into.headcount ?? from.headcount,
+        costPerHour: into.costPerHour ?? from.costPerHour,
+        hoursPerWeek: into.hoursPerWeek ?? from.hoursPerWeek,
+      })
+      .where(eq(directory.id, into.id));
+    await transaction.update(directory).set({ unit: into.id }).where(eq(directory.unit, from.id));
+    await transaction.update(directory).set({ deletedAt: context.now() }).where(eq(directory.id, from.id));
+    return changed;
+  });
+  return { versions };
+});
+
+/** The directory as a file: CSV for a spreadsheet, or JSON. */
+export const exportDirectory = useCase(z.object({ format: z.enum(["csv", "json"]) }), async ({ db }, { format }) => {
+  const rows = (await db
+    .select()
+    .from(directory)
+    .where(isNull(directory.deletedAt))
+    .orderBy(asc(directory.kind), asc(directory.name))) as DirectoryEntry[];
+  return { text: format === "csv" ? writeDirectoryCsv(rows) : writeDirectoryJson(rows) };
+});
+
+/** Takes over entries of a file: new ones are made, known ones (same kind and name) get what the file says and they lack or differ in. */
+export const importDirectory = useCase(z.object({ text: z.string().max(10_000_000) }), async ({ db }, { text }) => {
+  const read = readDirectoryFile(text);
+  if (!read.ok) {
+    const [first, ...more] = read.problems;
+    throw new UseCaseError(
+      "unreadable",
+      `${first?.message}${more.length > 0 ? ` (and ${more.length} more)` : ""} Nothing was taken over.`,
+      422,
+      read.problems,
+    );
+  }
+  return db.transaction(async (transaction) => {
+    const rows = await transaction.select().from(directory).where(isNull(directory.deletedAt));
+    const key = (kind: string, name: string) => `${kind}\n${foldedName(name)}`;
+    const known = new Map(rows.map((row) => [key(row.kind, row.name), row.id]));
+    let roles = rows.filter((row) => row.kind === "role").length;
+    const made: (typeof directory.$inferInsert)[] = [];
+    const changes: { id: string; fields: Partial<typeof directory.$inferInsert> }[] = [];
+    for (const { kind, name, unit: _, hue, description, ...figures } of read.value) {
+      const given = Object.fromEntries(Object.entries(figures).filter(([, value]) => value !== null));
+      const id = known.get(key(kind, name));
+      if (id !== undefined)
+        changes.push({ id, fields: { ...given, ...(description && { description }), ...(hue && { hue }) } });
+      else {
+        const entry = { id: `${kind}-${nanoid(8)}`, kind, name, description, ...figures };
+        known.set(key(kind, name), entry.id);
+        made.push({ ...entry, hue: hue ?? (kind === "role" ? (roleHues[roles++ % roleHues.length] as string) : null) });
+      }
+    }
+    for (let at = 0; at < made.length; at += 500) await transaction.insert(directory).values(made.slice(at, at + 500));
+    // Units last: a file may name one before it says what it is.
+    const all = (await transaction.select().from(directory).where(isNull(directory.deletedAt))) as DirectoryEntry[];
+    for (const { kind, name, unit } of read.value) {
+      if (unit === null) continue;
+      const [self, within] = [known.get(key(kind, name)) as string, known.get(key("unit", unit))];
+      if (within === undefined || isWithin(all, within, self)) continue;
+      changes.push({ id: self, fields: { unit: within } });
+      const at = all.findIndex((entry) => entry.id === self);
+      if (at >= 0) all[at] = { ...(all[at] as DirectoryEntry), unit: within };
+    }
+    for (const { id, fields } of changes)
+      if (Object.keys(fields).length > 0) await transaction.update(directory).set(fields).where(eq(directory.id, id));
+    return { made: made.length, known: read.value.length - made.length };
+  });
+});
 
 export const deleteEntry = useCase(z.object({ id }), async ({ db, now }, { id: entryId }) => {
   const used = await db
@@ -108,7 +208,7 @@ export const deleteEntry = useCase(z.object({ id }), async ({ db, now }, { id: e
       .join(", ");
     throw new UseCaseError(
       "in-use",
-      `This entry is used ${used.length} times: ${some}${used.length > 3 ? " and others" : ""}. Take it off there first.`,
+      `This entry is used in ${used.length} ${used.length === 1 ? "place" : "places"}: ${some}${used.length > 3 ? " and others" : ""}. Take it off there first, or make it the same as another.`,
       409,
     );
   }

@@ -68,15 +68,24 @@ export const find = useCase(
 /** Processes a call activity can name, by the id they have in files. The as-is of each stands for it. */
 export const listCallable = useCase(z.object({}), async ({ db }) => {
   const rows = await db
-    .select({ version: versions.id, kind: versions.kind, process: processes.id, name: processes.name })
+    .select({
+      version: versions.id,
+      versionName: versions.name,
+      kind: versions.kind,
+      process: processes.id,
+      name: processes.name,
+    })
     .from(versions)
     .innerJoin(processes, eq(processes.id, versions.process))
     .where(and(isNull(versions.deletedAt), isNull(processes.deletedAt)));
-  const callable: { bpmnId: string; name: string; version: string }[] = [];
+  const callable = [];
   for (const row of rows.filter((candidate) => candidate.kind === "as-is")) {
     const { model } = await loadHead(db, row.version);
+    const versionsOf = rows
+      .filter((other) => other.process === row.process)
+      .map(({ version, versionName }) => ({ id: version, name: versionName }));
     for (const process of processesOf(model))
-      callable.push({ bpmnId: process.id, name: row.name, version: row.version });
+      callable.push({ bpmnId: process.id, name: row.name, version: row.version, versions: versionsOf });
   }
   return { callable: callable.sort((a, b) => a.name.localeCompare(b.name)) };
 });

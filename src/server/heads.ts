@@ -1,7 +1,19 @@
 import { and, asc, eq, gt, inArray } from "drizzle-orm";
 import { linksOf } from "@/core/brief";
 import { entryUses } from "@/core/directory";
-import { applyEdits, type Edit, type Model, nameOf, toStored, trustStored, wordFor } from "@/core/model";
+import {
+  applyEdits,
+  attributesOf,
+  type Edit,
+  type Element,
+  isFlowNode,
+  linksWith,
+  type Model,
+  nameOf,
+  toStored,
+  trustStored,
+  wordFor,
+} from "@/core/model";
 import type { Database } from "@/data/database";
 import { elements, heads, log, uses, wordLinks } from "@/data/schema";
 import { type Context, notFound } from "./useCase";
@@ -29,7 +41,7 @@ const remember = (head: Head) => {
 };
 export const forgetHeads = () => remembered().clear();
 
-type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
+export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
 
 /** What a version holds now. */
 export async function loadHead(db: Database | Transaction, version: string): Promise<Head> {
@@ -111,9 +123,12 @@ export async function renewIndex(
   if (touched?.size === 0) return;
   const named = [...(touched ?? [...model.elements].map((element) => element.id))].flatMap((id) => {
     const element = model.elements.get(id);
-    const name = element ? nameOf(model, id) : "";
-    return element && name && element.type !== "dataObject"
-      ? [{ version, element: id, name, type: wordFor(element.type) }]
+    if (!element || element.type === "dataObject") return [];
+    const [name, words] = [nameOf(model, id), wordsAbout(element)];
+    const called = typeof element.calledElement === "string" ? element.calledElement : null;
+    // Flow nodes are kept without a name too: one may ask for all timers, or all calls.
+    return name || words || called || isFlowNode(element.type)
+      ? [{ version, element: id, name, type: wordFor(element.type), words, called }]
       : [];
   });
   if (touched)
@@ -130,6 +145,20 @@ export async function renewIndex(
   await db.delete(wordLinks).where(eq(wordLinks.version, version));
   const links = [...linksOf(model)].flatMap(([mark, taken]) => taken.map((element) => ({ version, mark, element })));
   for (let at = 0; at < links.length; at += 1000) await db.insert(wordLinks).values(links.slice(at, at + 1000));
+}
+
+/** What is written about an element besides its name. */
+function wordsAbout(element: Element): string {
+  const condition = element.conditionExpression as { readonly text: string } | undefined;
+  return [
+    ...(element.documentation ?? []).map((one) => one.text),
+    condition?.text ?? "",
+    ...attributesOf(element).map((one) => `${one.name}: ${one.value}`),
+    ...linksWith(element).map((link) => link.title),
+  ]
+    .filter((words) => words.trim() !== "")
+    .join("\n")
+    .slice(0, 20_000);
 }
 
 /** A new version's first head. */

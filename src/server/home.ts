@@ -171,7 +171,13 @@ export const createProcess = useCase(
 
 /** A BPMN file, or a step sheet as CSV, becomes a process; what could not be read says where and why, and nothing is made. */
 export const importFile = useCase(
-  z.object({ name: z.string().max(300), area: id, bytes: z.instanceof(Uint8Array) }),
+  z.object({
+    name: z.string().max(300),
+    area: id,
+    bytes: z.instanceof(Uint8Array),
+    /** Whether who asked for it has given up; asked when all is read and nothing is kept yet. */
+    stopped: z.custom<() => Promise<boolean>>((value) => typeof value === "function").optional(),
+  }),
   async (context, input) => {
     const isTable = /\.(csv|tsv)$/i.test(input.name);
     const title = input.name.replace(/\.[^.]*$/, "").slice(0, 200) || "Imported process";
@@ -192,6 +198,7 @@ export const importFile = useCase(
         .map((process) => nameOf(model, process.id))
         .find(Boolean) ??
       (pool && nameOf(model, pool.id));
+    if (await input.stopped?.()) throw new UseCaseError("stopped", `${input.name} was not opened: it was cancelled.`);
     await names.save();
     return addProcess(context, { name: (named || title).slice(0, 200), area: input.area }, model);
   },

@@ -1,6 +1,15 @@
 /** Every use case the interface can ask for by name. Routes call these and nothing else. */
 import { buildProcesses, openBrief, saveBrief } from "./briefs";
-import { changeEntry, createEntry, deleteEntry, openDirectory, restoreEntry, whereUsed } from "./directory";
+import {
+  changeEntry,
+  createEntry,
+  deleteEntry,
+  importDirectory,
+  mergeEntries,
+  openDirectory,
+  restoreEntry,
+  whereUsed,
+} from "./directory";
 import { applyCommands, changesSince } from "./editing";
 import { extractProcess } from "./extract";
 import { find, listCallable } from "./find";
@@ -22,7 +31,9 @@ import {
   renameVersion,
   undelete,
 } from "./home";
+import { listCallers, openLandscape } from "./landscape";
 import { listRevisions, nameRevision, openRevision, restoreRevision } from "./revisions";
+import { listTypes, searchElements } from "./search";
 
 export const useCases = {
   applyCommands,
@@ -41,16 +52,21 @@ export const useCases = {
   extractProcess,
   find,
   handOff,
+  importDirectory,
   listCallable,
+  listCallers,
   listHandoffs,
   listRevisions,
+  listTypes,
   listWaivers,
+  mergeEntries,
   moveArea,
   moveProcess,
   nameRevision,
   openBrief,
   openDirectory,
   openHome,
+  openLandscape,
   openRevision,
   openVersion,
   renameArea,
@@ -59,6 +75,7 @@ export const useCases = {
   restoreEntry,
   restoreRevision,
   saveBrief,
+  searchElements,
   undelete,
   waive,
   whereUsed,
@@ -68,12 +85,15 @@ export const useCases = {
 export { backup, restore } from "./backup";
 export type { BriefLink } from "./briefLinks";
 export type { BriefData, BuiltProcess } from "./briefs";
-export type { DirectoryData } from "./directory";
+export { type DirectoryData, exportDirectory } from "./directory";
 export type { AppliedBatch } from "./editing";
 export { exportBpmn, exportPicture, exportSheet } from "./exports";
+export { keepFile, mostFileBytes, openFile } from "./files";
 export type { Found } from "./find";
 export { downloadPackage, type HandoffRow } from "./handoffs";
 export { type HomeData, importFile, type VersionData } from "./home";
+export type { Caller, LandscapeData } from "./landscape";
 export type { RevisionRow } from "./revisions";
+export type { SearchRow } from "./search";
 export { localMember, type Member, runUseCase, UseCaseError } from "./useCase";
 export { workspaceReady } from "./workspace";

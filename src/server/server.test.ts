@@ -145,7 +145,7 @@ describe("hand-off", () => {
       name: "Begun",
     });
     await expect(run("handOff", { version })).rejects.toMatchObject({ code: "errors-open" });
-    await run("waive", { version, finding: "no-way-in:check", reason: "To be drawn next week" });
+    await run("waive", { version, finding: "dead-element:check", reason: "To be drawn next week" });
     const { handoff, revision } = await run<{ handoff: string; revision: number }>("handOff", { version });
     const download = () =>
       runUseCase(localMember, downloadPackage as never, { handoff }) as Promise<{ bytes: Uint8Array; name: string }>;

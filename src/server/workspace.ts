@@ -1,12 +1,12 @@
 import { eq, inArray } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { type Database, database } from "@/data/database";
-import { members, processes, workspace } from "@/data/schema";
+import { heads, members, processes, workspace } from "@/data/schema";
 import { buildDemo } from "@/demo/build";
 import { saveBrief } from "./briefs";
 import { createEntry } from "./directory";
 import { applyCommands } from "./editing";
-import { loadHead } from "./heads";
+import { loadHead, renewIndex } from "./heads";
 import { createArea, createProcess, createToBe } from "./home";
 import { nameRevision } from "./revisions";
 import { localMember, runUseCase } from "./useCase";
@@ -26,9 +26,26 @@ async function prepare(): Promise<void> {
   const { db } = await database();
   await db.insert(members).values(localMember).onConflictDoNothing();
   const [made] = await db.select().from(workspace).where(eq(workspace.key, "created"));
-  if (made) return;
+  if (made) return renewSearch(db);
   if (process.env.LANE_DEMO !== "none") await makeDemo(db);
-  await db.insert(workspace).values({ key: "created", value: new Date().toISOString() });
+  await db.insert(workspace).values([
+    { key: "created", value: new Date().toISOString() },
+    { key: "search", value: searchForm },
+  ]);
+}
+
+/** What is kept of elements to find them by; a workspace of an older form is read anew, once. */
+const searchForm = "2";
+
+async function renewSearch(db: Database): Promise<void> {
+  const [form] = await db.select().from(workspace).where(eq(workspace.key, "search"));
+  if (form?.value === searchForm) return;
+  for (const { version } of await db.select({ version: heads.version }).from(heads))
+    await renewIndex(db, version, (await loadHead(db, version)).model);
+  await db
+    .insert(workspace)
+    .values({ key: "search", value: searchForm })
+    .onConflictDoUpdate({ target: workspace.key, set: { value: searchForm } });
 }
 
 async function makeDemo(db: Database): Promise<void> {

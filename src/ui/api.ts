@@ -18,13 +18,33 @@ export async function ask<Output>(useCase: string, input: unknown = {}): Promise
   return readAnswer<Output>(response);
 }
 
-export async function sendBytes<Output>(path: string, bytes: Blob | ArrayBuffer): Promise<Output> {
+export async function sendBytes<Output>(
+  path: string,
+  bytes: Blob | ArrayBuffer,
+  signal?: AbortSignal,
+): Promise<Output> {
   const response = await fetch(path, {
     method: "POST",
     body: bytes,
+    ...(signal && { signal }),
     headers: { "content-type": "application/octet-stream" },
   });
   return readAnswer<Output>(response);
+}
+
+/** Asks for a file, and hands it to the person. */
+export async function saveFile(path: string, input: unknown, name: string): Promise<void> {
+  const response = await fetch(path, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify(input),
+  });
+  if (!response.ok) await readAnswer(response);
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(await response.blob());
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }
 
 async function readAnswer<Output>(response: Response): Promise<Output> {

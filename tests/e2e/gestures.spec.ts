@@ -192,6 +192,14 @@ test("steps are wrapped, looked into, opened in place, closed, dissolved, taken 
   await page.keyboard.press("Escape");
   await expect(page.getByTestId("peek")).toHaveCount(0);
 
+  // A link to a step inside opens the page it is on.
+  await page.goto(`/v/${version}/diagram?element=approve`);
+  await expect(page.locator('[data-canvas] [data-id="approve"]')).toBeAttached();
+  await expect(page.getByTestId("tray").getByLabel("Name", { exact: true })).toHaveValue("Approve design");
+  await page.keyboard.press("PageUp");
+  await expect(page.locator('[data-canvas] [data-id="check"]')).toBeAttached();
+  await choose(page, subId);
+
   // Its page, and back and forth as in a browser.
   await page.keyboard.press("PageDown");
   await expect(page.locator('[data-canvas] [data-id="approve"]')).toBeAttached();

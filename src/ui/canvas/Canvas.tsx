@@ -3,7 +3,6 @@ import { Box } from "@chakra-ui/react";
 import {
   type PointerEvent as ReactPointerEvent,
   type Ref,
-  useCallback,
   useEffect,
   useImperativeHandle,
   useMemo,
@@ -11,8 +10,9 @@ import {
   useState,
 } from "react";
 import { canHoldBoundaryEvents, withWhatHangsOnThem } from "@/core/commands";
+import type { Handover } from "@/core/directory";
 import type { Figure, Scene } from "@/core/drawing";
-import { boundsAround, contains, nearestOnLine } from "@/core/layout";
+import { boundsAround } from "@/core/layout";
 import {
   connectionBetween,
   type Id,
@@ -22,15 +22,22 @@ import {
   type Model,
   type Point,
 } from "@/core/model";
-import { dropKind, newId } from "../diagram/actions";
+import { dropKind } from "../diagram/actions";
 import { useDiagram } from "../diagram/diagramStore";
 import { text } from "../messages";
 import { useVersionStore } from "../version/VersionContext";
-import { FigureView } from "./FigureView";
-import { bent, type Corner, type Gesture, resized, roomOf, snapped } from "./gestures";
+import { endGesture } from "./endGesture";
+import { Figures } from "./FigureView";
+import { bent, type Corner, type Gesture, resized, snapped } from "./gestures";
+import { HandoverSigns } from "./HandoverSigns";
+import { figureUnder, flowUnder, poolBandUnder } from "./hits";
+import { Layer } from "./Layer";
 import { NameEditor } from "./NameEditor";
 import { Overlay } from "./Overlay";
-import { layerProps, useViewport, type Viewport } from "./useViewport";
+import { RunSigns } from "./RunSigns";
+import { useLettering } from "./useLettering";
+import { useViewport, type Viewport } from "./useViewport";
+import { useVisibleFigures } from "./useVisibleFigures";
 
 export interface CanvasHandle {
   readonly viewport: Viewport;
@@ -42,19 +49,21 @@ interface CanvasProps {
   readonly diagram: Id;
   readonly scene: Scene;
   readonly signs: ReadonlyMap<Id, "error" | "warning">;
+  readonly handovers: readonly Handover[];
   readonly onOpen: (element: Id) => void;
   readonly onContextKey: (event: React.KeyboardEvent) => void;
   readonly handle: Ref<CanvasHandle>;
 }
 
 /** The drawing surface: the scene in one layer, gestures over it. It knows no rules; it asks core and sends commands. */
-export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, handle }: CanvasProps) {
+export function Canvas({ model, diagram, scene, signs, handovers, onOpen, onContextKey, handle }: CanvasProps) {
   const frame = useRef<HTMLDivElement>(null);
-  const layer = useRef<SVGSVGElement>(null);
+  const layer = useRef<HTMLDivElement>(null);
   const store = useVersionStore();
   const selection = useDiagram((state) => state.selection);
   const naming = useDiagram((state) => state.naming);
   const carrying = useDiagram((state) => state.carrying);
+  const run = useDiagram((state) => state.run);
   const tool = useDiagram((state) => state.tool);
   const { select, toggle, set } = useDiagram.getState();
   const [gesture, setGesture] = useState<Gesture | null>(null);
@@ -96,29 +105,9 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
     if (diagram) open(sceneNow.current.bounds);
   }, [diagram, open]);
 
+  const visible = useVisibleFigures(scene, viewport);
+  const lettering = useLettering(scene.figures.length);
   const figures = useMemo(() => new Map(scene.figures.map((figure) => [figure.id, figure])), [scene]);
-
-  const figureUnder = useCallback(
-    (point: Point, accepts: (figure: Figure) => boolean): Figure | undefined => {
-      for (let at = scene.figures.length - 1; at >= 0; at--) {
-        const figure = scene.figures[at] as Figure;
-        if (!figure.line && contains(figure.bounds, point) && accepts(figure)) return figure;
-      }
-      return undefined;
-    },
-    [scene],
-  );
-
-  const flowUnder = useCallback(
-    (point: Point): Id | undefined => {
-      for (const figure of scene.figures) {
-        if (figure.type === "sequenceFlow" && figure.line && nearestOnLine(figure.line, point).distance < 10)
-          return figure.id;
-      }
-      return undefined;
-    },
-    [scene],
-  );
 
   const begin = (event: ReactPointerEvent, next: Gesture) => {
     event.stopPropagation();
@@ -202,7 +191,7 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
       const to = toPage(event);
       const onEdge =
         carrying.type === "boundaryEvent" || carrying.type === "intermediateCatchEvent"
-          ? figureUnder(to, (figure) => {
+          ? figureUnder(scene, to, (figure) => {
               const host = model.elements.get(figure.id);
               return host !== undefined && canHoldBoundaryEvents(host);
             })?.id
@@ -210,7 +199,7 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
       setGesture({
         kind: "place",
         to,
-        ...(onEdge ? { onEdge } : isFlowNode(carrying.type) && { onFlow: flowUnder(to) }),
+        ...(onEdge ? { onEdge } : isFlowNode(carrying.type) && { onFlow: flowUnder(scene, to) }),
       });
       return;
     }
@@ -232,12 +221,13 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
       case "connect": {
         const over =
           figureUnder(
+            scene,
             at,
             (figure) =>
               figure.type !== "lane" &&
               !(figure.type === "participant" && figure.bounds.height > 60) &&
               figure.id !== now.source,
-          )?.id ?? poolBandUnder(at);
+          )?.id ?? poolBandUnder(scene, at);
         const answer = over ? connectionBetween(model, now.source, over) : undefined;
         setGesture({
           kind: "connect",
@@ -264,9 +254,10 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
           to: at,
           over:
             figureUnder(
+              scene,
               at,
               (figure) => figure.type !== "lane" && !(figure.type === "participant" && figure.bounds.height > 60),
-            )?.id ?? poolBandUnder(at),
+            )?.id ?? poolBandUnder(scene, at),
         });
       case "label":
         return setGesture({ ...now, by: { x: Math.round(at.x - now.from.x), y: Math.round(at.y - now.from.y) } });
@@ -276,15 +267,10 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
     }
   };
 
-  /** An open pool is met only at its band; its face belongs to what lies in it. */
-  const poolBandUnder = (at: Point): Id | undefined =>
-    figureUnder(at, (figure) => figure.type === "participant" && at.x < figure.bounds.x + 28)?.id;
-
   const onPointerUp = (event: ReactPointerEvent) => {
     const now = live.current;
     busy.current = false;
     setGesture(null);
-    const { dispatch } = store.getState();
     if (carrying) {
       const at = toPage(event);
       const kind = carrying;
@@ -293,72 +279,7 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
         dropKind(store, diagram, kind, at, now.onFlow, now.onEdge);
       return;
     }
-    if (!now) return;
-    const at = toPage(event);
-    switch (now.kind) {
-      case "move":
-        if (now.ids.length > 0 && (now.by.x !== 0 || now.by.y !== 0))
-          dispatch({ type: "move", diagram, ids: [...now.ids], by: now.by });
-        return;
-      case "connect": {
-        if (now.over) {
-          const id = newId("flow");
-          if (dispatch({ type: "connect", diagram, id, source: now.source, target: now.over })) select(id);
-        } else if (Math.hypot(at.x - now.start.x, at.y - now.start.y) > 24) {
-          const id = newId("task");
-          if (
-            dispatch({ type: "append", diagram, from: now.source, id, flow: newId("flow"), kind: { type: "task" }, at })
-          ) {
-            select(id);
-            set({ naming: id });
-          }
-        }
-        return;
-      }
-      case "resize":
-        if (now.bounds !== now.start) dispatch({ type: "resize", diagram, id: now.id, bounds: now.bounds });
-        return;
-      case "bend":
-        if (now.points !== now.start)
-          dispatch({ type: "bend", diagram, connection: now.id, waypoints: now.points.map(({ x, y }) => ({ x, y })) });
-        return;
-      case "reattach":
-        if (now.over) dispatch({ type: "reconnect", diagram, connection: now.id, end: now.end, to: now.over });
-        return;
-      case "label":
-        if (now.by.x !== 0 || now.by.y !== 0)
-          dispatch({
-            type: "moveLabel",
-            diagram,
-            id: now.id,
-            bounds: { ...now.start, x: now.start.x + now.by.x, y: now.start.y + now.by.y },
-          });
-        return;
-      case "room": {
-        const room = roomOf(now.from, at);
-        if (room.by > 0) dispatch({ type: "makeRoom", diagram, ...room });
-        set({ tool: null });
-        return;
-      }
-      case "marquee": {
-        const box = {
-          x: Math.min(now.from.x, now.to.x),
-          y: Math.min(now.from.y, now.to.y),
-          width: Math.abs(now.from.x - now.to.x),
-          height: Math.abs(now.from.y - now.to.y),
-        };
-        const inside = scene.figures.filter(
-          (figure) =>
-            figure.type !== "lane" &&
-            figure.type !== "participant" &&
-            figure.bounds.x >= box.x &&
-            figure.bounds.y >= box.y &&
-            figure.bounds.x + figure.bounds.width <= box.x + box.width &&
-            figure.bounds.y + figure.bounds.height <= box.y + box.height,
-        );
-        select(...inside.map((figure) => figure.id));
-      }
-    }
+    if (now) endGesture(now, toPage(event), { store, diagram, scene });
   };
 
   // Everything that moves along is drawn shifted, by the browser alone, until the gesture ends.
@@ -413,17 +334,10 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
         else set({ naming: id });
       }}
     >
-      <svg
-        ref={layer}
-        {...layerProps}
-        textRendering="geometricPrecision"
-        fontFamily="'Atkinson Hyperlegible Next', Verdana, sans-serif"
-      >
-        <g>
-          {scene.figures.map((figure) => (
-            <FigureView key={figure.id} figure={figure} />
-          ))}
-        </g>
+      <Layer layer={layer}>
+        <Figures figures={visible} lettering={lettering} />
+        {run && <RunSigns run={run} model={model} figures={figures} />}
+        {handovers.length > 0 && <HandoverSigns handovers={handovers} figures={figures} />}
         <Overlay
           model={model}
           figures={figures}
@@ -432,7 +346,7 @@ export function Canvas({ model, diagram, scene, signs, onOpen, onContextKey, han
           signs={signs}
           shifted={shifted}
         />
-      </svg>
+      </Layer>
       {naming && figures.get(naming) && (
         <NameEditor
           key={naming}

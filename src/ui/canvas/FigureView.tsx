@@ -4,7 +4,30 @@ import type { Figure, Primitive, Tone } from "@/core/drawing";
 
 const colour = (tone: Tone) => (tone === "none" ? "none" : `var(--chakra-colors-${tone === "soft" ? "ground" : tone})`);
 
-const PrimitiveView = memo(function PrimitiveView({ primitive }: { readonly primitive: Primitive }) {
+/** Draws words by the outlines of their letters, where a page has many; see `useLettering`. */
+export type Lettering = (
+  words: string,
+  weight: 400 | 600,
+) => { readonly path: string; readonly width: number } | undefined;
+
+interface PrimitiveViewProps {
+  readonly primitive: Primitive;
+  readonly lettering: Lettering | undefined;
+}
+
+const PrimitiveView = memo(function PrimitiveView({ primitive, lettering }: PrimitiveViewProps) {
+  const outline = primitive.kind === "text" ? lettering?.(primitive.text, primitive.weight) : undefined;
+  if (outline && primitive.kind === "text") {
+    const { x, y, size, anchor, upright, tone } = primitive;
+    const before = anchor === "middle" ? outline.width / 2 : anchor === "end" ? outline.width : 0;
+    return (
+      <path
+        d={outline.path}
+        fill={colour(tone)}
+        transform={`translate(${x} ${y})${upright ? " rotate(-90)" : ""} scale(${size / 1000}) translate(${-before} 0)`}
+      />
+    );
+  }
   switch (primitive.kind) {
     case "path":
       return (
@@ -99,7 +122,13 @@ function HitArea({ figure }: { readonly figure: Figure }) {
 }
 
 /** One element as drawn. A figure that did not change is not painted again. */
-export const FigureView = memo(function FigureView({ figure }: { readonly figure: Figure }) {
+export const FigureView = memo(function FigureView({
+  figure,
+  lettering,
+}: {
+  readonly figure: Figure;
+  readonly lettering?: Lettering | undefined;
+}) {
   return (
     <g
       data-id={figure.id}
@@ -110,7 +139,7 @@ export const FigureView = memo(function FigureView({ figure }: { readonly figure
       pointerEvents="none"
     >
       {figure.primitives.map((primitive, at) => (
-        <PrimitiveView key={at} primitive={primitive} />
+        <PrimitiveView key={at} primitive={primitive} lettering={lettering} />
       ))}
       <HitArea figure={figure} />
       {figure.label && (
@@ -124,6 +153,23 @@ export const FigureView = memo(function FigureView({ figure }: { readonly figure
           pointerEvents="all"
         />
       )}
+    </g>
+  );
+});
+
+/** All figures of a page. What a pointer does over them, frame by frame, does not make them be looked through. */
+export const Figures = memo(function Figures({
+  figures,
+  lettering,
+}: {
+  readonly figures: readonly Figure[];
+  readonly lettering: Lettering | undefined;
+}) {
+  return (
+    <g>
+      {figures.map((figure) => (
+        <FigureView key={figure.id} figure={figure} lettering={lettering} />
+      ))}
     </g>
   );
 });

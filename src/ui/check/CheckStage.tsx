@@ -16,7 +16,7 @@ import { useVersion, useVersionStore } from "../version/VersionContext";
 import { SeveritySign } from "./SeveritySign";
 
 const severities: readonly Severity[] = ["error", "warning", "advice"];
-const groups: readonly RuleGroup[] = ["connections", "completeness", "names", "layout", "behaviour"];
+const groups: readonly RuleGroup[] = ["behaviour", "connections", "completeness", "names", "layout"];
 
 /** The verdict on a version, and everything that led to it. */
 export function CheckStage() {
@@ -43,6 +43,10 @@ export function CheckStage() {
       (typed === "" ||
         `${finding.message} ${names(finding)} ${finding.rule}`.toLowerCase().includes(typed.toLowerCase())),
   );
+  const showRun = (finding: Finding) => {
+    useDiagram.getState().set({ run: finding.witness ?? null });
+    jump(finding);
+  };
   const jump = (finding: Finding) => {
     useDiagram.getState().select(...finding.elements);
     router.push(`/v/${encodeURIComponent(version)}/diagram?element=${encodeURIComponent(finding.elements[0] ?? "")}`);
@@ -181,6 +185,17 @@ export function CheckStage() {
                         )}
                       </Box>
                       <Flex gap={2} flexShrink={0} w="230px" justify="flex-end" wrap="wrap">
+                        {finding.witness && (
+                          <Button
+                            size="xs"
+                            variant="outline"
+                            bg="paper"
+                            borderColor="line"
+                            onClick={() => showRun(finding)}
+                          >
+                            {text.check.showRun}
+                          </Button>
+                        )}
                         {finding.repair && (
                           <Button
                             size="xs"

@@ -4,7 +4,9 @@ import { useEffect, useRef } from "react";
 import { type Figure, type Scene, textWidth } from "@/core/drawing";
 import type { Id } from "@/core/model";
 import { FigureView } from "../canvas/FigureView";
-import { layerProps, useViewport } from "../canvas/useViewport";
+import { Layer } from "../canvas/Layer";
+import { useLettering } from "../canvas/useLettering";
+import { useViewport } from "../canvas/useViewport";
 
 export interface Mark {
   readonly kind: "new" | "gone" | "changed" | "moved";
@@ -23,23 +25,18 @@ interface ComparedPageProps {
 /** One side of a comparison: shared parts in ink, what only this side has in its own pen, paper labels for what happened. */
 export function ComparedPage({ scene, marks, focus, side, label }: ComparedPageProps) {
   const frame = useRef<HTMLDivElement>(null);
-  const layer = useRef<SVGSVGElement>(null);
+  const layer = useRef<HTMLDivElement>(null);
   const { open, show } = useViewport(frame, layer, () => true);
   useEffect(() => open(scene.bounds), [scene, open]);
   useEffect(() => {
     const figure = scene.figures.find((candidate) => candidate.id === focus);
     if (figure) show(figure.bounds);
   }, [focus, scene, show]);
+  const lettering = useLettering(scene.figures.length);
   const alone = side === "from" ? "var(--chakra-colors-pencil)" : "var(--chakra-colors-accent)";
   return (
     <Box ref={frame} flex="1" minH={0} position="relative" overflow="clip" role="img" aria-label={label}>
-      <svg
-        ref={layer}
-        {...layerProps}
-        textRendering="geometricPrecision"
-        fontFamily="'Atkinson Hyperlegible Next', Verdana, sans-serif"
-        aria-hidden="true"
-      >
+      <Layer layer={layer} aria-hidden="true">
         {scene.figures.map((figure) => {
           const mark = marks.get(figure.id);
           const only = mark?.kind === "new" || mark?.kind === "gone";
@@ -58,7 +55,7 @@ export function ComparedPage({ scene, marks, focus, side, label }: ComparedPageP
                   strokeWidth="1.4"
                 />
               )}
-              <FigureView figure={figure} />
+              <FigureView figure={figure} lettering={lettering} />
             </g>
           );
         })}
@@ -73,7 +70,7 @@ export function ComparedPage({ scene, marks, focus, side, label }: ComparedPageP
             />
           ) : null;
         })}
-      </svg>
+      </Layer>
     </Box>
   );
 }

@@ -8,12 +8,20 @@ interface TextFieldProps {
   readonly onCommit: (value: string) => void;
   readonly lines?: number;
   readonly placeholder?: string;
+  /** The id of a list of what may be typed. */
+  readonly list?: string;
+  /** Told of every letter, for what goes along with the typing. */
+  readonly onType?: (value: string) => void;
 }
 
 /** A field that is kept when one leaves it or presses Enter; Escape takes the typing back. */
-export function TextField({ label, value, onCommit, lines, placeholder }: TextFieldProps) {
-  const [typed, setTyped] = useState(value);
-  useEffect(() => setTyped(value), [value]);
+export function TextField({ label, value, onCommit, lines, placeholder, list, onType }: TextFieldProps) {
+  const [typed, setValue] = useState(value);
+  const setTyped = (next: string) => {
+    setValue(next);
+    onType?.(next);
+  };
+  useEffect(() => setValue(value), [value]);
   const shared = {
     "aria-label": label,
     value: typed,
@@ -46,6 +54,7 @@ export function TextField({ label, value, onCommit, lines, placeholder }: TextFi
   return (
     <chakra.input
       {...shared}
+      list={list}
       h="26px"
       onChange={(event) => setTyped(event.target.value)}
       onKeyDown={(event) => {

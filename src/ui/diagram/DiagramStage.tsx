@@ -2,11 +2,11 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import dynamic from "next/dynamic";
 import { useRouter, useSearchParams } from "next/navigation";
-import { useCallback, useDeferredValue, useEffect, useMemo, useRef } from "react";
-import { kindsThatMayFollow } from "@/core/commands";
-import { roleOfLane } from "@/core/directory";
+import { useCallback, useEffect, useMemo, useRef } from "react";
+import type { Kind } from "@/core/commands";
+import { type Handover, handoversOf, roleOfLane } from "@/core/directory";
 import { pageOf, sceneOf } from "@/core/drawing";
-import { type Id, isSubProcess, nameOf, shapeOn, shapesOf } from "@/core/model";
+import { type Bounds, type Id, isSubProcess, nameOf, shapeOn, shapesOf } from "@/core/model";
 import { Canvas, type CanvasHandle } from "../canvas/Canvas";
 import { useEntries } from "../directory/entries";
 import { text } from "../messages";
@@ -18,14 +18,17 @@ import { addKind, newId, tidyChosen } from "./actions";
 import { CanvasButtons } from "./CanvasButtons";
 import { copyChosen, pasteHere } from "./clipboard";
 import { useDiagram } from "./diagramStore";
-import { gesturesFor } from "./gestureList";
+import { type Gesture, gesturesFor } from "./gestureList";
 import { handleKey } from "./keys";
 import { NextStrip } from "./NextStrip";
 import { Outline } from "./Outline";
 import { PageTrail } from "./PageTrail";
+import { ShownNote } from "./ShownNote";
 import { Tray } from "./Tray";
 import { TrayHandle } from "./TrayHandle";
+import { useKindsToFollow } from "./useKindsToFollow";
 import { usePageHistory } from "./usePageHistory";
+import { useSettled } from "./useSettled";
 
 // Shown only when asked for, and loaded then.
 const questions = () => import("./Questions");
@@ -34,15 +37,22 @@ const Peek = dynamic(() => import("./Peek").then((file) => file.Peek), { loading
 const Matrix = dynamic(() => import("./Matrix").then((file) => file.Matrix), { loading: () => null });
 const KeySheet = dynamic(() => import("./KeySheet").then((file) => file.KeySheet), { loading: () => null });
 
+const noHandovers: readonly Handover[] = [];
+const noGestures: readonly Gesture[] = [];
+
+/** Whether something lies in the lower half of what is to be seen of the page. */
+function liesLow(canvas: CanvasHandle | null, bounds: Bounds | undefined): boolean {
+  return canvas !== null && bounds !== undefined && bounds.y + bounds.height / 2 > canvas.centre().y;
+}
+
 /** The stage where one draws: canvas over its whole width, next strip, tray. */
 export function DiagramStage() {
   const store = useVersionStore();
   const model = useVersion((state) => state.model);
-  // The page changes at once; what stands around it, and is slower to draw, in the frames after.
-  const settled = useDeferredValue(model);
   const info = useVersion((state) => state.info);
   const { selection, page, trayOpen, outlineOpen, keysOpen, matrixOpen, naming, asking, peek, tool } = useDiagram();
   const { select, set } = useDiagram.getState();
+  const { model: settled, selection: settledSelection } = useSettled(model, selection);
   const canvas = useRef<CanvasHandle>(null);
   const { entries } = useEntries();
   const { findings } = useFindings();
@@ -51,6 +61,7 @@ export function DiagramStage() {
 
   const pages = useMemo(() => [...model.diagrams].sort((a, b) => a.order - b.order), [model.diagrams]);
   const diagram = pages.find((candidate) => candidate.id === page) ?? pages[0];
+  const diagramId = diagram?.id ?? "";
 
   const hues = useMemo(
     () =>
@@ -77,6 +88,19 @@ export function DiagramStage() {
     return found;
   }, [findings]);
 
+  const run = useDiagram((state) => state.run);
+  const shownHandovers = useDiagram((state) => state.handovers);
+  const handovers = useMemo(
+    () =>
+      shownHandovers
+        ? handoversOf(settled, shownHandovers.between).filter(
+            ({ from, to }) =>
+              shownHandovers.from === undefined || (from === shownHandovers.from && to === shownHandovers.to),
+          )
+        : noHandovers,
+    [settled, shownHandovers],
+  );
+
   // What was selected may be gone, by undo or by somebody else.
   useEffect(() => {
     const left = selection.filter((id) => model.elements.has(id));
@@ -95,7 +119,11 @@ export function DiagramStage() {
     },
     [store, diagram?.id, select, set],
   );
+  // Once for each address: whoever turns to another page afterwards stays there.
+  const revealed = useRef<string | null>(null);
   useEffect(() => {
+    if (revealed.current === wanted) return;
+    revealed.current = wanted;
     if (wanted && store.getState().model.elements.has(wanted)) reveal(wanted);
   }, [wanted, store, reveal]);
 
@@ -116,20 +144,19 @@ export function DiagramStage() {
   );
 
   const selected = selection.length === 1 ? model.elements.get(selection[0] as Id) : undefined;
-  const kinds = useMemo(
-    () => (selection.length > 1 ? [] : kindsThatMayFollow(model, selected)),
-    [model, selected, selection.length],
-  );
+  const kinds = useKindsToFollow(model, selected, selection.length > 1);
   const add = useCallback(
-    (kind: (typeof kinds)[number]) => {
-      if (diagram) addKind(store, diagram.id, selected, kind, undefined, canvas.current?.centre());
+    (kind: Kind) => {
+      const [only, another] = useDiagram.getState().selection;
+      const from = only !== undefined && another === undefined ? store.getState().model.elements.get(only) : undefined;
+      if (diagramId) addKind(store, diagramId, from, kind, undefined, canvas.current?.centre());
       requestAnimationFrame(() => {
         const [id] = useDiagram.getState().selection;
-        const shape = id && diagram && shapeOn(store.getState().model, diagram.id, id);
+        const shape = id && shapeOn(store.getState().model, diagramId, id);
         if (shape) canvas.current?.viewport.show(shape.bounds);
       });
     },
-    [store, diagram, selected],
+    [store, diagramId],
   );
 
   const turnTo = useCallback(
@@ -141,15 +168,21 @@ export function DiagramStage() {
   );
   const fit = useCallback(() => canvas.current?.viewport.fit(sceneNow.current.bounds), []);
   const tidy = useCallback(() => {
-    if (diagram) tidyChosen(store, diagram.id);
-  }, [store, diagram]);
+    if (diagramId) tidyChosen(store, diagramId);
+  }, [store, diagramId]);
+  const moveLane = useCallback(
+    (lane: Id, to: Id) => {
+      const page = shapesOf(store.getState().model, lane)[0]?.diagram;
+      if (page) store.getState().dispatch({ type: "moveLane", diagram: page, lane, to });
+    },
+    [store],
+  );
   const openVersion = useCallback(
     (version: string) => router.push(`/v/${encodeURIComponent(version)}/diagram`),
     [router],
   );
 
   const goBack = usePageHistory();
-  const diagramId = diagram?.id ?? "";
   const gestures = useMemo(
     () => gesturesFor({ store, diagram: diagramId, model: settled, selection }),
     [store, diagramId, settled, selection],
@@ -165,6 +198,12 @@ export function DiagramStage() {
           run,
           ...(keys && { keys }),
         })),
+        {
+          id: "handovers",
+          title: useDiagram.getState().handovers ? text.matrix.hideAll : text.matrix.showAll,
+          run: () =>
+            useDiagram.getState().set({ handovers: useDiagram.getState().handovers ? null : { between: "roles" } }),
+        },
         { id: "matrix", title: text.matrix.open, run: () => useDiagram.getState().set({ matrixOpen: true }) },
         {
           id: "all-kinds",
@@ -194,7 +233,7 @@ export function DiagramStage() {
 
   // A fresh page is ready for the keyboard; what its keys open is loaded before it is asked for.
   useEffect(() => {
-    const timer = setTimeout(() => void questions(), 1500);
+    const timer = setTimeout(() => void questions(), 3000);
     return () => clearTimeout(timer);
   }, []);
   useEffect(() => {
@@ -218,6 +257,7 @@ export function DiagramStage() {
           diagram={diagram?.id ?? ""}
           scene={scene}
           signs={signs}
+          handovers={handovers}
           onOpen={openPage}
           onContextKey={onKey}
           handle={canvas}
@@ -229,6 +269,16 @@ export function DiagramStage() {
         )}
         <PageTrail model={settled} diagram={diagram?.id} pages={pages} onPage={turnTo} />
         <CanvasButtons canvas={canvas} onFit={fit} />
+        {run && (
+          <ShownNote words={text.check.run(run.length)} hide={text.check.hideRun} onHide={() => set({ run: null })} />
+        )}
+        {shownHandovers && (
+          <ShownNote
+            words={text.matrix.drawn(handovers.length, shownHandovers.between, shownHandovers.from, shownHandovers.to)}
+            hide={text.matrix.hide}
+            onHide={() => set({ handovers: null })}
+          />
+        )}
         {tool === "room" && (
           <chakra.p
             position="absolute"
@@ -249,6 +299,7 @@ export function DiagramStage() {
           <Peek
             model={model}
             element={peek}
+            side={liesLow(canvas.current, diagram && shapeOn(model, diagram.id, peek)?.bounds) ? "top" : "bottom"}
             onClose={() => {
               set({ peek: null });
               document.querySelector<HTMLElement>("[data-canvas]")?.focus();
@@ -263,23 +314,32 @@ export function DiagramStage() {
               set({ matrixOpen: false });
               document.querySelector<HTMLElement>("[data-canvas]")?.focus();
             }}
-            onShow={(ids) => {
-              set({ matrixOpen: false });
+            onShow={(which, ids) => {
+              set({ matrixOpen: false, handovers: which });
               select(...ids);
               document.querySelector<HTMLElement>("[data-canvas]")?.focus();
             }}
           />
         )}
-        {outlineOpen && <Outline model={model} onChoose={reveal} onClose={() => set({ outlineOpen: false })} />}
+        {outlineOpen && (
+          <Outline model={model} onChoose={reveal} onClose={() => set({ outlineOpen: false })} onMoveLane={moveLane} />
+        )}
       </Flex>
-      <NextStrip model={settled} selection={selection} kinds={kinds} gestures={gestures} onAdd={add} onTidy={tidy} />
+      <NextStrip
+        chosen={selection.length}
+        onFlow={selected?.type === "sequenceFlow"}
+        kinds={kinds}
+        gestures={selection.length > 1 ? gestures : noGestures}
+        onAdd={add}
+        onTidy={tidy}
+      />
       {trayOpen && diagram && (
         <>
           <TrayHandle />
           <Tray
             model={settled}
             diagram={diagram.id}
-            selection={selection}
+            selection={settledSelection}
             onGo={reveal}
             onOpenPage={openPage}
             onVersion={openVersion}

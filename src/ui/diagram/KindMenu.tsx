@@ -43,7 +43,7 @@ export function KindMenu({ title, groups, onChoose, onClose }: KindMenuProps) {
               value={kindWords(kind)}
               onSelect={() => closeThen(onClose, () => onChoose(kind))}
             >
-              <KindPicture kind={kind} width={34} height={22} />
+              <KindPicture kind={kind} width={46} height={30} />
               <Text>{kindWords(kind)}</Text>
             </Palette.Item>
           ))}

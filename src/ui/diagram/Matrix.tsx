@@ -2,16 +2,8 @@
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { X } from "lucide-react";
 import { type KeyboardEvent, useMemo, useRef, useState } from "react";
-import {
-  type Handover,
-  handoverMatrix,
-  handoversOf,
-  type RolePart,
-  rolesOf,
-  stepName,
-  stepsOf,
-} from "@/core/directory";
-import { type Element, type Id, type Model, type SystemUse, systemsOf } from "@/core/model";
+import { type Handover, handoverMatrix, handoversOf, type RolePart, rolesOf, stepsOf } from "@/core/directory";
+import { type Element, type Id, type Model, nameOf, type SystemUse, systemsOf, wordFor } from "@/core/model";
 import { EntryPicker } from "../directory/EntryPicker";
 import { useEntries } from "../directory/entries";
 import { text } from "../messages";
@@ -36,9 +28,12 @@ const letterOf = (record: { readonly [letter: string]: string }, value: string) 
     .find((letter) => record[letter] === value)
     ?.toUpperCase() ?? "";
 
+const stepName = (model: Model, step: Element) => nameOf(model, step.id) || wordFor(step.type);
+
 interface MatrixProps {
   readonly model: Model;
-  readonly onShow: (ids: readonly Id[]) => void;
+  /** Shows hand-overs on the diagram: all, or those of one cell, with what they join. */
+  readonly onShow: (which: { between: "roles" | "systems"; from?: string; to?: string }, ids: readonly Id[]) => void;
   readonly onClose: () => void;
 }
 
@@ -201,7 +196,7 @@ function Assignments({ model, kind }: { readonly model: Model; readonly kind: "r
               borderBottomWidth="1px"
               borderColor="line"
             >
-              {stepName(model, step.id)}
+              {stepName(model, step)}
             </chakra.th>
             {columns.map((column, index) => {
               const { letters, fromLane } = cellOf(model, step, column, kind);
@@ -211,7 +206,7 @@ function Assignments({ model, kind }: { readonly model: Model; readonly kind: "r
                   role="gridcell"
                   data-cell={`${row} ${index}`}
                   tabIndex={at[0] === row && at[1] === index ? 0 : -1}
-                  aria-label={`${stepName(model, step.id)}, ${named(column)}: ${letters || text.tray.none}`}
+                  aria-label={`${stepName(model, step)}, ${named(column)}: ${letters || text.tray.none}`}
                   textAlign="center"
                   fontWeight="700"
                   color={fromLane ? "quiet" : "ink"}
@@ -295,13 +290,14 @@ function cellOf(
 function Handovers(props: {
   readonly model: Model;
   readonly between: "roles" | "systems";
-  readonly onShow: (ids: readonly Id[]) => void;
+  readonly onShow: MatrixProps["onShow"];
 }) {
   const { model, between, onShow } = props;
   const handovers = useMemo(() => handoversOf(model, between), [model, between]);
   const { hands, count } = handoverMatrix(handovers);
-  const show = (chosen: readonly Handover[]) =>
-    onShow([...new Set(chosen.flatMap((one) => [one.source, ...one.flows, one.target]))]);
+  const idsOf = (chosen: readonly Handover[]) => [
+    ...new Set(chosen.flatMap((one) => [one.source, ...one.flows, one.target])),
+  ];
   if (hands.length === 0) return <Empty words={text.matrix.noHandovers} />;
   return (
     <chakra.table aria-label={text.matrix.views[between === "roles" ? "roleHandovers" : "systemHandovers"]}>
@@ -335,7 +331,12 @@ function Handovers(props: {
                     variant="ghost"
                     aria-label={text.matrix.show(count(from, to), from, to)}
                     title={text.matrix.show(count(from, to), from, to)}
-                    onClick={() => show(handovers.filter((one) => one.from === from && one.to === to))}
+                    onClick={() =>
+                      onShow(
+                        { between, from, to },
+                        idsOf(handovers.filter((one) => one.from === from && one.to === to)),
+                      )
+                    }
                   >
                     {count(from, to)}
                   </Button>
@@ -348,7 +349,7 @@ function Handovers(props: {
       <caption>
         <chakra.span display="block" p={3} textAlign="start" color="quiet">
           {text.matrix.total(handovers.length)}{" "}
-          <chakra.button type="button" color="accent" cursor="pointer" onClick={() => show(handovers)}>
+          <chakra.button type="button" color="accent" cursor="pointer" onClick={() => onShow({ between }, [])}>
             {text.matrix.showAll}
           </chakra.button>
         </chakra.span>

@@ -3,7 +3,6 @@ import { Button, chakra, Flex } from "@chakra-ui/react";
 import { PanelBottomClose, PanelBottomOpen } from "lucide-react";
 import { memo, useRef } from "react";
 import type { Kind } from "@/core/commands";
-import type { Id, Model } from "@/core/model";
 import { KindGlyph } from "../canvas/KindGlyph";
 import { Keycap } from "../controls/Keycap";
 import { text } from "../messages";
@@ -12,8 +11,9 @@ import type { Gesture } from "./gestureList";
 import { keyOfKind } from "./kindKeys";
 
 interface NextStripProps {
-  readonly model: Model;
-  readonly selection: readonly Id[];
+  /** How many elements are chosen, and whether that is a flow. */
+  readonly chosen: number;
+  readonly onFlow: boolean;
   readonly kinds: readonly Kind[];
   /** What can be done with the choice; shown where several are chosen, since then nothing can be added. */
   readonly gestures: readonly Gesture[];
@@ -21,24 +21,36 @@ interface NextStripProps {
   readonly onTidy: () => void;
 }
 
+const stripButton = {
+  variant: "outline",
+  h: "28px",
+  gap: 1,
+  minW: 0,
+  bg: "paper",
+  color: "ink",
+  borderColor: "line",
+  fontWeight: "400",
+  fontSize: "12.5px",
+  flexShrink: 0,
+  _hover: { borderColor: "accent" },
+} as const;
+
 /** What is wanted most shows its name; the rest its picture and key, so that all fit on one line. */
 const usualKinds = new Set(["1", "T", "D", "P", "W", "E", "S", "U", "X", "L"]);
 
 /** The one place where elements come from: what may follow here, each with its key. Dragged out, a kind is placed by hand. */
-export const NextStrip = memo(function NextStrip({ model, selection, kinds, gestures, onAdd, onTidy }: NextStripProps) {
+export const NextStrip = memo(function NextStrip({ chosen, onFlow, kinds, gestures, onAdd, onTidy }: NextStripProps) {
   const trayOpen = useDiagram((state) => state.trayOpen);
   const { set } = useDiagram.getState();
-  const [only] = selection;
-  const element = selection.length === 1 && only ? model.elements.get(only) : undefined;
   const dragged = useRef<{ x: number; y: number } | null>(null);
   // Its name stands in the tray, and would leave no room for what may follow.
-  const title = element
-    ? element.type === "sequenceFlow"
-      ? text.diagram.on
-      : text.diagram.after
-    : selection.length > 1
-      ? text.diagram.several(selection.length)
-      : text.diagram.nothing;
+  const title = onFlow
+    ? text.diagram.on
+    : chosen === 1
+      ? text.diagram.after
+      : chosen > 1
+        ? text.diagram.several(chosen)
+        : text.diagram.nothing;
   return (
     <Flex
       h="46px"
@@ -56,54 +68,26 @@ export const NextStrip = memo(function NextStrip({ model, selection, kinds, gest
         {title}
       </chakra.span>
       <Flex flex="1" minW={0} gap={1} overflowX="auto" css={{ scrollbarWidth: "none" }}>
-        {selection.length > 1 &&
-          gestures.map(({ id, title, keys, run }) => {
-            const words: { readonly [gesture: string]: string } = text.gestureWords;
-            return (
-              words[id] && (
-                <Button
-                  key={id}
-                  variant="outline"
-                  h="28px"
-                  px={1.5}
-                  gap={1}
-                  minW={0}
-                  title={title}
-                  aria-label={title}
-                  bg="paper"
-                  color="ink"
-                  borderColor="line"
-                  fontWeight="400"
-                  fontSize="12.5px"
-                  flexShrink={0}
-                  _hover={{ borderColor: "accent" }}
-                  onClick={run}
-                >
-                  {words[id]} <Keycap>{keys}</Keycap>
-                </Button>
-              )
-            );
-          })}
+        {gestures.map(({ id, title, keys, run }) => {
+          const words: { readonly [gesture: string]: string } = text.gestureWords;
+          return (
+            words[id] && (
+              <Button key={id} {...stripButton} px={1.5} title={title} aria-label={title} onClick={run}>
+                {words[id]} <Keycap>{keys}</Keycap>
+              </Button>
+            )
+          );
+        })}
         {kinds.map((kind) => {
           const { key, label } = keyOfKind(kind);
           const usual = usualKinds.has(key) || kinds.length <= 8;
           return (
             <Button
               key={`${kind.type}${kind.trigger ?? ""}${kind.closed ?? ""}`}
-              variant="outline"
-              h="28px"
+              {...stripButton}
               px={1}
-              gap={1}
-              minW={0}
               title={usual ? undefined : label}
               aria-label={usual ? undefined : label}
-              bg="paper"
-              color="ink"
-              borderColor="line"
-              fontWeight="400"
-              fontSize="12.5px"
-              flexShrink={0}
-              _hover={{ borderColor: "accent" }}
               onClick={() => onAdd(kind)}
               onPointerDown={(event) => {
                 dragged.current = { x: event.clientX, y: event.clientY };
@@ -129,7 +113,7 @@ export const NextStrip = memo(function NextStrip({ model, selection, kinds, gest
           );
         })}
       </Flex>
-      {selection.length < 2 && (
+      {chosen < 2 && (
         <Button
           variant="ghost"
           h="28px"

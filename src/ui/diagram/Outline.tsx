@@ -1,7 +1,7 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
-import { X } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { GripVertical, X } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
 import {
   childrenOf,
   type Element,
@@ -24,13 +24,20 @@ interface OutlineRow {
   readonly level: number;
   readonly label: string;
   readonly type: string;
+  readonly isLane: boolean;
 }
 
 /** Pools, lanes and elements as rows of a tree, in the order of the flow. */
 export function outlineOf(model: Model): OutlineRow[] {
   const rows: OutlineRow[] = [];
   const push = (element: Element, level: number) =>
-    rows.push({ id: element.id, level, label: nameOf(model, element.id), type: wordFor(element.type) });
+    rows.push({
+      id: element.id,
+      level,
+      label: nameOf(model, element.id),
+      type: wordFor(element.type),
+      isLane: element.type === "lane",
+    });
   const scope = (id: Id, level: number) => {
     const nodes = flowNodesIn(model, id);
     const lane = (owner: Element, at: number) => {
@@ -71,11 +78,21 @@ export function Outline({
   model,
   onChoose,
   onClose,
+  onMoveLane,
 }: {
   readonly model: Model;
   readonly onChoose: (id: Id) => void;
   readonly onClose: () => void;
+  /** A lane was dragged to the place of another one. */
+  readonly onMoveLane: (lane: Id, to: Id) => void;
 }) {
+  const [dragged, setDragged] = useState<Id | null>(null);
+  const [over, setOver] = useState<Id | null>(null);
+  const accepts = (row: OutlineRow) =>
+    dragged !== null &&
+    row.isLane &&
+    row.id !== dragged &&
+    model.elements.get(row.id)?.parent === model.elements.get(dragged)?.parent;
   const rows = outlineOf(model);
   const selection = useDiagram((state) => state.selection);
   const list = useRef<HTMLDivElement>(null);
@@ -160,8 +177,33 @@ export function Outline({
               truncate
               bg={selection.includes(row.id) ? "accentSoft" : undefined}
               _hover={{ bg: "accentSoft" }}
+              borderTopWidth="2px"
+              borderColor={over === row.id ? "accent" : "transparent"}
               onClick={() => onChoose(row.id)}
+              draggable={row.isLane}
+              onDragStart={(event) => {
+                event.dataTransfer.setData("text/plain", row.label);
+                event.dataTransfer.effectAllowed = "move";
+                setDragged(row.id);
+              }}
+              onDragEnd={() => {
+                setDragged(null);
+                setOver(null);
+              }}
+              onDragOver={(event) => {
+                if (!accepts(row)) return;
+                event.preventDefault();
+                setOver(row.id);
+              }}
+              onDragLeave={() => setOver(null)}
+              onDrop={(event) => {
+                event.preventDefault();
+                if (dragged !== null && accepts(row)) onMoveLane(dragged, row.id);
+                setDragged(null);
+                setOver(null);
+              }}
             >
+              {row.isLane && <GripVertical size={11} aria-hidden="true" style={{ display: "inline", opacity: 0.5 }} />}
               {row.label || <chakra.span color="quiet">({row.type})</chakra.span>}
               {row.label && (
                 <chakra.span color="quiet" fontSize="12px">

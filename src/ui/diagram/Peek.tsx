@@ -12,11 +12,14 @@ import { text } from "../messages";
 export function Peek({
   model,
   element,
+  side,
   onOpen,
   onClose,
 }: {
   readonly model: Model;
   readonly element: Id;
+  /** Where on the canvas it covers least of what it is about. */
+  readonly side: "top" | "bottom";
   readonly onOpen: (element: Id) => void;
   readonly onClose: () => void;
 }) {
@@ -30,7 +33,7 @@ export function Peek({
       data-testid="peek"
       position="absolute"
       insetX="80px"
-      bottom="52px"
+      {...(side === "top" ? { top: "14px" } : { bottom: "52px" })}
       zIndex={3}
       p={3}
       bg="paper"

@@ -8,6 +8,7 @@ import { useDiagram } from "./diagramStore";
 import { TrayAttributes } from "./TrayAttributes";
 import { TrayData } from "./TrayData";
 import { TrayFlow } from "./TrayFlow";
+import { TrayLinks } from "./TrayLinks";
 import { TrayNotes } from "./TrayNotes";
 import { TraySeveral } from "./TraySeveral";
 import { TrayWhat } from "./TrayWhat";
@@ -87,6 +88,7 @@ function Columns({ element, ...props }: TrayProps & { readonly element: Element 
           </chakra.p>
         ))}
         <TrayNotes element={element} />
+        <TrayLinks element={element} />
         <TrayAttributes element={element} />
       </Column>
     </>

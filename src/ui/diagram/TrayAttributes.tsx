@@ -6,6 +6,7 @@ import { attributesOf, type Element } from "@/core/model";
 import { TextField } from "../controls/fields";
 import { text } from "../messages";
 import { useVersionStore } from "../version/VersionContext";
+import { NewLine } from "./trayParts";
 
 /** Facts of one's own about an element, by names of one's own. */
 export function TrayAttributes({ element }: { readonly element: Element }) {
@@ -38,24 +39,11 @@ export function TrayAttributes({ element }: { readonly element: Element }) {
           </chakra.button>
         </Flex>
       ))}
-      <chakra.input
-        aria-label={text.tray.newAttribute}
-        placeholder={text.tray.newAttribute}
+      <NewLine
+        label={text.tray.newAttribute}
         value={name}
-        w="100%"
-        h="26px"
-        px={2}
-        fontSize="13px"
-        bg="paper"
-        borderWidth="1px"
-        borderColor="line"
-        borderRadius="6px"
-        onChange={(event) => setName(event.target.value)}
-        onKeyDown={(event) => {
-          event.stopPropagation();
-          if (event.key !== "Enter" || name.trim() === "") return;
-          if (set(name.trim(), "")) setName("");
-        }}
+        onType={setName}
+        onEnter={() => name.trim() !== "" && set(name.trim(), "") && setName("")}
       />
     </chakra.div>
   );

@@ -1,22 +1,18 @@
 "use client";
 import { chakra } from "@chakra-ui/react";
+import dynamic from "next/dynamic";
 import { canHoldBoundaryEvents } from "@/core/commands";
-import {
-  boundaryEventsOf,
-  type Element,
-  type Expression,
-  type Id,
-  incomingOf,
-  isA,
-  nameOf,
-  outgoingOf,
-  wordFor,
-} from "@/core/model";
-import { Choice, TextField } from "../controls/fields";
+import { boundaryEventsOf, type Element, type Id, incomingOf, isA, nameOf, outgoingOf, wordFor } from "@/core/model";
+import { Choice } from "../controls/fields";
 import { text } from "../messages";
 import { useVersionStore } from "../version/VersionContext";
 import { addKind } from "./actions";
 import { Row, type TrayProps } from "./trayParts";
+
+// With it comes the FEEL package, which only conditions need.
+const ConditionField = dynamic(() => import("./ConditionField").then((file) => file.ConditionField), {
+  loading: () => null,
+});
 
 export function TrayFlow({ element, model, diagram, onGo }: TrayProps & { readonly element: Element }) {
   const store = useVersionStore();
@@ -52,11 +48,7 @@ export function TrayFlow({ element, model, diagram, onGo }: TrayProps & { readon
         {element.type === "sequenceFlow" && decides && (
           <>
             <Row label={text.tray.condition}>
-              <TextField
-                label={text.tray.condition}
-                value={(element.conditionExpression as Expression | undefined)?.text ?? ""}
-                onCommit={(typed) => dispatch({ type: "setCondition", flow: element.id, text: typed })}
-              />
+              <ConditionField flow={element} model={model} />
             </Row>
             <Row label={text.tray.default}>
               <Choice

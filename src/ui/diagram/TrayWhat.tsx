@@ -1,7 +1,6 @@
 "use client";
 import { Button, chakra } from "@chakra-ui/react";
 import dynamic from "next/dynamic";
-import { useEffect, useState } from "react";
 import { referenceOf, triggerWords } from "@/core/commands";
 import {
   childrenOf,
@@ -9,23 +8,25 @@ import {
   type Expression,
   eventDefinitionsOf,
   familyOf,
+  flowNodesIn,
   isActivity,
   isDataNode,
   isEvent,
   isSubProcess,
   nameOf,
   positionOf,
+  scopeOf,
   timerWords,
   triggerOf,
   triggersAllowedAt,
   wordFor,
   wordsOf,
 } from "@/core/model";
-import { ask } from "../api";
 import { Choice, TextField } from "../controls/fields";
 import { text } from "../messages";
 import { useVersionStore } from "../version/VersionContext";
 import { newId } from "./actions";
+import { CalledFrom, CalledProcess } from "./TrayCalls";
 import { Row, type TrayProps } from "./trayParts";
 
 // With it comes the language package, which only these words need.
@@ -102,6 +103,9 @@ export function TrayWhat({ element, model, onOpenPage, onVersion }: TrayProps & 
         </Row>
       )}
       {trigger === "timerEventDefinition" && <Timer element={element} model={model} />}
+      {trigger === "compensateEventDefinition" && element.type !== "boundaryEvent" && (
+        <Compensated element={element} model={model} />
+      )}
       <NamedReference element={element} model={model} />
       {isActivity(element.type) && (
         <>
@@ -130,6 +134,7 @@ export function TrayWhat({ element, model, onOpenPage, onVersion }: TrayProps & 
         </Row>
       )}
       {element.type === "callActivity" && <CalledProcess element={element} onVersion={onVersion} />}
+      {element.type === "process" && <CalledFrom />}
     </>
   );
 }
@@ -214,6 +219,30 @@ function RepetitionDetails({ element, model }: { readonly element: Element; read
   });
 }
 
+/** Whose compensation a throwing event asks for: one activity around it, or all that can be compensated. */
+function Compensated({ element, model }: { readonly element: Element; readonly model: TrayProps["model"] }) {
+  const { dispatch } = useVersionStore().getState();
+  const definition = eventDefinitionsOf(model, element.id).find((one) => one.type === "compensateEventDefinition");
+  if (!definition) return null;
+  const scope = scopeOf(model, element.id);
+  const activities = scope ? flowNodesIn(model, scope.id).filter((node) => isActivity(node.type)) : [];
+  return (
+    <Row label={text.tray.compensates}>
+      <Choice
+        label={text.tray.compensates}
+        value={(definition.activityRef as string | undefined) ?? ""}
+        options={[
+          ["", text.tray.compensatesAll],
+          ...activities.map((activity) => [activity.id, nameOf(model, activity.id) || wordFor(activity.type)] as const),
+        ]}
+        onChoose={(value) =>
+          dispatch({ type: "setField", id: definition.id, field: "activityRef", value: value === "" ? null : value })
+        }
+      />
+    </Row>
+  );
+}
+
 /** Which message, signal, error or escalation it is: the same name means the same one everywhere in the model. */
 function NamedReference({ element, model }: { readonly element: Element; readonly model: TrayProps["model"] }) {
   const { dispatch } = useVersionStore().getState();
@@ -228,52 +257,6 @@ function NamedReference({ element, model }: { readonly element: Element; readonl
         value={reference.name}
         onCommit={(name) => dispatch({ type: "nameReference", id: element.id, name })}
       />
-    </Row>
-  );
-}
-
-interface Callable {
-  readonly bpmnId: string;
-  readonly name: string;
-  readonly version: string;
-}
-
-function CalledProcess({
-  element,
-  onVersion,
-}: {
-  readonly element: Element;
-  readonly onVersion: (version: string) => void;
-}) {
-  const { dispatch } = useVersionStore().getState();
-  const [callable, setCallable] = useState<readonly Callable[]>([]);
-  useEffect(() => {
-    ask<{ callable: Callable[] }>("listCallable")
-      .then((answer) => setCallable(answer.callable))
-      .catch(() => setCallable([]));
-  }, []);
-  const called = (element.calledElement as string | undefined) ?? "";
-  const known = callable.find((process) => process.bpmnId === called);
-  const options = [
-    ["", text.tray.none] as const,
-    ...callable.map((process) => [process.bpmnId, process.name] as const),
-    ...(called && !known ? [[called, called] as const] : []),
-  ];
-  return (
-    <Row label={text.tray.called}>
-      <Choice
-        label={text.tray.called}
-        value={called}
-        options={options}
-        onChoose={(value) =>
-          dispatch({ type: "setField", id: element.id, field: "calledElement", value: value === "" ? null : value })
-        }
-      />
-      {known && (
-        <Button size="xs" variant="outline" onClick={() => onVersion(known.version)}>
-          {text.diagram.openPage}
-        </Button>
-      )}
     </Row>
   );
 }

@@ -21,6 +21,10 @@ interface DiagramState {
   readonly asking: "replace" | "more" | "takeOut" | "leadTo" | null;
   /** A closed sub-process, or a call, whose inside is shown for a moment. */
   readonly peek: string | null;
+  /** Hand-overs that are drawn: all between roles or systems, or those from one hand to another. */
+  readonly handovers: { readonly between: "roles" | "systems"; readonly from?: string; readonly to?: string } | null;
+  /** A run that is shown: flow nodes in the order in which they are passed. */
+  readonly run: readonly string[] | null;
   readonly select: (...ids: readonly string[]) => void;
   readonly toggle: (id: string) => void;
   readonly set: (
@@ -39,6 +43,8 @@ interface DiagramState {
         | "tool"
         | "asking"
         | "peek"
+        | "handovers"
+        | "run"
       >
     >,
   ) => void;
@@ -65,6 +71,8 @@ export const useDiagram = create<DiagramState>((set) => ({
   tool: null,
   asking: null,
   peek: null,
+  handovers: null,
+  run: null,
   select: (...ids) => set({ selection: ids, naming: null, peek: null }),
   toggle: (id) =>
     set((state) => ({

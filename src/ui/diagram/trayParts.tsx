@@ -25,3 +25,33 @@ export function Row({ label, children }: { readonly label: string; readonly chil
     </Flex>
   );
 }
+
+/** A line for something new, taken with Enter. */
+export function NewLine(props: {
+  readonly label: string;
+  readonly value: string;
+  readonly onType: (value: string) => void;
+  readonly onEnter: () => void;
+}) {
+  return (
+    <chakra.input
+      aria-label={props.label}
+      placeholder={props.label}
+      value={props.value}
+      w="100%"
+      minW={0}
+      h="26px"
+      px={2}
+      fontSize="13px"
+      bg="paper"
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="6px"
+      onChange={(event) => props.onType(event.target.value)}
+      onKeyDown={(event) => {
+        event.stopPropagation();
+        if (event.key === "Enter") props.onEnter();
+      }}
+    />
+  );
+}

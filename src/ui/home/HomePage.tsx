@@ -1,6 +1,6 @@
 "use client";
 import { Box, Button, chakra, Flex, Table } from "@chakra-ui/react";
-import { FilePlus2, FolderPlus, Upload } from "lucide-react";
+import { FilePlus2, FolderPlus, Network, Search, Upload } from "lucide-react";
 import { nanoid } from "nanoid";
 import { useRouter } from "next/navigation";
 import { type DragEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
@@ -12,6 +12,7 @@ import { TopRow } from "../shell/TopRow";
 import { AreaTree } from "./AreaTree";
 import { type Asking, HomeDialog } from "./HomeDialog";
 import type { HomeData } from "./homeData";
+import { Landscape } from "./Landscape";
 import { ProcessRows } from "./ProcessRows";
 
 /** Areas as a tree, processes as a table, files dropped in from anywhere. */
@@ -22,6 +23,8 @@ export function HomePage() {
   const [asking, setAsking] = useState<Asking | null>(null);
   const [dropping, setDropping] = useState(false);
   const [reading, setReading] = useState<string | null>(null);
+  const [landscape, setLandscape] = useState(false);
+  const stopReading = useRef<AbortController | null>(null);
   const [expanded, setExpanded] = useState<string | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const router = useRouter();
@@ -76,16 +79,19 @@ export function HomePage() {
   const open = async (files: FileList | null | undefined) => {
     for (const one of [...(files ?? [])]) {
       setReading(one.name);
+      const stop = new AbortController();
+      stopReading.current = stop;
       try {
         const into = target || (await newFirstArea());
         const made = await sendBytes<{ version: string }>(
           `/api/import?area=${encodeURIComponent(into)}&name=${encodeURIComponent(one.name)}`,
           one,
+          stop.signal,
         );
         await load();
         if (files?.length === 1) router.push(`/v/${encodeURIComponent(made.version)}/diagram`);
       } catch (reason) {
-        complain(reason);
+        if (!stop.signal.aborted) complain(reason);
       }
       setReading(null);
     }
@@ -119,6 +125,7 @@ export function HomePage() {
         }
         commands={[
           { id: "new-process", title: text.home.newProcess, run: () => setAsking({ kind: "process" }) },
+          { id: "landscape", title: text.home.landscape, run: () => setLandscape(true) },
           { id: "open-file", title: text.home.openFile, run: () => file.current?.click() },
         ]}
       />
@@ -166,10 +173,27 @@ export function HomePage() {
               {data.areas.find((one) => one.id === area)?.name ?? text.home.allAreas}
             </chakra.h2>
             {reading && (
-              <chakra.span role="status" color="quiet">
-                {text.home.opening(reading)}
-              </chakra.span>
+              <>
+                <chakra.span role="status" color="quiet">
+                  {text.home.opening(reading)}
+                </chakra.span>
+                <Button variant="ghost" h="32px" onClick={() => stopReading.current?.abort()}>
+                  {text.dialog.cancel}
+                </Button>
+              </>
             )}
+            <Button
+              variant="outline"
+              h="32px"
+              bg={landscape ? "accentSoft" : "paper"}
+              aria-pressed={landscape}
+              onClick={() => setLandscape(!landscape)}
+            >
+              <Network size={15} /> {text.home.landscape}
+            </Button>
+            <Button variant="outline" h="32px" bg="paper" onClick={() => router.push("/find")}>
+              <Search size={15} /> {text.find.short}
+            </Button>
             <Button variant="outline" h="32px" bg="paper" onClick={() => file.current?.click()}>
               <Upload size={15} /> {text.home.openFile}
             </Button>
@@ -189,7 +213,9 @@ export function HomePage() {
               }}
             />
           </Flex>
-          {processes.length === 0 ? (
+          {landscape ? (
+            <Landscape />
+          ) : processes.length === 0 ? (
             <EmptyState>{text.home.empty}</EmptyState>
           ) : (
             <Table.Root size="sm" bg="paper" borderWidth="1px" borderColor="line" tableLayout="fixed">

@@ -26,7 +26,7 @@ export function FindAnything({
   readonly commands: readonly PaletteCommand[];
   readonly onClose: () => void;
 }) {
-  const [typed, setTyped] = useState("");
+  const { typed, setTyped } = usePalette();
   const [found, setFound] = useState<readonly Found[]>([]);
   const router = useRouter();
   useEffect(() => {
@@ -89,6 +89,14 @@ export function FindAnything({
           </Flex>
         </Palette.Item>
       ))}
+      {typed.trim() !== "" && (
+        <Palette.Item
+          value="find-in-all"
+          onSelect={() => choose(() => router.push(`/find?text=${encodeURIComponent(typed.trim())}`))}
+        >
+          <Text flex="1">{text.find.inAll(typed.trim())}</Text>
+        </Palette.Item>
+      )}
     </PaletteDialog>
   );
 }

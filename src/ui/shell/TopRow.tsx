@@ -1,6 +1,7 @@
 "use client";
-import { Box, Button, chakra, Flex, Menu, Portal } from "@chakra-ui/react";
+import { Button, chakra, Flex } from "@chakra-ui/react";
 import { BookOpen, Moon, Search, Sun } from "lucide-react";
+import dynamic from "next/dynamic";
 import NextLink from "next/link";
 import { useTheme } from "next-themes";
 import { type ReactNode, useEffect, useRef, useState } from "react";
@@ -8,11 +9,15 @@ import { sendBytes } from "../api";
 import { Keycap } from "../controls/Keycap";
 import { complain, toaster } from "../controls/toaster";
 import { text } from "../messages";
-import { FindAnything } from "./FindAnything";
 import { Mark } from "./Mark";
+import { MemberButton } from "./MemberButton";
 import { type PaletteCommand, usePalette } from "./paletteStore";
 
 const Link = chakra(NextLink);
+// Loaded when the page has come to rest, before somebody asks for it.
+const findAnything = () => import("./FindAnything");
+const MemberMenu = dynamic(() => import("./MemberMenu").then((file) => file.MemberMenu), { loading: () => null });
+const FindAnything = dynamic(() => findAnything().then((file) => file.FindAnything), { loading: () => null });
 
 interface TopRowProps {
   /** The trail behind the product's name. */
@@ -24,13 +29,21 @@ interface TopRowProps {
 
 /** Row 1 of every screen: where one is, a way to anything, whether all is saved, who is there. */
 export function TopRow({ trail, state, commands = [] }: TopRowProps) {
-  const { isOpen: finding, setOpen: setFinding } = usePalette();
+  const finding = usePalette((state) => state.isOpen);
+  const { setOpen: setFinding } = usePalette.getState();
   const { resolvedTheme, setTheme } = useTheme();
   const [mounted, setMounted] = useState(false);
+  const [menuWanted, setMenuWanted] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   useEffect(() => setMounted(true), []);
   useEffect(() => {
+    const timer = setTimeout(() => void findAnything(), 3000);
+    return () => clearTimeout(timer);
+  }, []);
+  useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
+      // Whoever presses this key alone is on the way to the palette.
+      if (event.key === "Control" || event.key === "Meta") void findAnything();
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "k") {
         event.preventDefault();
         setFinding(true);
@@ -70,7 +83,16 @@ export function TopRow({ trail, state, commands = [] }: TopRowProps) {
       >
         {text.shell.skip}
       </chakra.a>
-      <Link href="/" display="flex" alignItems="center" gap={2} fontWeight="700" color="ink" flexShrink={0}>
+      <Link
+        href="/"
+        prefetch={false}
+        display="flex"
+        alignItems="center"
+        gap={2}
+        fontWeight="700"
+        color="ink"
+        flexShrink={0}
+      >
         <Mark />
         {text.product}
       </Link>
@@ -99,6 +121,7 @@ export function TopRow({ trail, state, commands = [] }: TopRowProps) {
       {state}
       <Link
         href="/directory"
+        prefetch={false}
         display="flex"
         alignItems="center"
         gap={1.5}
@@ -122,44 +145,11 @@ export function TopRow({ trail, state, commands = [] }: TopRowProps) {
       >
         {dark ? <Sun size={15} /> : <Moon size={15} />}
       </Button>
-      <Menu.Root>
-        <Menu.Trigger asChild>
-          <Button
-            aria-label={text.shell.menu}
-            variant="plain"
-            minW="28px"
-            w="28px"
-            h="28px"
-            p={0}
-            borderRadius="full"
-            bg="accentSoft"
-            color="ink"
-            borderWidth="1px"
-            borderColor="line"
-            fontSize="11px"
-            fontWeight="700"
-          >
-            MA
-          </Button>
-        </Menu.Trigger>
-        <Portal>
-          <Menu.Positioner>
-            <Menu.Content bg="paper" color="ink">
-              <Box px={3} py={2} color="quiet" fontSize="12px">
-                {text.shell.members} Mara Aldous
-              </Box>
-              <Menu.Item value="backup" asChild>
-                <a href="/api/backup" download>
-                  {text.shell.backup}
-                </a>
-              </Menu.Item>
-              <Menu.Item value="restore" onClick={() => file.current?.click()}>
-                {text.shell.restore}
-              </Menu.Item>
-            </Menu.Content>
-          </Menu.Positioner>
-        </Portal>
-      </Menu.Root>
+      {menuWanted ? (
+        <MemberMenu onRestore={() => file.current?.click()} />
+      ) : (
+        <MemberButton onClick={() => setMenuWanted(true)} />
+      )}
       <input
         ref={file}
         type="file"

@@ -5,7 +5,9 @@ import { roleOfLane } from "@/core/directory";
 import { sceneOf } from "@/core/drawing";
 import type { Id, Model } from "@/core/model";
 import { FigureView } from "../canvas/FigureView";
-import { layerProps, useViewport } from "../canvas/useViewport";
+import { Layer } from "../canvas/Layer";
+import { useLettering } from "../canvas/useLettering";
+import { useViewport } from "../canvas/useViewport";
 import { Keycap } from "../controls/Keycap";
 import { useEntries } from "../directory/entries";
 import { text } from "../messages";
@@ -25,7 +27,7 @@ export const FollowingPage = memo(function FollowingPage(props: FollowingPagePro
   // Of a large page the words come first. A small one is painted with them: two paintings would take longer than one.
   const model = isLargePage(props.model, diagram) ? deferred : props.model;
   const frame = useRef<HTMLDivElement>(null);
-  const layer = useRef<SVGSVGElement>(null);
+  const layer = useRef<HTMLDivElement>(null);
   // Until somebody moves the page themselves, it is shown anew as it grows.
   const own = useRef(false);
   const { open, show, fit } = useViewport(frame, layer, () => {
@@ -40,6 +42,7 @@ export const FollowingPage = memo(function FollowingPage(props: FollowingPagePro
       ? sceneOf(model, page, { hueOf: (lane) => hues.get(roleOfLane(model, lane)?.entry ?? "") })
       : { figures: [], bounds: { x: 0, y: 0, width: 0, height: 0 } };
   }, [model, page, entries]);
+  const lettering = useLettering(scene.figures.length);
   const { x: left, y: top, width: wide, height: high } = scene.bounds;
   const isEmpty = scene.figures.length === 0;
   useEffect(() => {
@@ -64,16 +67,9 @@ export const FollowingPage = memo(function FollowingPage(props: FollowingPagePro
         if (id) onChoose(id);
       }}
     >
-      <svg
-        ref={layer}
-        {...layerProps}
-        textRendering="geometricPrecision"
-        fontFamily="'Atkinson Hyperlegible Next', Verdana, sans-serif"
-        role="group"
-        aria-label={text.steps.drawing}
-      >
+      <Layer layer={layer} role="group" aria-label={text.steps.drawing}>
         {scene.figures.map((one) => (
-          <FigureView key={one.id} figure={one} />
+          <FigureView key={one.id} figure={one} lettering={lettering} />
         ))}
         {figure && !figure.line && (
           <rect
@@ -88,7 +84,7 @@ export const FollowingPage = memo(function FollowingPage(props: FollowingPagePro
             pointerEvents="none"
           />
         )}
-      </svg>
+      </Layer>
       <Button
         position="absolute"
         right="14px"

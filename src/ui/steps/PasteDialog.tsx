@@ -1,14 +1,8 @@
 "use client";
 import { Box, Button, chakra, Dialog, Flex, Portal } from "@chakra-ui/react";
 import { useState } from "react";
-import {
-  type ColumnMap,
-  type ColumnMeaning,
-  columnMeanings,
-  listOf,
-  recogniseHeadings,
-  type TableRows,
-} from "@/core/capture";
+import { type ColumnMap, type ColumnMeaning, columnMeanings, listOf, recogniseHeadings } from "@/core/capture";
+import type { TableRows } from "@/core/table";
 import { text } from "../messages";
 
 interface PasteDialogProps {

@@ -1,6 +1,7 @@
-import { type ColumnMap, type ListedStep, listOf, type NamedEntry, type TableRows, writeList } from "@/core/capture";
+import { type ColumnMap, type ListedStep, listOf, type NamedEntry, writeList } from "@/core/capture";
 import { type EntryKind, foldedName } from "@/core/directory";
 import { toStored } from "@/core/model";
+import type { TableRows } from "@/core/table";
 import { text } from "../messages";
 import { inWorker } from "../version/tidyPage";
 import { useSheetStore } from "./sheetStore";

@@ -1,7 +1,7 @@
 "use client";
 import { Button, chakra, Dialog, Flex, Portal } from "@chakra-ui/react";
 import { useState } from "react";
-import { ServerError } from "../api";
+import { saveFile } from "../api";
 import { Choice } from "../controls/fields";
 import { complain } from "../controls/toaster";
 import { useDiagram } from "../diagram/diagramStore";
@@ -32,30 +32,10 @@ export function ExportDialog({ onClose }: { readonly onClose: () => void }) {
     try {
       await store.getState().settled();
       const name = `${info.process.name} ${info.version.name}`;
-      const response = await fetch("/api/export", {
-        method: "POST",
-        headers: { "content-type": "application/json" },
-        body: JSON.stringify({
-          version: info.version.id,
-          format,
-          diagram,
-          name,
-          scale: Number(scale),
-          paper,
-          spread,
-          legend: legend === "yes",
-          elements: part === "selection" ? selection : [],
-        }),
-      });
-      if (!response.ok) {
-        const body = (await response.json().catch(() => ({}))) as { error?: { code: string; message: string } };
-        throw new ServerError(body.error?.code ?? "", body.error?.message ?? text.unknownError, response.status);
-      }
-      const link = document.createElement("a");
-      link.href = URL.createObjectURL(await response.blob());
-      link.download = `${name}.${format}`;
-      link.click();
-      setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+      const options = { scale: Number(scale), paper, spread, legend: legend === "yes" };
+      const elements = part === "selection" ? selection : [];
+      const input = { version: info.version.id, format, diagram, name, elements, ...options };
+      await saveFile("/api/export", input, `${name}.${format}`);
       onClose();
     } catch (error) {
       complain(error);

@@ -27,7 +27,7 @@ export function VersionProvider({ version, children }: { readonly version: strin
     setError(null);
     // What was chosen in another version means nothing here.
     useDiagram.getState().select();
-    useDiagram.getState().set({ page: null });
+    useDiagram.getState().set({ page: null, run: null, handovers: null });
     ask<VersionInfo>("openVersion", { version })
       .then((info) => {
         if (gone) return;

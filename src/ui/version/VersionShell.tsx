@@ -1,12 +1,10 @@
 "use client";
-import { Box, Button, chakra, Flex, Menu, Portal } from "@chakra-ui/react";
-import { ChevronDown, Check as Tick } from "lucide-react";
+import { Box, chakra, Flex } from "@chakra-ui/react";
 import dynamic from "next/dynamic";
 import { usePathname, useRouter } from "next/navigation";
 import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { isFlowNode, type Model } from "@/core/model";
 import { ask } from "../api";
-import { AskDialog } from "../controls/AskDialog";
 import { complain, toaster } from "../controls/toaster";
 import { text } from "../messages";
 import { briefSign, Journey, type StageName, type StageSign } from "../shell/Journey";
@@ -14,8 +12,13 @@ import type { PaletteCommand } from "../shell/paletteStore";
 import { TopRow } from "../shell/TopRow";
 import { FindingsProvider, useFindings } from "./findings";
 import { useVersion, useVersionStore, VersionProvider } from "./VersionContext";
+import { VersionMenuButton } from "./VersionMenuButton";
 
 // Shown only when asked for, and loaded then.
+const AskDialog = dynamic(() => import("../controls/AskDialog").then((file) => file.AskDialog), {
+  loading: () => null,
+});
+const VersionMenu = dynamic(() => import("./VersionMenu").then((file) => file.VersionMenu), { loading: () => null });
 const RevisionsDialog = dynamic(() => import("./RevisionsDialog").then((file) => file.RevisionsDialog), {
   loading: () => null,
 });
@@ -49,6 +52,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
   const info = useVersion((state) => state.info);
   const stage = stageOf(usePathname());
   const [dialog, setDialog] = useState<"revisions" | "to-be" | "keep" | "export" | null>(null);
+  const [menuWanted, setMenuWanted] = useState(false);
   const store = useVersionStore();
   const router = useRouter();
   useNotices();
@@ -108,11 +112,15 @@ function Frame({ children }: { readonly children: ReactNode }) {
               {info.process.name}
             </chakra.span>
             <span aria-hidden>/</span>
-            <VersionMenu
-              onStart={() => setDialog("to-be")}
-              onRevisions={() => setDialog("revisions")}
-              onExport={() => setDialog("export")}
-            />
+            {menuWanted ? (
+              <VersionMenu
+                onStart={() => setDialog("to-be")}
+                onRevisions={() => setDialog("revisions")}
+                onExport={() => setDialog("export")}
+              />
+            ) : (
+              <VersionMenuButton name={info.version.name} onClick={() => setMenuWanted(true)} />
+            )}
           </>
         }
         state={<SavedState />}
@@ -153,74 +161,6 @@ function Frame({ children }: { readonly children: ReactNode }) {
         />
       )}
     </Flex>
-  );
-}
-
-function VersionMenu({
-  onStart,
-  onRevisions,
-  onExport,
-}: {
-  readonly onStart: () => void;
-  readonly onRevisions: () => void;
-  readonly onExport: () => void;
-}) {
-  const info = useVersion((state) => state.info);
-  const router = useRouter();
-  const name = encodeURIComponent(`${info.process.name} ${info.version.name}`);
-  const exportPath = (format: string) =>
-    `/api/export?version=${encodeURIComponent(info.version.id)}&format=${format}&name=${name}`;
-  return (
-    <Menu.Root>
-      <Menu.Trigger asChild>
-        <Button
-          variant="outline"
-          h="26px"
-          px={2}
-          bg="paper"
-          color="ink"
-          borderColor="line"
-          fontWeight="400"
-          flexShrink={0}
-          maxW="220px"
-        >
-          <chakra.span truncate>{info.version.name}</chakra.span>
-          <ChevronDown size={13} aria-hidden />
-        </Button>
-      </Menu.Trigger>
-      <Portal>
-        <Menu.Positioner>
-          <Menu.Content bg="paper" color="ink" minW="240px">
-            {info.siblings.map((sibling) => (
-              <Menu.Item
-                key={sibling.id}
-                value={sibling.id}
-                onClick={() => router.push(`/v/${encodeURIComponent(sibling.id)}/diagram`)}
-              >
-                <Box flex="1">{sibling.name}</Box>
-                {sibling.id === info.version.id && <Tick size={14} aria-hidden />}
-              </Menu.Item>
-            ))}
-            <Menu.Separator borderColor="line" />
-            <Menu.Item value="start" onClick={onStart}>
-              {text.version.start}
-            </Menu.Item>
-            <Menu.Item value="revisions" onClick={onRevisions}>
-              {text.version.revisions}
-            </Menu.Item>
-            <Menu.Separator borderColor="line" />
-            <Menu.Item value="bpmn" asChild>
-              <a href={exportPath("bpmn")} download>
-                {text.version.export}: {text.version.bpmn}
-              </a>
-            </Menu.Item>
-            <Menu.Item value="picture" onClick={onExport}>
-              {text.exporting.open}
-            </Menu.Item>
-          </Menu.Content>
-        </Menu.Positioner>
-      </Portal>
-    </Menu.Root>
   );
 }
 

@@ -219,7 +219,11 @@ export function createVersionStore(info: VersionInfo) {
       const { model: common, sequence } = base;
       const ours = get().model;
       const fresh = await ask<VersionInfo>("openVersion", { version: info.version.id }).catch(() => null);
-      if (!fresh) return set({ failing: true });
+      if (!fresh) {
+        set({ failing: true });
+        setTimeout(() => void flush(), retryIn);
+        return;
+      }
       if (fresh.sequence === sequence) return drop(refused, message);
       const theirs = trustStored(fresh.model);
       join({ common, ours, theirs, sequence: fresh.sequence, label: refused.label });

@@ -17,6 +17,11 @@ export async function POST(request: Request): Promise<Response> {
         name: searchParams.get("name") ?? "file",
         area: searchParams.get("area") ?? "",
         bytes,
+        stopped: async () => {
+          // Reading a long list takes seconds; whoever gave up meanwhile is heard before anything is kept.
+          await new Promise((resolve) => setTimeout(resolve));
+          return request.signal.aborted;
+        },
       }),
     );
   });

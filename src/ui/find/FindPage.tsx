@@ -1,0 +1,158 @@
+"use client";
+import { Box, chakra, Flex } from "@chakra-ui/react";
+import NextLink from "next/link";
+import { useSearchParams } from "next/navigation";
+import { useEffect, useState } from "react";
+import { ask } from "../api";
+import { Choice } from "../controls/fields";
+import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
+import { useEntries } from "../directory/entries";
+import { text } from "../messages";
+import { TopRow } from "../shell/TopRow";
+
+const Link = chakra(NextLink);
+
+interface Row {
+  readonly version: string;
+  readonly versionName: string;
+  readonly process: string;
+  readonly element: string;
+  readonly name: string;
+  readonly type: string;
+  readonly excerpt: string;
+}
+
+/** Elements of all processes: by words, type, role, system. */
+export function FindPage() {
+  const { entries } = useEntries();
+  const [typed, setTyped] = useState(useSearchParams().get("text") ?? "");
+  const [wanted, setWanted] = useState({ type: "", role: "", system: "" });
+  const [types, setTypes] = useState<readonly { type: string; count: number }[]>([]);
+  const [found, setFound] = useState<{ total: number; rows: readonly Row[] } | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [attempt, setAttempt] = useState(0);
+  useEffect(() => {
+    ask<{ types: typeof types }>("listTypes")
+      .then((answer) => setTypes(answer.types))
+      .catch(() => setTypes([]));
+  }, []);
+  useEffect(() => {
+    let stale = false;
+    const given = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== ""));
+    const timer = setTimeout(() => {
+      ask<{ total: number; rows: Row[] }>("searchElements", { text: typed.slice(0, 100), ...given })
+        .then((answer) => {
+          if (stale) return;
+          setFound(answer);
+          setProblem(null);
+        })
+        .catch((reason: Error) => !stale && setProblem(reason.message));
+    }, 150);
+    return () => {
+      stale = true;
+      clearTimeout(timer);
+    };
+  }, [typed, wanted, attempt]);
+  const entriesOf = (kind: "role" | "system") =>
+    entries.filter((entry) => entry.kind === kind).map((entry) => [entry.id, entry.name] as const);
+  const choices = [
+    ["type", types.map(({ type, count }) => [type, `${type} (${count})`] as const)],
+    ["role", entriesOf("role")],
+    ["system", entriesOf("system")],
+  ] as const;
+  return (
+    <Flex direction="column" h="100dvh">
+      <TopRow
+        trail={
+          <chakra.h1 color="ink" fontWeight="700">
+            {text.find.title}
+          </chakra.h1>
+        }
+      />
+      <Flex px={6} py={3} gap={5} align="center" bg="paper" borderBottomWidth="1px" borderColor="line" wrap="wrap">
+        <chakra.input
+          type="search"
+          aria-label={text.find.words}
+          placeholder={text.find.words}
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+          autoFocus
+          h="32px"
+          w="320px"
+          px={2}
+          bg="paper"
+          borderWidth="1px"
+          borderColor="line"
+          borderRadius="6px"
+          _placeholder={{ color: "quiet" }}
+        />
+        {choices.map(([field, options]) => (
+          <Flex key={field} gap={2} align="center">
+            <chakra.span color="quiet">{text.find.by[field]}</chakra.span>
+            <Choice
+              label={text.find.by[field]}
+              value={wanted[field]}
+              options={[["", text.find.any], ...options]}
+              onChoose={(value) => setWanted({ ...wanted, [field]: value })}
+            />
+          </Flex>
+        ))}
+      </Flex>
+      <Box as="main" id="content" flex="1" minH={0} overflow="auto" px={6} py={4}>
+        {problem !== null ? (
+          <ErrorPage message={problem} retry={() => setAttempt(attempt + 1)} />
+        ) : found === null ? (
+          <LoadingPage label={text.shell.loading} />
+        ) : found.total === 0 ? (
+          <EmptyState>{text.find.empty}</EmptyState>
+        ) : (
+          <Results {...found} />
+        )}
+      </Box>
+    </Flex>
+  );
+}
+
+function Results({ total, rows }: { readonly total: number; readonly rows: readonly Row[] }) {
+  return (
+    <>
+      <chakra.p role="status" color="quiet" mb={3}>
+        {text.find.count(total, rows.length)}
+      </chakra.p>
+      <chakra.table w="100%" bg="paper" borderWidth="1px" borderColor="line">
+        <thead>
+          <tr>
+            {[text.find.element, text.find.by.type, text.home.process, text.find.said].map((heading) => (
+              <chakra.th key={heading} textAlign="start" px={3} h="32px" color="quiet" fontWeight="600" bg="sheet">
+                {heading}
+              </chakra.th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <chakra.tr key={`${row.version} ${row.element}`} borderTopWidth="1px" borderColor="line">
+              <chakra.td px={3} py={1.5}>
+                <Link
+                  href={`/v/${encodeURIComponent(row.version)}/diagram?element=${encodeURIComponent(row.element)}`}
+                  color="accent"
+                  textDecoration="underline"
+                >
+                  {row.name || text.find.nameless}
+                </Link>
+              </chakra.td>
+              <chakra.td px={3}>{row.type}</chakra.td>
+              <chakra.td px={3}>
+                {row.process}
+                <chakra.span color="quiet">, {row.versionName}</chakra.span>
+              </chakra.td>
+              <chakra.td px={3} color="quiet">
+                {row.excerpt}
+              </chakra.td>
+            </chakra.tr>
+          ))}
+        </tbody>
+      </chakra.table>
+    </>
+  );
+}
