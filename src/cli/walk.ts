@@ -37,9 +37,10 @@ export function walk(args: readonly string[], json: boolean): number {
   const walked = play(model, processFor(model, file, start), {
     ...(start && { start }),
     choose,
-    fire,
+    fire: fire.map((element) => ({ element })),
   } satisfies WalkChoices);
-  if (json) process.stdout.write(`${JSON.stringify(walked, null, 2)}\n`);
+  const { told: _, ...answer } = walked;
+  if (json) process.stdout.write(`${JSON.stringify(answer, null, 2)}\n`);
   else {
     for (const { step, element, event } of walked.log)
       process.stdout.write(`${String(step).padStart(5)}  ${event.padEnd(7)} ${nameOf(model, element) || element}\n`);

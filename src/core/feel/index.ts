@@ -1,1 +1,2 @@
+export { type CaseData, holds } from "./evaluate";
 export { type ConditionReading, readCondition } from "./readCondition";

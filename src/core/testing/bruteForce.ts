@@ -110,6 +110,8 @@ function allAfter(model: Model, node: Element, state: Tokens): Tokens[] {
       const taken = take(state, waiting);
       return outs.length === 0 ? [taken] : subsets(outs).map((chosen) => add(taken, chosen));
     }
+    case "complexGateway":
+      return afterComplex(model, node, state, ins, outs);
     case "boundaryEvent": {
       const host = String(node.attachedToRef);
       if (!state.active.includes(host) || state.fired.includes(node.id)) return [];
@@ -120,6 +122,22 @@ function allAfter(model: Model, node: Element, state: Tokens): Tokens[] {
   if (boundaryEventsOf(model, node.id).length === 0) return waiting.map((flow) => add(take(state, [flow]), outs));
   if (state.active.includes(node.id)) return [add(ended(model, state, node.id), outs)];
   return waiting.map((flow) => ({ ...take(state, [flow]), active: [...state.active, node.id] }));
+}
+
+/** BPMN 2.0, 13.3.5: waiting for start, then waiting for reset; what it has had stands among what has gone off. */
+function afterComplex(model: Model, node: Element, state: Tokens, ins: readonly Id[], outs: readonly Id[]): Tokens[] {
+  const mark = (flow: Id) => `${node.id} had ${flow}`;
+  const waiting = ins.filter((flow) => (state.on[flow] ?? 0) > 0);
+  if (waiting.length === 0) return [];
+  const others = state.fired.filter((one) => !ins.some((flow) => one === mark(flow)));
+  if (others.length === state.fired.length) {
+    const gone = take(state, waiting);
+    const marked = waiting.length === ins.length ? gone : { ...gone, fired: [...state.fired, ...waiting.map(mark)] };
+    return outs.length === 0 ? [marked] : subsets(outs).map((chosen) => add(marked, chosen));
+  }
+  const open = ins.filter((flow) => !state.fired.includes(mark(flow)));
+  const late = open.filter((flow) => waiting.includes(flow));
+  return mayJoin(model, node, state, open, late) ? [{ ...take(state, late), fired: others }] : [];
 }
 
 function ended(model: Model, state: Tokens, host: Id): Tokens {

@@ -1,3 +1,22 @@
+export { type Act, actsOf, type Deed } from "./acts";
+export {
+  beginCase,
+  type CaseState,
+  type Instance,
+  instancesOf,
+  isCaseOver,
+  keyOfCase,
+  loopOf,
+  standingAt,
+  type World,
+} from "./caseState";
+export { type FireChoice, flowsByData, type WalkChoices } from "./choices";
+export { actWords, explain } from "./explain";
+export { cardinalityOf, type Happened } from "./moving";
+export { beginPlaying, leftAt, type Next, nextAct, outcomeOf, type Playing, played, type WalkStep } from "./playing";
 export { type NetNode, type NodeKind, type ScopeNet, scopeNetOf } from "./scopeNet";
 export { afterMove, initialStates, isOver, keyOfState, type Move, movesOf, type ScopeState } from "./scopeState";
-export { type WalkChoices, type Walked, type WalkStep, walk } from "./walk";
+export { step } from "./step";
+export { type SuggestedWalk, type Suggestion, suggestWalks } from "./suggest";
+export { type Walked, walk } from "./walk";
+export { choicesOf, runWalkTest, testOf, type WalkTest, type WalkTestResult, walkTestSchema } from "./walkTest";

@@ -18,11 +18,21 @@ import {
  * - `exclusive`: so too, but on one way out (13.3.2; an event-based gateway's race is such a choice, 13.3.4);
  * - `parallel`: one token from every way in, one on every way out (13.3.1);
  * - `inclusive`: one token from every way in that has one, when no other can come; a chosen set of ways out (13.3.3);
+ * - `complex`: goes off once enough ways in have a token, and then takes what else can still come, giving nothing for it (13.3.5);
  * - `end`: takes a token; `clear`: takes all tokens of the scope (13.4.6, terminate and error end events);
  * - `held`: an activity that can be under way, since events hang at its edge;
  * - `called`: an event sub-process, which begins by itself while its scope is alive (13.4.4).
  */
-export type NodeKind = "each" | "exclusive" | "parallel" | "inclusive" | "end" | "clear" | "held" | "called";
+export type NodeKind =
+  | "each"
+  | "exclusive"
+  | "parallel"
+  | "inclusive"
+  | "complex"
+  | "end"
+  | "clear"
+  | "held"
+  | "called";
 
 export interface NetNode {
   readonly id: Id;
@@ -35,6 +45,8 @@ export interface NetNode {
   /** For a boundary event: its host, and whether it ends that. For an event sub-process: whether it ends its scope. */
   readonly host?: number;
   readonly interrupts?: boolean;
+  /** For a complex gateway: how many ways in must have a token before it may go off. */
+  readonly needs?: number;
   /** A sub-process whose inside can never come to its normal end is only left by its edge. */
   readonly canComplete: boolean;
 }
@@ -57,8 +69,8 @@ export function scopeNetOf(
   model: Model,
   scope: Id,
   canComplete: (subProcess: Id) => boolean = () => true,
-  /** Whether sub-processes are entered, and so are under way for a while. */
-  enters = false,
+  /** Activities that are played inside, or several times, and so are under way for a while. */
+  staysIn: (activity: Element) => boolean = () => false,
 ): ScopeNet {
   const taking = flowNodesIn(model, scope).filter((node) => takesPart(model, node));
   const at = new Map(taking.map((node, index) => [node.id, index]));
@@ -90,15 +102,16 @@ export function scopeNetOf(
     return {
       id: node.id,
       kind:
-        isSubProcess(node.type) && (enters || !canComplete(node.id)) && !node.triggeredByEvent
+        isActivity(node.type) && (staysIn(node) || !canComplete(node.id)) && !node.triggeredByEvent
           ? "held"
-          : kindOfNode(model, node, host),
+          : kindOfNode(model, node, host, (ins[index] as number[]).length),
       ins: ins[index] as number[],
       outs: ways,
       conditional,
       ...(!isChoice && fallback !== undefined && conditional.length > 0 && { fallback }),
       ...(host !== undefined && { host, interrupts: node.cancelActivity !== false }),
       ...(node.triggeredByEvent === true && { interrupts: startInterrupts(model, node) }),
+      ...(node.type === "complexGateway" && { needs: neededBy(node) }),
       canComplete: !isSubProcess(node.type) || canComplete(node.id),
     };
   });
@@ -119,7 +132,21 @@ function startInterrupts(model: Model, eventSubProcess: Element): boolean {
   );
 }
 
-function kindOfNode(model: Model, node: Element, host: number | undefined): NodeKind {
+/** Ways into a complex gateway are remembered as bits of one byte; one with more ways is an inclusive one. */
+const mostRemembered = 8;
+
+/**
+ * What a complex gateway waits for, where its condition counts tokens ("activationCount >= 2", the attribute the standard gives it
+ * for that); any other condition may hold at any time.
+ */
+function neededBy(gateway: Element): number {
+  const text = (gateway.activationCondition as { readonly text: string } | undefined)?.text ?? "";
+  const [, sign, count] = /activationCount\s*(>=|==?|>|=)\s*(\d+)/.exec(text) ?? [];
+  if (count === undefined) return 1;
+  return Math.max(1, Number(count) + (sign === ">" ? 1 : 0));
+}
+
+function kindOfNode(model: Model, node: Element, host: number | undefined, waysIn: number): NodeKind {
   switch (node.type) {
     case "exclusiveGateway":
     case "eventBasedGateway":
@@ -127,8 +154,9 @@ function kindOfNode(model: Model, node: Element, host: number | undefined): Node
     case "parallelGateway":
       return "parallel";
     case "inclusiveGateway":
-    case "complexGateway":
       return "inclusive";
+    case "complexGateway":
+      return waysIn <= mostRemembered ? "complex" : "inclusive";
     case "endEvent": {
       const trigger = triggerOf(model, node);
       return ["terminateEventDefinition", "errorEventDefinition", "cancelEventDefinition"].includes(trigger)

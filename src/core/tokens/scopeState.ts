@@ -15,6 +15,8 @@ export interface Move {
   readonly start?: number;
   readonly stop?: number;
   readonly fire?: number;
+  /** For a complex gateway: the ways in it has had a token from since it was last at rest, a bit each. */
+  readonly had?: number;
   /** All other tokens of the scope go. */
   readonly clears?: boolean;
 }
@@ -67,9 +69,12 @@ function movesOfNode(net: ScopeNet, state: ScopeState, node: NetNode, at: number
         moves.push({ node: at, take: node.ins, give: node.outs });
       return;
     case "inclusive":
-      if (waiting.length > 0 && noMoreCanCome(net, state, node, at, waiting))
+      if (waiting.length > 0 && noMoreCanCome(net, state, node.ins, at, waiting))
         for (const give of node.outs.length === 0 ? [[]] : someOf(node.outs))
           moves.push({ node: at, take: waiting, give });
+      return;
+    case "complex":
+      complexMoves(net, state, node, at, waiting, moves);
       return;
     case "end":
       for (const flow of waiting) moves.push({ node: at, take: [flow], give: [] });
@@ -87,6 +92,33 @@ function movesOfNode(net: ScopeNet, state: ScopeState, node: NetNode, at: number
     case "called":
       calledMoves(net, state, node, at, moves);
   }
+}
+
+/**
+ * A complex gateway at rest goes off on the ways in that have a token. After that it takes one from each other way, as soon as no
+ * more can come, and is at rest again; a second token on a way it has had waits until then.
+ */
+function complexMoves(
+  net: ScopeNet,
+  state: ScopeState,
+  node: NetNode,
+  at: number,
+  waiting: readonly number[],
+  moves: Move[],
+): void {
+  if (waiting.length === 0) return;
+  const had = state[fired(net, at)] as number;
+  if (had === 0) {
+    if (waiting.length < Math.min(node.needs ?? 1, node.ins.length)) return;
+    const all = waiting.length === node.ins.length;
+    const now = all ? 0 : node.ins.reduce((bits, flow, bit) => bits | (waiting.includes(flow) ? 1 << bit : 0), 0);
+    for (const give of node.outs.length === 0 ? [[]] : someOf(node.outs))
+      moves.push({ node: at, take: waiting, give, had: now });
+    return;
+  }
+  const open = node.ins.filter((_, bit) => ((had >> bit) & 1) === 0);
+  const late = open.filter((flow) => waiting.includes(flow));
+  if (noMoreCanCome(net, state, open, at, late)) moves.push({ node: at, take: late, give: [], had: 0 });
 }
 
 /** Boundary events go off while their host is under way, event sub-processes while their scope is alive; each once. */
@@ -128,12 +160,12 @@ function someOf(ways: readonly number[]): number[][] {
 function noMoreCanCome(
   net: ScopeNet,
   state: ScopeState,
-  node: NetNode,
+  ins: readonly number[],
   at: number,
   waiting: readonly number[],
 ): boolean {
-  if (waiting.length === node.ins.length) return true;
-  const empty = node.ins.filter((flow) => !waiting.includes(flow));
+  if (waiting.length === ins.length) return true;
+  const empty = ins.filter((flow) => !waiting.includes(flow));
   const toEmpty = before(net, empty, at);
   const toWaiting = before(net, waiting, at);
   for (let flow = 0; flow < net.flows.length; flow++)
@@ -171,6 +203,7 @@ export function afterMove(net: ScopeNet, state: ScopeState, move: Move): ScopeSt
     for (const [at, node] of net.nodes.entries()) if (node.host === move.stop) next[fired(net, at)] = 0;
   }
   if (move.start !== undefined) next[active(net, move.start)] = 1;
+  if (move.had !== undefined) next[fired(net, move.node)] = move.had;
   if (move.fire !== undefined) next[fired(net, move.fire)] = 1;
   for (const flow of move.give) next[flow] = (next[flow] as number) + 1;
   return next;

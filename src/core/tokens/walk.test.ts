@@ -109,13 +109,13 @@ describe("a case goes as the standard says", () => {
     [
       "an interrupting event takes the way from the edge",
       `<startEvent id="s"/>${tasks("a", "b", "c")}<boundaryEvent id="t" attachedToRef="a"><timerEventDefinition/></boundaryEvent>${chain("s", "a", "b")}${chain("t", "c")}`,
-      { fire: ["t"] },
+      { fire: [{ element: "t" }] },
       "s a t c: completed",
     ],
     [
       "one that does not interrupt goes beside",
       `<startEvent id="s"/>${tasks("a", "b", "c")}<boundaryEvent id="t" attachedToRef="a" cancelActivity="false"><timerEventDefinition/></boundaryEvent>${chain("s", "a", "b")}${chain("t", "c")}`,
-      { fire: ["t"] },
+      { fire: [{ element: "t" }] },
       "s a t c b: completed",
     ],
     [
@@ -157,7 +157,7 @@ describe("a case goes as the standard says", () => {
     [
       "an event sub-process that interrupts takes over",
       `<startEvent id="s"/>${tasks("a", "b")}${chain("s", "a", "b")}<subProcess id="sub" triggeredByEvent="true"><startEvent id="i"><messageEventDefinition/></startEvent>${tasks("p")}${chain("i", "p")}</subProcess>`,
-      { fire: ["i"] },
+      { fire: [{ element: "i" }] },
       "sub i p: completed",
     ],
   ])("%s", (_, content, choices, expected) => {
@@ -175,4 +175,160 @@ test("what is left says where it is stuck; each element says how often it was en
   const walked = walk(modelOf(content), "process");
   expect(walked.left).toEqual(["y"]);
   expect(walked.entered).toEqual(["s", "x", "a"].map((element) => ({ element, times: 1 })));
+});
+
+const inside = (content: string, id = "sub", type = "subProcess", more = "") =>
+  `<${type} id="${id}"${more}>${content}</${type}>`;
+const event = (tag: string, id: string, trigger: string, more = "", ref = "") =>
+  `<${tag} id="${id}"${more}><${trigger}EventDefinition${ref}/></${tag}>`;
+const undoable = (id: string) =>
+  `<task id="${id}"/>${event("boundaryEvent", `${id}c`, "compensate", ` attachedToRef="${id}"`)}<task id="${id}u" isForCompensation="true"/><association id="${id}l" sourceRef="${id}c" targetRef="${id}u" associationDirection="One"/>`;
+const multi = (id: string, loop: string) => `<task id="${id}">${loop}</task>`;
+
+/** The same chapter, the clauses for events that go far and activities done several times. */
+describe("what is thrown is caught, what is repeated is counted", () => {
+  test.each<[string, string, WalkChoices, string]>([
+    [
+      "a complex gateway waits for as many as it says, and takes the rest for nothing",
+      `<startEvent id="s"/><parallelGateway id="x"/>${tasks("a", "b", "c", "d")}<complexGateway id="y"><activationCondition>activationCount &gt;= 2</activationCondition></complexGateway>${chain("s", "x", "a", "y", "d")}${chain("x", "b", "y")}${chain("x", "c", "y")}`,
+      {},
+      "s x a b c y d: completed",
+    ],
+    [
+      "a loop is done as often as it is told",
+      `<startEvent id="s"/>${multi("a", "<standardLoopCharacteristics/>")}${tasks("b")}${chain("s", "a", "b")}`,
+      { times: new Map([["a", [3]]]) },
+      "s a a a b: completed",
+    ],
+    [
+      "several instances are as many as the model says",
+      `<startEvent id="s"/>${multi("a", "<multiInstanceLoopCharacteristics><loopCardinality>2</loopCardinality></multiInstanceLoopCharacteristics>")}${tasks("b")}${chain("s", "a", "b")}`,
+      {},
+      "s a a b: completed",
+    ],
+    [
+      "instances of a sub-process run beside each other",
+      `<startEvent id="s"/>${inside(`<multiInstanceLoopCharacteristics/><startEvent id="i"/>${tasks("p")}${chain("i", "p")}`)}${tasks("b")}${chain("s", "sub", "b")}`,
+      { times: new Map([["sub", [2]]]) },
+      "s sub i i p p b: completed",
+    ],
+    [
+      "or one after the other",
+      `<startEvent id="s"/>${inside(`<multiInstanceLoopCharacteristics isSequential="true"/><startEvent id="i"/>${tasks("p")}${chain("i", "p")}`)}${tasks("b")}${chain("s", "sub", "b")}`,
+      { times: new Map([["sub", [2]]]) },
+      "s sub i p sub i p b: completed",
+    ],
+    [
+      "an error is caught by an event sub-process before it leaves its scope",
+      `<startEvent id="s"/>${tasks("b")}${chain("s", "sub", "b")}${inside(`<startEvent id="i"/>${event("endEvent", "o", "error")}${chain("i", "o")}<subProcess id="h" triggeredByEvent="true">${event("startEvent", "hs", "error")}${tasks("p")}${chain("hs", "p")}</subProcess>`)}`,
+      {},
+      "s sub i o h hs p b: completed",
+    ],
+    [
+      "an escalation is heard outside while the inside goes on",
+      `<startEvent id="s"/>${tasks("b", "c")}${chain("s", "sub", "b")}${chain("t", "c")}${inside(`<startEvent id="i"/>${event("intermediateThrowEvent", "o", "escalation")}${tasks("p")}${chain("i", "o", "p")}`)}${event("boundaryEvent", "t", "escalation", ' attachedToRef="sub" cancelActivity="false"')}`,
+      {},
+      "s sub i o t c p b: completed",
+    ],
+    [
+      "a signal is heard by who waits for it",
+      `<startEvent id="s"/><parallelGateway id="x"/>${tasks("a")}${event("intermediateThrowEvent", "o", "signal", "", ' signalRef="g"')}${event("boundaryEvent", "t", "signal", ' attachedToRef="a"', ' signalRef="g"')}${tasks("c")}${chain("s", "x", "a")}${chain("x", "o")}${chain("t", "c")}`,
+      {},
+      "s x a o t c: completed",
+    ],
+    [
+      "compensation undoes what has finished, the last first",
+      `<startEvent id="s"/>${undoable("a")}${undoable("b")}${event("endEvent", "o", "compensate")}${chain("s", "a", "b", "o")}`,
+      {},
+      "s a b o bu au: completed",
+    ],
+    [
+      "or only what it names",
+      `<startEvent id="s"/>${undoable("a")}${undoable("b")}${event("endEvent", "o", "compensate", "", ' activityRef="a"')}${chain("s", "a", "b", "o")}`,
+      {},
+      "s a b o au: completed",
+    ],
+    [
+      "a transaction that is cancelled undoes what it did and is left at its edge",
+      `<startEvent id="s"/>${tasks("n", "c")}${chain("s", "sub", "n")}${chain("t", "c")}${inside(`<startEvent id="i"/>${undoable("a")}${event("endEvent", "o", "cancel")}${chain("i", "a", "o")}`, "sub", "transaction")}${event("boundaryEvent", "t", "cancel", ' attachedToRef="sub"')}`,
+      {},
+      "s sub i a o au t c: completed",
+    ],
+    [
+      "an ad-hoc sub-process has its steps done in any order, and then ends",
+      `<startEvent id="s"/>${inside(tasks("p", "q"), "sub", "adHocSubProcess")}${tasks("b")}${chain("s", "sub", "b")}`,
+      {},
+      "s sub p q b: completed",
+    ],
+    [
+      "a condition is decided by the case's data",
+      `<startEvent id="s"/><exclusiveGateway id="x" default="x-b"/>${tasks("a", "b")}${chain("s", "x", "b")}${flow("x", "a", "<conditionExpression>rated power &gt; 10</conditionExpression>")}`,
+      { data: { "rated power": 12 } },
+      "s x a: completed",
+    ],
+    [
+      "and goes the default way where no condition holds",
+      `<startEvent id="s"/><exclusiveGateway id="x" default="x-b"/>${tasks("a", "b")}${chain("s", "x")}${flow("x", "a", "<conditionExpression>rated power &gt; 10</conditionExpression>")}${chain("x", "b")}`,
+      { data: { "rated power": 8 } },
+      "s x b: completed",
+    ],
+  ])("%s", (_, content, choices, expected) => {
+    const { log, outcome } = walk(modelOf(content), "process", choices);
+    expect(`${log.flatMap(({ element, event }) => (event === "left" ? [] : [element])).join(" ")}: ${outcome}`).toBe(
+      expected,
+    );
+  });
+});
+
+describe("pools that are played together", () => {
+  const two = (second: string) =>
+    expectOk(
+      readBpmn(
+        new TextEncoder().encode(
+          `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="definitions" targetNamespace="x"><collaboration id="c"><participant id="p1" processRef="process"/><participant id="p2" processRef="other"/><messageFlow id="m1" sourceRef="ask" targetRef="got"/><messageFlow id="m2" sourceRef="reply" targetRef="answer"/></collaboration><process id="process"><startEvent id="s"/><sendTask id="ask"/>${event("intermediateCatchEvent", "answer", "message")}<endEvent id="e"/>${chain("s", "ask", "answer", "e")}</process><process id="other">${event("startEvent", "got", "message")}${second}</process></definitions>`,
+        ),
+      ),
+    );
+  const answers = `<sendTask id="reply"/><endEvent id="f"/>${chain("got", "reply", "f")}`;
+  const elements = (model: Model, together: boolean) => {
+    const { log, outcome } = walk({ model, together }, "process");
+    return `${log.flatMap(({ element, event: what }) => (what === "entered" ? [element] : [])).join(" ")}: ${outcome}`;
+  };
+  test("a message starts the other process, and its answer is waited for", () => {
+    expect(elements(two(answers), true)).toBe("s ask got reply answer f e: completed");
+  });
+  test("an answer that is never sent is waited for in vain", () => {
+    const silent = `${tasks("reply")}<endEvent id="f"/>${chain("got", "f")}`;
+    expect(elements(two(silent), true)).toBe("s ask got f: stuck");
+  });
+  test("by itself, a process gets what it expects from outside", () => {
+    expect(elements(two(answers), false)).toBe("s ask answer e: completed");
+  });
+});
+
+test("a called process is entered, and its elements say whose they are", () => {
+  const outer = modelOf(`<startEvent id="s"/><callActivity id="call" calledElement="inner"/>${chain("s", "call")}`);
+  const inner = modelOf(`<startEvent id="i"/>${tasks("p")}${chain("i", "p")}`);
+  const { log, outcome } = walk({ model: outer, calls: () => ({ model: inner, process: "process" }) }, "process");
+  expect(log.map(({ element, event: what }) => `${element} ${what}`)).toEqual([
+    "s entered",
+    "call entered",
+    "i entered",
+    "p entered",
+    "call left",
+  ]);
+  expect(outcome).toBe("completed");
+});
+
+test("a case told again by what was chosen goes the same way", () => {
+  const content = `<startEvent id="s"/><exclusiveGateway id="j"/>${tasks("a")}<exclusiveGateway id="x"/>${multi("b", "<standardLoopCharacteristics/>")}<endEvent id="e"/><boundaryEvent id="t" attachedToRef="b"><timerEventDefinition/></boundaryEvent>${chain("s", "j", "a", "x", "b", "e")}${chain("x", "j")}${chain("t", "j")}`;
+  const model = modelOf(content);
+  const first = walk(model, "process", {
+    ...choose(["x", [["x-j"], ["x-b"]]]),
+    times: new Map([["b", [2]]]),
+    fire: [{ element: "t", after: { element: "a", times: 2 } }],
+  });
+  const again = walk(model, "process", first.told);
+  expect(first.entered.find(({ element }) => element === "a")?.times).toBe(3);
+  expect(again).toEqual(first);
 });

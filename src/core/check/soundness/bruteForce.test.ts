@@ -6,7 +6,16 @@ import { bruteForce } from "../../testing/bruteForce";
 import { expectOk } from "../../testing/models";
 import { behaviourOf } from ".";
 
-const types = ["task", "task", "exclusiveGateway", "parallelGateway", "inclusiveGateway", "task"] as const;
+const types = [
+  "task",
+  "task",
+  "exclusiveGateway",
+  "parallelGateway",
+  "inclusiveGateway",
+  "complexGateway",
+  "exclusiveGateway",
+  "parallelGateway",
+] as const;
 
 /** Any process at all: nodes of every kind, each reached from one before it, further flows anywhere, events at edges. */
 const anyProcess = fc

@@ -210,7 +210,14 @@ function absorbed(
     vertex.outs.delete(out);
     edges.delete(out);
     next.ins.delete(out);
-    vertex.passed = inOrder(vertex.passed, edge.passed, next.passed);
+    if (next.ins.size > 0) {
+      // Who comes by another way into the second has not passed the first.
+      for (const way of vertex.ins) {
+        const into = edges.get(way) as Edge;
+        into.passed = inOrder(into.passed, vertex.passed, edge.passed);
+      }
+      vertex.passed = next.passed;
+    } else vertex.passed = inOrder(vertex.passed, edge.passed, next.passed);
     for (const way of next.ins) {
       (edges.get(way) as Edge).to = at;
       vertex.ins.add(way);

@@ -17,6 +17,7 @@ function processOf(flows: string, more = ""): Model {
     xor: "exclusiveGateway",
     and: "parallelGateway",
     or: "inclusiveGateway",
+    some: "complexGateway",
     race: "eventBasedGateway",
     task: "task",
     catch: "intermediateCatchEvent",
@@ -66,6 +67,13 @@ describe("classics", () => {
     ["an inclusive block", "s > x:or > a > y:or > e; x > b > y; x > c > y", "sound"],
     ["a loop", "s > j:xor > a > x:xor > e; x > b > j", "sound"],
     ["a loop on the spot", "s > x:xor > e; x > a > x", "sound"],
+    ["the first of two is enough, the second is taken", "s > x:and > a > y:some > b > e; x > b2 > y", "sound"],
+    ["a join of some where one comes", "s > x:xor > a > y:some > e; x > b > y", "sound"],
+    [
+      "what only a join that never goes off leads to",
+      "s > p:and > n > m:xor > e; p > p; s > m",
+      "unsound, deadlock, dead p n",
+    ],
     ["a race for events", "s > r:race > m:catch > e1; r > t:catch > e2", "sound"],
     [
       "parallel split, exclusive join: what follows runs twice",

@@ -1,0 +1,147 @@
+import { z } from "zod";
+import { called, type Id, type Model } from "../model";
+import type { World } from "./caseState";
+import type { WalkChoices } from "./choices";
+import { type Walked, walk } from "./walk";
+
+const id = z.string().min(1).max(500);
+const visits = <Entry extends z.ZodType>(entry: Entry) => z.array(z.tuple([id, z.array(entry).max(10_000)])).max(5_000);
+
+/** A walk that is kept: what it was told, and what is to come of it. */
+export const walkTestSchema = z.object({
+  process: id,
+  told: z.object({
+    start: id.optional(),
+    choose: visits(z.array(id).max(100)).default([]),
+    times: visits(z.number().int().min(1).max(1_000)).default([]),
+    fire: z
+      .array(z.object({ element: id, after: z.object({ element: id, times: z.number().int() }).optional() }))
+      .default([]),
+    data: z.record(z.string(), z.unknown()).optional(),
+  }),
+  outcome: z.enum(["completed", "stuck", "stopped"]),
+  /** The elements it passes and how often; null where only the outcome matters. */
+  path: z.array(z.tuple([id, z.number().int().min(1)])).nullable(),
+});
+export type WalkTest = z.infer<typeof walkTestSchema>;
+
+/** A walk as it is kept. */
+export function testOf(
+  process: Id,
+  walked: Pick<Walked, "told" | "outcome" | "entered">,
+  keepsPath: boolean,
+): WalkTest {
+  const { start, choose, times, fire, data } = walked.told;
+  return {
+    process,
+    told: {
+      ...(start !== undefined && { start }),
+      choose: [...(choose ?? [])].map(([node, flows]) => [node, flows.map((one) => [...one])]),
+      times: [...(times ?? [])].map(([node, counts]) => [node, [...counts]]),
+      fire: (fire ?? []).map((one) => ({ ...one })),
+      ...(data && { data: { ...data } }),
+    },
+    outcome: walked.outcome,
+    path: keepsPath ? walked.entered.map(({ element, times: count }) => [element, count]) : null,
+  };
+}
+
+export const choicesOf = ({ told }: WalkTest): WalkChoices => ({
+  ...(told.start !== undefined && { start: told.start }),
+  choose: new Map(told.choose),
+  times: new Map(told.times),
+  fire: told.fire.map(({ element, after }) => ({ element, ...(after && { after }) })),
+  ...(told.data && { data: told.data }),
+});
+
+export interface WalkTestResult {
+  /** As expected; by another path or to another outcome; or no longer possible, since something it names is gone. */
+  readonly verdict: "passes" | "differs" | "gone";
+  /** What is otherwise than expected, a sentence each. */
+  readonly differences: readonly string[];
+  /** The elements these are about. */
+  readonly elements: readonly Id[];
+  readonly walked?: Walked;
+}
+
+const outcomeWords = { completed: "comes to its end", stuck: "gets stuck", stopped: "goes on for ever" } as const;
+
+/** Plays a kept walk again on a model as it is now, and says what is otherwise. */
+export function runWalkTest(world: World, test: WalkTest): WalkTestResult {
+  const { model } = world;
+  const named = [
+    test.told.start,
+    ...test.told.choose.map(([node]) => node),
+    ...test.told.fire.map((one) => one.element),
+  ];
+  const gone = [test.process, ...named].filter((one) => one !== undefined && !model.elements.has(one)) as Id[];
+  const lostFlows = test.told.choose.flatMap(([node, flows]) =>
+    gone.includes(node)
+      ? []
+      : flows
+          .flat()
+          .filter((flow) => model.elements.get(flow)?.sourceRef !== node)
+          .map(() => node),
+  );
+  if (gone.length > 0 || lostFlows.length > 0) {
+    const places = [...new Set(lostFlows)];
+    return {
+      verdict: "gone",
+      differences: [
+        ...(gone.length > 0
+          ? [
+              `It names ${gone.length === 1 ? "an element" : `${gone.length} elements`} that the model no longer has. Play it again and keep it anew.`,
+            ]
+          : []),
+        ...places.map((node) => `A way it takes at ${words(model, node)} is gone. Play it again and keep it anew.`),
+      ],
+      elements: places,
+    };
+  }
+  const walked = walk(world, test.process, choicesOf(test));
+  const differences: string[] = [];
+  const elements: Id[] = [];
+  if (walked.outcome !== test.outcome) {
+    const where =
+      walked.left.length > 0
+        ? ` at ${walked.left
+            .slice(0, 3)
+            .map((node) => words(model, node))
+            .join(", ")}`
+        : "";
+    differences.push(
+      `The case ${outcomeWords[walked.outcome]}${where}; expected was that it ${outcomeWords[test.outcome]}.`,
+    );
+    elements.push(...walked.left);
+  }
+  if (test.path) {
+    const now = new Map(walked.entered.map(({ element, times }) => [element, times]));
+    const then = new Map(test.path);
+    for (const element of new Set([...then.keys(), ...now.keys()])) {
+      const was = then.get(element) ?? 0;
+      const is = now.get(element) ?? 0;
+      if (was === is) continue;
+      elements.push(element);
+      const name = words(model, element).replace(/^./, (first) => first.toUpperCase());
+      differences.push(
+        is === 0
+          ? `${name} is no longer passed.`
+          : was === 0
+            ? `${name} is passed now.`
+            : `${name} is passed ${timesWords(is)}; it was ${timesWords(was)}.`,
+      );
+    }
+  }
+  return {
+    verdict: differences.length === 0 ? "passes" : "differs",
+    differences,
+    elements: elements.filter((one) => model.elements.has(one)),
+    walked,
+  };
+}
+
+const timesWords = (count: number) => (count === 1 ? "once" : count === 2 ? "twice" : `${count} times`);
+const words = (model: Model, node: Id) => {
+  const element = model.elements.get(node);
+  return element ? called(model, element) : `what was “${node}”`;
+};
