@@ -12,7 +12,9 @@ import {
   uniqueIndex,
 } from "drizzle-orm/pg-core";
 import type { BriefContent } from "@/core/brief";
+import type { SignedContent } from "@/core/check";
 import type { StoredModel } from "@/core/model";
+import type { WalkTest } from "@/core/tokens";
 
 const bytes = customType<{ data: Uint8Array }>({ dataType: () => "bytea" });
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: "string" });
@@ -170,10 +172,43 @@ export const waivers = pgTable("waivers", {
   version: text("version").notNull(),
   /** Rule and elements of the finding that is accepted. */
   finding: text("finding").notNull(),
+  /** What was true of its elements then: a waiver ends when that changes. */
+  about: text("about").notNull().default(""),
   reason: text("reason").notNull(),
   member: text("member").notNull(),
   at: moment("at").notNull(),
 });
+
+/** Walks that are kept and played again after each change. */
+export const walkTests = pgTable(
+  "walk_tests",
+  {
+    id: text("id").primaryKey(),
+    version: text("version").notNull(),
+    name: text("name").notNull(),
+    rank: integer("rank").notNull(),
+    content: jsonb("content").$type<WalkTest>().notNull(),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+  },
+  (table) => [index("walk_tests_version").on(table.version)],
+);
+
+/** Verdicts that were signed, each on one revision. One holds while the head has not gone on. */
+export const verdicts = pgTable(
+  "verdicts",
+  {
+    id: text("id").primaryKey(),
+    version: text("version").notNull(),
+    revision: integer("revision").notNull(),
+    sequence: integer("sequence").notNull(),
+    profile: text("profile").notNull(),
+    content: jsonb("content").$type<SignedContent>().notNull(),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+  },
+  (table) => [index("verdicts_version").on(table.version)],
+);
 
 export const handoffs = pgTable("handoffs", {
   id: text("id").primaryKey(),

@@ -23,6 +23,8 @@ const tables: readonly (readonly [name: string, table: DrizzleTable, order: read
   ["elements", schema.elements, ["version", "element"]],
   ["files", schema.files, ["id"]],
   ["waivers", schema.waivers, ["id"]],
+  ["walkTests", schema.walkTests, ["id"]],
+  ["verdicts", schema.verdicts, ["id"]],
   ["handoffs", schema.handoffs, ["id"]],
 ];
 const format = "lucid-lane-backup-1";

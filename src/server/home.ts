@@ -12,6 +12,7 @@ import { directoryNames } from "./directoryNames";
 import { createHead, loadHead } from "./heads";
 import { summaryOf } from "./summary";
 import { type Context, notFound, UseCaseError, useCase } from "./useCase";
+import { copyWalkTests } from "./walks";
 
 const id = z.string().min(1).max(200);
 const name = z.string().trim().min(1, "A name is needed.").max(200);
@@ -237,6 +238,7 @@ export const copyProcess = useCase(z.object({ id, name, area: id }), async (cont
         createdAt: at,
       });
       await createHead(transaction, context, version, model);
+      await copyWalkTests(transaction, row.id, version);
     }
   });
   return { process, version: ids.get(rows[0]?.id as string) as string };
@@ -297,6 +299,7 @@ export const createToBe = useCase(z.object({ source: id, name, versionId: id.opt
       createdAt: context.now(),
     });
     await createHead(transaction, context, version, startToBe(head.model));
+    await copyWalkTests(transaction, source.id, version);
   });
   return { version };
 });

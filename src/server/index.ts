@@ -34,12 +34,14 @@ import {
 import { listCallers, openLandscape } from "./landscape";
 import { listRevisions, nameRevision, openRevision, restoreRevision } from "./revisions";
 import { listTypes, searchElements } from "./search";
+import { changeWalkTest, deleteWalkTest, keepWalkTests, listWalkTests, openCalled } from "./walks";
 
 export const useCases = {
   applyCommands,
   buildProcesses,
   changeEntry,
   changesSince,
+  changeWalkTest,
   copyProcess,
   createArea,
   createEntry,
@@ -49,21 +51,25 @@ export const useCases = {
   deleteEntry,
   deleteProcess,
   deleteVersion,
+  deleteWalkTest,
   extractProcess,
   find,
   handOff,
   importDirectory,
+  keepWalkTests,
   listCallable,
   listCallers,
   listHandoffs,
   listRevisions,
   listTypes,
   listWaivers,
+  listWalkTests,
   mergeEntries,
   moveArea,
   moveProcess,
   nameRevision,
   openBrief,
+  openCalled,
   openDirectory,
   openHome,
   openLandscape,
@@ -96,4 +102,5 @@ export type { Caller, LandscapeData } from "./landscape";
 export type { RevisionRow } from "./revisions";
 export type { SearchRow } from "./search";
 export { localMember, type Member, runUseCase, UseCaseError } from "./useCase";
+export type { WalkTestRow } from "./walks";
 export { workspaceReady } from "./workspace";

@@ -11,6 +11,21 @@ export interface World {
   readonly together?: boolean;
 }
 
+/** A model with what its calls lead to: processes of its own, and those of other models by the ids they have there. */
+export function worldWith(model: Model, called: ReadonlyMap<Id, Model>, together = false): World {
+  return {
+    model,
+    together,
+    calls: (call) => {
+      const process = String(call.calledElement ?? "");
+      const at = [model, ...[called.get(process) ?? []].flat()].find(
+        (one) => one.elements.get(process)?.type === "process" && flowNodesIn(one, process).length > 0,
+      );
+      return at && { model: at, process };
+    },
+  };
+}
+
 /** A scope under way: a process, or the inside of a sub-process or of a called process. */
 export interface Instance {
   /** Its place: the pool's number, then node and number within each scope around it. */

@@ -9,6 +9,7 @@ export {
   loopOf,
   standingAt,
   type World,
+  worldWith,
 } from "./caseState";
 export { type FireChoice, flowsByData, type WalkChoices } from "./choices";
 export { actWords, explain } from "./explain";
