@@ -1,9 +1,11 @@
 import type { BriefContent } from "@/core/brief";
 import type { Command } from "@/core/commands";
 import type { Model } from "@/core/model";
+import { suggestWalks, testOf, type WalkTest, walk } from "@/core/tokens";
 import { demoBrief, tieToBrief } from "./brief";
 import { demoDirectory } from "./directory";
 import type { Drawing } from "./drawing";
+import { drawMeterExchange } from "./meterExchange";
 import { drawComplaint, drawMeterReading, drawSwitchOn, improveConnection } from "./smallProcesses";
 import { drawSolarConnection } from "./solarConnection";
 
@@ -30,7 +32,13 @@ export interface DemoHand {
   readonly shareBrief: (processes: readonly string[], brief: string) => Promise<unknown>;
   readonly nameRevision: (input: { version: string; reason: string }) => Promise<unknown>;
   readonly createToBe: (input: { source: string; name: string; versionId: string }) => Promise<unknown>;
+  readonly keepWalkTests: (input: {
+    version: string;
+    tests: { name: string; content: WalkTest }[];
+  }) => Promise<unknown>;
 }
+
+const complaintWalks = ["Not justified, accepted at once", "Justified; the answer is explained by telephone"];
 
 /** Builds the demo workspace: Quillmere Power Cooperative, which is made up. */
 export async function buildDemo(hand: DemoHand): Promise<void> {
@@ -65,6 +73,18 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
   );
   await draw("meter-reading", "Nightly meter reading", "area-accounts", "nightly-meter-reading", drawMeterReading);
   await draw("complaint", "Complaint about a bill", "area-accounts", "complaint-about-a-bill", drawComplaint);
+
+  await draw("meter-exchange", "Meter exchange", "area-on-site", "meter-exchange", drawMeterExchange);
+  // A complaint that is justified, and one whose answer is not accepted at first.
+  const complaint = await hand.openModel("complaint-as-is");
+  const walks = suggestWalks(complaint, "complaint-about-a-bill").walks;
+  await hand.keepWalkTests({
+    version: "complaint-as-is",
+    tests: walks.map(({ choices }, at) => ({
+      name: complaintWalks[at] ?? `Walk ${at + 1}`,
+      content: testOf("complaint-about-a-bill", walk(complaint, "complaint-about-a-bill", choices), true),
+    })),
+  });
 
   const brief = "brief-solar-plants";
   await hand.saveBrief({ process: "solar-connection", brief, base: 0, content: demoBrief });

@@ -8,7 +8,8 @@ const billing = { entry: "role-billing", name: "Billing" };
 
 type Role = typeof frontDesk;
 
-function pool(draw: Drawing, lanes: readonly (readonly [id: Id, role: Role])[]): void {
+/** The cooperative's pool with its lanes, each tied to its role. */
+export function pool(draw: Drawing, lanes: readonly (readonly [id: Id, role: Role])[]): void {
   const { diagram } = draw;
   draw.do({
     type: "place",

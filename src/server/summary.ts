@@ -3,6 +3,7 @@ import { checkModel, verdictOf, type Waiver } from "@/core/check";
 import { isFlowNode, type Model } from "@/core/model";
 import type { Database } from "@/data/database";
 import { members, waivers } from "@/data/schema";
+import { walkResults, walkTestsOf } from "./walks";
 
 /** What the signs of the stages are computed from. */
 export interface Summary {
@@ -13,6 +14,9 @@ export interface Summary {
   readonly errors: number;
   readonly warnings: number;
   readonly advice: number;
+  /** Kept walks, and those of them that no longer go as expected. */
+  readonly walks: number;
+  readonly failingWalks: number;
 }
 
 const known = new WeakMap<Model, Map<string, Summary>>();
@@ -29,7 +33,8 @@ export async function waiversOf(db: Database, version: string): Promise<(Waiver 
 /** Computed once for a model and its waivers; models never change. */
 export async function summaryOf(db: Database, model: Model, version: string): Promise<Summary> {
   const accepted = await waiversOf(db, version);
-  const key = accepted.map((waiver) => waiver.finding).join("\n");
+  const kept = await walkTestsOf(db, version);
+  const key = [...accepted.map((waiver) => waiver.finding), ...kept.map((test) => `${test.id} ${test.at}`)].join("\n");
   let byWaivers = known.get(model);
   if (!byWaivers) {
     byWaivers = new Map();
@@ -40,12 +45,15 @@ export async function summaryOf(db: Database, model: Model, version: string): Pr
     const { counts } = verdictOf(checkModel(model), accepted);
     let steps = 0;
     for (const element of model.elements) if (isFlowNode(element.type)) steps++;
+    const results = await walkResults(db, model, kept);
     summary = {
       steps,
       shapes: model.shapes.size,
       errors: counts.error,
       warnings: counts.warning,
       advice: counts.advice,
+      walks: kept.length,
+      failingWalks: results.filter(({ result }) => result.verdict !== "passes").length,
     };
     byWaivers.set(key, summary);
   }

@@ -5,7 +5,7 @@ import { calledVersionOf, type Id, type Model, processesOf, type StoredModel, to
 import { runWalkTest, type WalkTest, walkTestSchema, worldWith } from "@/core/tokens";
 import type { Database } from "@/data/database";
 import { members, processes, versions, walkTests } from "@/data/schema";
-import { loadHead } from "./heads";
+import { loadHead, type Transaction } from "./heads";
 import { notFound, useCase } from "./useCase";
 
 const id = z.string().min(1).max(200);
@@ -89,7 +89,7 @@ export const deleteWalkTest = useCase(z.object({ test: id }), async ({ db }, { t
 });
 
 /** The kept walks of a version that is copied go along. */
-export async function copyWalkTests(db: Database, from: string, to: string): Promise<void> {
+export async function copyWalkTests(db: Transaction, from: string, to: string): Promise<void> {
   const rows = await db.select().from(walkTests).where(eq(walkTests.version, from));
   if (rows.length > 0) await db.insert(walkTests).values(rows.map((row) => ({ ...row, id: nanoid(12), version: to })));
 }
@@ -135,9 +135,8 @@ export const openCalled = useCase(
   },
 );
 
-/** How the kept walks of a version go on a model. */
-export async function walkResults(db: Database, version: string, model: Model) {
-  const tests = await walkTestsOf(db, version);
+/** How kept walks go on a model. */
+export async function walkResults(db: Database, model: Model, tests: readonly WalkTestRow[]) {
   if (tests.length === 0) return [];
   const called = new Map((await modelsCalled(db, model)).map((one) => [one.calls, one.model]));
   const world = worldWith(model, called);

@@ -10,6 +10,7 @@ import { loadHead, renewIndex } from "./heads";
 import { createArea, createProcess, createToBe } from "./home";
 import { nameRevision } from "./revisions";
 import { localMember, runUseCase } from "./useCase";
+import { keepWalkTests } from "./walks";
 
 const shared = globalThis as unknown as { laneReady?: Promise<void> };
 
@@ -68,5 +69,6 @@ async function makeDemo(db: Database): Promise<void> {
         .where(inArray(processes.id, [...shared])),
     nameRevision: (input) => run(nameRevision as never, input),
     createToBe: (input) => run(createToBe as never, input),
+    keepWalkTests: (input) => run(keepWalkTests as never, input),
   });
 }

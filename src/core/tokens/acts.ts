@@ -57,7 +57,16 @@ function actsIn(world: World, state: CaseState, instance: Instance): Act[] {
     if (move.stop !== undefined) return finishing(world, instance, move, act);
     return [act("pass")];
   });
-  return [...acts, ...picks];
+  return [...distinct(acts), ...picks];
+}
+
+/** Of two tokens that could go through a node the same way, it does not matter which goes first. */
+function distinct(acts: readonly Act[]): Act[] {
+  const known = new Set<string>();
+  return acts.filter(({ node, does, move }) => {
+    const key = `${node} ${does} ${move.give.join(" ")}`;
+    return !known.has(key) && known.add(key);
+  });
 }
 
 /** What is under way ends when its inside is over, and not before its rounds are done. */

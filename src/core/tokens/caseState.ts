@@ -26,6 +26,17 @@ export function worldWith(model: Model, called: ReadonlyMap<Id, Model>, together
   };
 }
 
+/** The model of a world and all those that its calls lead to. */
+export function modelsOf(world: World): Model[] {
+  const found: Model[] = [world.model];
+  for (const model of found)
+    for (const element of model.elements) {
+      const called = isCall(element) ? world.calls?.(element)?.model : undefined;
+      if (called && !found.includes(called)) found.push(called);
+    }
+  return found;
+}
+
 /** A scope under way: a process, or the inside of a sub-process or of a called process. */
 export interface Instance {
   /** Its place: the pool's number, then node and number within each scope around it. */

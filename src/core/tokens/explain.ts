@@ -1,5 +1,4 @@
 import {
-  called,
   type Element,
   eventDefinitionsOf,
   type Id,
@@ -49,9 +48,10 @@ export function explain(world: World, state: CaseState, instance: Instance, node
   }
   if (element.type === "endEvent") return endWords(eventDefinitionsOf(model, node)[0]?.type);
   if (isActivity(element.type)) return activityWords(instance, element, acts);
+  if (element.type === "startEvent") return "The case begins here.";
   if (element.type === "intermediateCatchEvent")
     return `Waits for ${eventWords(eventDefinitionsOf(model, node)[0]?.type)}.`;
-  return `${called(model, element)} comes next.`.replace(/^./, (first) => first.toUpperCase());
+  return "Comes next.";
 }
 
 function activityWords({ model, underWay, net }: Instance, element: Element, acts: readonly Act[]): string {

@@ -31,10 +31,10 @@ export function walk(world: World | Model, process: Id, choices: WalkChoices = {
     playing = played(within, playing, next.act, next.times);
     next = nextAct(within, playing, choices);
   }
-  return walkedOf(within, playing, next !== undefined);
+  return walkedOf(within, playing, next !== undefined, choices);
 }
 
-function walkedOf(world: World, playing: Playing, isStopped: boolean): Walked {
+function walkedOf(world: World, playing: Playing, isStopped: boolean, { data }: WalkChoices): Walked {
   const outcome = outcomeOf(world, playing);
   const times = new Map<Id, number>();
   for (const { element, event } of playing.log) if (event !== "left") times.set(element, (times.get(element) ?? 0) + 1);
@@ -43,6 +43,6 @@ function walkedOf(world: World, playing: Playing, isStopped: boolean): Walked {
     entered: [...times].map(([element, count]) => ({ element, times: count })),
     log: playing.log,
     left: outcome === "completed" ? [] : leftAt(playing),
-    told: playing.told,
+    told: { ...playing.told, ...(data && { data }) },
   };
 }

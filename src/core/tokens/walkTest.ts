@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { called, type Id, type Model } from "../model";
-import type { World } from "./caseState";
+import { modelsOf, type World } from "./caseState";
 import type { WalkChoices } from "./choices";
 import { type Walked, walk } from "./walk";
 
@@ -74,13 +74,16 @@ export function runWalkTest(world: World, test: WalkTest): WalkTestResult {
     ...test.told.choose.map(([node]) => node),
     ...test.told.fire.map((one) => one.element),
   ];
-  const gone = [test.process, ...named].filter((one) => one !== undefined && !model.elements.has(one)) as Id[];
+  const models = modelsOf(world);
+  const words = wordsIn(models);
+  const elementOf = (one: Id) => models.find((candidate) => candidate.elements.has(one))?.elements.get(one);
+  const gone = [test.process, ...named].filter((one) => one !== undefined && !elementOf(one)) as Id[];
   const lostFlows = test.told.choose.flatMap(([node, flows]) =>
     gone.includes(node)
       ? []
       : flows
           .flat()
-          .filter((flow) => model.elements.get(flow)?.sourceRef !== node)
+          .filter((flow) => elementOf(flow)?.sourceRef !== node)
           .map(() => node),
   );
   if (gone.length > 0 || lostFlows.length > 0) {
@@ -93,7 +96,7 @@ export function runWalkTest(world: World, test: WalkTest): WalkTestResult {
               `It names ${gone.length === 1 ? "an element" : `${gone.length} elements`} that the model no longer has. Play it again and keep it anew.`,
             ]
           : []),
-        ...places.map((node) => `A way it takes at ${words(model, node)} is gone. Play it again and keep it anew.`),
+        ...places.map((node) => `A way it takes at ${words(node)} is gone. Play it again and keep it anew.`),
       ],
       elements: places,
     };
@@ -106,7 +109,7 @@ export function runWalkTest(world: World, test: WalkTest): WalkTestResult {
       walked.left.length > 0
         ? ` at ${walked.left
             .slice(0, 3)
-            .map((node) => words(model, node))
+            .map((node) => words(node))
             .join(", ")}`
         : "";
     differences.push(
@@ -122,7 +125,7 @@ export function runWalkTest(world: World, test: WalkTest): WalkTestResult {
       const is = now.get(element) ?? 0;
       if (was === is) continue;
       elements.push(element);
-      const name = words(model, element).replace(/^./, (first) => first.toUpperCase());
+      const name = words(element).replace(/^./, (first) => first.toUpperCase());
       differences.push(
         is === 0
           ? `${name} is no longer passed.`
@@ -141,7 +144,8 @@ export function runWalkTest(world: World, test: WalkTest): WalkTestResult {
 }
 
 const timesWords = (count: number) => (count === 1 ? "once" : count === 2 ? "twice" : `${count} times`);
-const words = (model: Model, node: Id) => {
-  const element = model.elements.get(node);
-  return element ? called(model, element) : `what was “${node}”`;
+const wordsIn = (models: readonly Model[]) => (node: Id) => {
+  const model = models.find((one) => one.elements.has(node));
+  const element = model?.elements.get(node);
+  return model && element ? called(model, element) : `what was “${node}”`;
 };

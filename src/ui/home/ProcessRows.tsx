@@ -163,6 +163,12 @@ function StageSigns({ version, brief }: { readonly version: HomeVersion; readonl
       text.stages.check,
       summary.steps === 0 ? { kind: "none" } : open > 0 ? { kind: "attention", count: open } : { kind: "done" },
     ],
+    [
+      text.stages.walk,
+      summary.failingWalks > 0
+        ? { kind: "attention", count: summary.failingWalks }
+        : { kind: summary.walks > 0 ? "done" : "none" },
+    ],
     [text.stages.compare, version.source ? { kind: "done" } : { kind: "none" }],
     [text.stages.handoff, version.handedOff > 0 ? { kind: "done" } : { kind: "none" }],
   ];

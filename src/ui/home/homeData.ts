@@ -25,6 +25,8 @@ export interface HomeVersion {
     readonly errors: number;
     readonly warnings: number;
     readonly advice: number;
+    readonly walks: number;
+    readonly failingWalks: number;
   };
 }
 export interface HomeData {

@@ -6,6 +6,7 @@ export const en = {
     steps: "Steps",
     diagram: "Diagram",
     check: "Check",
+    walk: "Walk",
     compare: "Compare",
     handoff: "Hand-off",
   },
@@ -605,6 +606,79 @@ export const en = {
     nothing: "Nothing to check yet. Draw the first step, and findings appear here.",
     rules: (count: number) => `${count} rules`,
     filter: "Filter findings",
+  },
+  walk: {
+    nothing: "Nothing to play yet. Draw a start event and the first steps, and a case can be walked through here.",
+    drawing: "The page the case is on",
+    controls: "How the case goes",
+    anew: "Anew",
+    back: "Back",
+    step: "Step",
+    play: "Play",
+    pause: "Pause",
+    pace: "How fast",
+    paces: { slow: "slow", usual: "at a walk", fast: "fast" },
+    usualWay: "take the usual way",
+    start: "What starts the case",
+    process: "Which process",
+    scopes: "Where the case is",
+    stepOf: (at: number, last: number) => (at === last ? `Step ${at}.` : `Step ${at} of ${last}.`),
+    outcome: (outcome: "completed" | "stuck" | "under way", waits: boolean) =>
+      outcome === "completed"
+        ? "The case has come to its end."
+        : outcome === "stuck"
+          ? "The case is stuck."
+          : waits
+            ? "Choose how it goes on."
+            : "Under way.",
+    now: "Where the case stands",
+    log: "What happened",
+    data: "Case data",
+    kept: "Kept walks",
+    completed: "No token is left: every path has come to its end.",
+    stuck: "Nothing can happen any more, though tokens are left. Whatever is waited for here will never come.",
+    could: "At any time:",
+    or: "or",
+    tokens: (count: number) => `${count} tokens`,
+    stopHere: "stop here",
+    noStop: "do not stop here",
+    forHowMany: "for",
+    begin: "begin",
+    goOn: "Go on",
+    way: "on",
+    filterLog: "Filter",
+    saveLog: "CSV",
+    noLog: "Each step is written down here as the case is played.",
+    events: { entered: "entered", left: "left", undone: "undone" },
+    time: (count: number) =>
+      `${count}${count % 100 > 10 && count % 100 < 14 ? "th" : (["th", "st", "nd", "rd"][count % 10] ?? "th")} time`,
+    noData: "No condition asks for data. What is written here decides conditions written in FEEL.",
+    open: "open",
+    addData: "Another value, by name",
+    keep: "Keep this walk",
+    keepAsk: "It is played again after each change, and tells when it goes another way or ends otherwise.",
+    keepUnderWay: "The case is still under way. From here on the usual way is taken, so that the walk has an end.",
+    name: "Name",
+    suggest: "Suggest walks",
+    noTests: "A walk that is kept is played again after each change of the process.",
+    show: (name: string) => `Play “${name}”`,
+    rename: "rename",
+    remove: "remove",
+    more: (count: number) => `and ${count} more`,
+    expectThis: "expect this from now on",
+    verdicts: { passes: "as expected", differs: "otherwise than expected", gone: "no longer possible" },
+    needed: (count: number) =>
+      count === 1
+        ? "One walk goes along every flow."
+        : `With these ${count} walks every flow is gone along at least once.`,
+    mainPath: "Main path",
+    byWayOf: (from: string, to: string) => `From ${from} to ${to}`,
+    suggested: (flows: number, outcome: "completed" | "stuck" | "stopped") =>
+      `${flows} flows${outcome === "completed" ? "" : outcome === "stuck" ? ", gets stuck" : ", goes on for ever"}`,
+    missed: (count: number) =>
+      `${count} ${count === 1 ? "flow is" : "flows are"} gone along by no case. Check says why.`,
+    keepAll: (count: number) => (count === 1 ? "Keep this walk" : `Keep these ${count} walks`),
+    results: (passing: number, all: number) => `${passing} of ${all} kept walks go as expected`,
   },
   compare: {
     against: "against",

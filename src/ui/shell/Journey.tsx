@@ -4,18 +4,19 @@ import { CircleCheck, CircleDashed, Contrast } from "lucide-react";
 import NextLink from "next/link";
 import { text } from "../messages";
 
-export type StageName = "brief" | "steps" | "diagram" | "check" | "compare" | "handoff";
+export type StageName = "brief" | "steps" | "diagram" | "check" | "walk" | "compare" | "handoff";
 export type StageSign =
   | { readonly kind: "none" | "begun" | "done" }
   | { readonly kind: "attention"; readonly count: number };
 
 const Link = chakra(NextLink);
-const stages: readonly StageName[] = ["brief", "steps", "diagram", "check", "compare", "handoff"];
+const stages: readonly StageName[] = ["brief", "steps", "diagram", "check", "walk", "compare", "handoff"];
 const routes: { readonly [stage in StageName]: string } = {
   brief: "brief",
   steps: "steps",
   diagram: "diagram",
   check: "check",
+  walk: "walk",
   compare: "compare",
   handoff: "hand-off",
 };

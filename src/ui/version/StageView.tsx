@@ -11,6 +11,7 @@ const stages = {
   steps: dynamic(() => import("../steps/StepsStage").then((file) => file.StepsStage), { loading }),
   diagram: dynamic(() => import("../diagram/DiagramStage").then((file) => file.DiagramStage), { loading }),
   check: dynamic(() => import("../check/CheckStage").then((file) => file.CheckStage), { loading }),
+  walk: dynamic(() => import("../walk/WalkStage").then((file) => file.WalkStage), { loading }),
   compare: dynamic(() => import("../compare/CompareStage").then((file) => file.CompareStage), { loading }),
   "hand-off": dynamic(() => import("../handoff/HandoffStage").then((file) => file.HandoffStage), { loading }),
 } as const;

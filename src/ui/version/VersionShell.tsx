@@ -13,6 +13,7 @@ import { TopRow } from "../shell/TopRow";
 import { FindingsProvider, useFindings } from "./findings";
 import { useVersion, useVersionStore, VersionProvider } from "./VersionContext";
 import { VersionMenuButton } from "./VersionMenuButton";
+import { useWalks, WalksProvider } from "./walks";
 
 // Shown only when asked for, and loaded then.
 const AskDialog = dynamic(() => import("../controls/AskDialog").then((file) => file.AskDialog), {
@@ -33,7 +34,9 @@ export function VersionShell({ version, children }: { readonly version: string; 
   return (
     <VersionProvider version={version}>
       <FindingsProvider>
-        <Frame>{children}</Frame>
+        <WalksProvider>
+          <Frame>{children}</Frame>
+        </WalksProvider>
       </FindingsProvider>
     </VersionProvider>
   );
@@ -43,7 +46,7 @@ function stageOf(path: string): StageName {
   const last = path.split("/").at(-1);
   return last === "hand-off"
     ? "handoff"
-    : last === "brief" || last === "check" || last === "compare" || last === "steps"
+    : last === "brief" || last === "check" || last === "walk" || last === "compare" || last === "steps"
       ? last
       : "diagram";
 }
@@ -88,7 +91,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
       { id: "gallery", title: text.gallery.open, run: () => router.push("/gallery") },
       { id: "export", title: text.exporting.open, run: () => setDialog("export") },
       { id: "keep", title: text.version.keep, run: () => setDialog("keep") },
-      ...(["brief", "steps", "diagram", "check", "compare", "handoff"] as const).map((name) => ({
+      ...(["brief", "steps", "diagram", "check", "walk", "compare", "handoff"] as const).map((name) => ({
         id: `stage-${name}`,
         title: text.stages[name],
         run: () => router.push(`/v/${encodeURIComponent(info.version.id)}/${name === "handoff" ? "hand-off" : name}`),
@@ -215,6 +218,7 @@ function useStageSigns(): { readonly [stage in StageName]: StageSign } {
   const nodes = useVersion((state) => fewNodes(state.model));
   const info = useVersion((state) => state.info);
   const { verdict } = useFindings();
+  const { tests, failing } = useWalks();
   return useMemo(() => {
     const open = verdict.counts.error + verdict.counts.warning;
     const check: StageSign =
@@ -225,8 +229,10 @@ function useStageSigns(): { readonly [stage in StageName]: StageSign } {
       diagram:
         nodes === 0 ? { kind: "none" } : verdict.counts.error > 0 || nodes < 3 ? { kind: "begun" } : { kind: "done" },
       check,
+      walk:
+        failing > 0 ? { kind: "attention", count: failing } : tests.length > 0 ? { kind: "done" } : { kind: "none" },
       compare: info.siblings.length < 2 ? { kind: "none" } : info.version.source ? { kind: "done" } : { kind: "begun" },
       handoff: info.handedOff > 0 ? { kind: "done" } : { kind: "none" },
     };
-  }, [nodes, info, verdict]);
+  }, [nodes, info, verdict, tests, failing]);
 }

@@ -7,6 +7,7 @@ const titles: { readonly [stage in StageRoute]: string } = {
   steps: "Steps",
   diagram: "Diagram",
   check: "Check",
+  walk: "Walk",
   compare: "Compare",
   "hand-off": "Hand-off",
 };

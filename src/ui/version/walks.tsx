@@ -1,0 +1,82 @@
+"use client";
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
+import { type Id, type Model, type StoredModel, trustStored } from "@/core/model";
+import { runWalkTest, type WalkTest, type WalkTestResult, type World, worldWith } from "@/core/tokens";
+import { ask } from "../api";
+import { complain } from "../controls/toaster";
+import { useVersion } from "./VersionContext";
+
+export interface KeptWalk {
+  readonly id: string;
+  readonly name: string;
+  readonly content: WalkTest;
+  readonly member: string;
+  readonly at: string;
+}
+
+interface Walks {
+  readonly tests: readonly KeptWalk[];
+  /** How each goes on the model as it is, a moment behind the typing. */
+  readonly results: ReadonlyMap<string, WalkTestResult>;
+  readonly failing: number;
+  /** The model with what it calls, once that is known. */
+  readonly world: World | undefined;
+  readonly reload: () => Promise<void>;
+}
+
+const Context = createContext<Walks | null>(null);
+
+/** Milliseconds without a change before kept walks are played again. */
+const restBeforePlaying = 400;
+
+/** The walks kept with a version, played again on what it holds now, for all stages at once. */
+export function WalksProvider({ children }: { readonly children: ReactNode }) {
+  const model = useVersion((state) => state.model);
+  const version = useVersion((state) => state.info.version.id);
+  const [tests, setTests] = useState<readonly KeptWalk[]>([]);
+  const [called, setCalled] = useState<ReadonlyMap<Id, Model> | undefined>(undefined);
+  const [settled, setSettled] = useState(model);
+  const reload = useCallback(async () => {
+    setTests((await ask<{ tests: KeptWalk[] }>("listWalkTests", { version })).tests);
+  }, [version]);
+  useEffect(() => {
+    reload().catch(complain);
+  }, [reload]);
+  useEffect(() => {
+    const timer = setTimeout(() => setSettled(model), restBeforePlaying);
+    return () => clearTimeout(timer);
+  }, [model]);
+  const calls = useMemo(
+    () =>
+      [...settled.elements]
+        .flatMap((one) => (one.type === "callActivity" ? [String(one.calledElement)] : []))
+        .join("\n"),
+    [settled],
+  );
+  useEffect(() => {
+    if (calls === "") {
+      setCalled(new Map());
+      return;
+    }
+    ask<{ called: { calls: Id; model: StoredModel }[] }>("openCalled", { version })
+      .then((answer) => setCalled(new Map(answer.called.map((one) => [one.calls, trustStored(one.model)]))))
+      .catch((error) => {
+        setCalled(new Map());
+        complain(error);
+      });
+  }, [calls, version]);
+  const world = useMemo(() => called && worldWith(settled, called), [settled, called]);
+  const results = useMemo(
+    () => new Map(world ? tests.map((test) => [test.id, runWalkTest(world, test.content)]) : []),
+    [tests, world],
+  );
+  const failing = [...results.values()].filter((result) => result.verdict !== "passes").length;
+  const value = useMemo(() => ({ tests, results, failing, world, reload }), [tests, results, failing, world, reload]);
+  return <Context.Provider value={value}>{children}</Context.Provider>;
+}
+
+export function useWalks(): Walks {
+  const walks = useContext(Context);
+  if (!walks) throw new Error("Walks are known only inside an open version.");
+  return walks;
+}

@@ -1,0 +1,206 @@
+"use client";
+import { Box, Button, chakra, Flex } from "@chakra-ui/react";
+import { useState } from "react";
+import { type Id, nameOf, outgoingOf, wordFor } from "@/core/model";
+import { type Act, actWords, cardinalityOf, explain, loopOf } from "@/core/tokens";
+import { text } from "../messages";
+import type { Place, Standing } from "./useStanding";
+import { useWalk } from "./walkStore";
+
+/** Where the case stands, why, and what can be done there. */
+export function NowColumn({ standing }: { readonly standing: Standing }) {
+  const { places, calls, outcome, instances } = standing;
+  const act = useWalk((state) => state.act);
+  if (outcome === "completed") return <chakra.p color="good">{text.walk.completed}</chakra.p>;
+  return (
+    <Box as="ul" listStyleType="none" data-testid="walk-now">
+      {outcome === "stuck" && (
+        <chakra.p color="trouble" mb={2}>
+          {text.walk.stuck}
+        </chakra.p>
+      )}
+      {places.map((place) => (
+        <PlaceRow key={`${place.instance.key} ${place.node} ${place.tokens}`} standing={standing} place={place} />
+      ))}
+      {calls.length > 0 && (
+        <Flex as="li" gap={1} wrap="wrap" mt={1} align="center" color="quiet">
+          {text.walk.could}
+          {calls.map((one) => (
+            <ActButton
+              key={`${one.at} ${one.node}`}
+              act={one}
+              words={actWords(instanceOf(instances, one), one)}
+              onAct={act}
+            />
+          ))}
+        </Flex>
+      )}
+    </Box>
+  );
+}
+
+const instanceOf = (instances: Standing["instances"], act: Act) =>
+  instances.find((one) => one.key === act.at) ?? (instances[0] as Standing["instances"][number]);
+
+function ActButton({
+  act,
+  words,
+  onAct,
+}: {
+  readonly act: Act;
+  readonly words: string;
+  readonly onAct: (act: Act) => void;
+}) {
+  return (
+    <Button
+      size="xs"
+      variant="outline"
+      bg="paper"
+      borderColor="accent"
+      color="accent"
+      h="auto"
+      minH="26px"
+      py={0.5}
+      whiteSpace="normal"
+      textAlign="start"
+      onClick={() => onAct(act)}
+    >
+      {words}
+    </Button>
+  );
+}
+
+function PlaceRow({ standing, place }: { readonly standing: Standing; readonly place: Place }) {
+  const { instance, node, acts, fires, tokens } = place;
+  const { act, breaks, set } = useWalk();
+  const { model } = instance;
+  const element = model.elements.get(node);
+  if (!element) return null;
+  const isInclusive = acts.length > 2 && acts.some((one) => one.flows.length > 1);
+  const stops = breaks.has(node);
+  return (
+    <Box as="li" mb={3} data-node={node}>
+      <Flex gap={2} align="baseline">
+        <chakra.span fontWeight="700">{nameOf(model, node) || wordFor(element.type)}</chakra.span>
+        {tokens > 1 && <chakra.span color="attention">{text.walk.tokens(tokens)}</chakra.span>}
+        <chakra.button
+          type="button"
+          fontSize="12px"
+          color="quiet"
+          cursor="pointer"
+          aria-pressed={stops}
+          onClick={() => {
+            const next = new Set(breaks);
+            if (!next.delete(node)) next.add(node);
+            set({ breaks: next });
+          }}
+        >
+          {stops ? text.walk.noStop : text.walk.stopHere}
+        </chakra.button>
+      </Flex>
+      <chakra.p color="quiet" fontSize="13px">
+        {explain(standing.world, standing.now.state, instance, node)}
+      </chakra.p>
+      <Flex gap={1} mt={1} wrap="wrap" align="center">
+        {isInclusive ? (
+          <SeveralWays place={place} />
+        ) : (
+          acts.map((one) =>
+            one.does === "begin" && loopOf(model, node)?.type === "multiInstanceLoopCharacteristics" ? (
+              <HowMany key="begin" place={place} act={one} />
+            ) : (
+              <ActButton
+                key={`${one.does} ${one.flows.join(" ")} ${one.move.give.join(" ")}`}
+                act={one}
+                words={actWords(instance, one)}
+                onAct={act}
+              />
+            ),
+          )
+        )}
+        {fires.length > 0 && <chakra.span color="quiet">{text.walk.or}</chakra.span>}
+        {fires.map((one) => (
+          <ActButton key={one.node} act={one} words={actWords(instance, one)} onAct={act} />
+        ))}
+      </Flex>
+    </Box>
+  );
+}
+
+/** An inclusive decision: any of its ways, at least one. */
+function SeveralWays({ place }: { readonly place: Place }) {
+  const { instance, node, acts } = place;
+  const act = useWalk((state) => state.act);
+  const [taken, setTaken] = useState<ReadonlySet<Id>>(new Set());
+  const flows = outgoingOf(instance.model, node).filter((flow) => acts.some((one) => one.flows.includes(flow.id)));
+  const chosen = acts.find((one) => one.flows.length === taken.size && one.flows.every((flow) => taken.has(flow)));
+  return (
+    <Flex gap={3} wrap="wrap" align="center">
+      {flows.map((flow) => (
+        <chakra.label key={flow.id} display="flex" gap={1.5} alignItems="center" cursor="pointer">
+          <input
+            type="checkbox"
+            checked={taken.has(flow.id)}
+            onChange={() => {
+              const next = new Set(taken);
+              if (!next.delete(flow.id)) next.add(flow.id);
+              setTaken(next);
+            }}
+          />
+          {nameOf(instance.model, flow.id) || nameOf(instance.model, String(flow.targetRef)) || text.walk.way}
+        </chakra.label>
+      ))}
+      <Button
+        size="xs"
+        variant="outline"
+        bg="paper"
+        borderColor="accent"
+        color="accent"
+        disabled={!chosen}
+        onClick={() => chosen && act(chosen)}
+      >
+        {text.walk.goOn}
+      </Button>
+    </Flex>
+  );
+}
+
+/** For how many an activity with several instances is done. */
+function HowMany({ place, act: begin }: { readonly place: Place; readonly act: Act }) {
+  const act = useWalk((state) => state.act);
+  const loop = loopOf(place.instance.model, place.node);
+  const [times, setTimes] = useState(String((loop && cardinalityOf(loop)) ?? 2));
+  const count = Number(times);
+  const isCount = Number.isInteger(count) && count >= 1 && count <= 100;
+  return (
+    <Flex gap={2} align="center">
+      <chakra.label display="flex" gap={1.5} alignItems="center">
+        {text.walk.forHowMany}
+        <chakra.input
+          value={times}
+          inputMode="numeric"
+          w="52px"
+          h="26px"
+          px={2}
+          bg="paper"
+          borderWidth="1px"
+          borderColor={isCount ? "line" : "trouble"}
+          borderRadius="6px"
+          onKeyDown={(event) => event.stopPropagation()}
+          onChange={(event) => setTimes(event.target.value)}
+        />
+      </chakra.label>
+      <Button
+        size="xs"
+        variant="outline"
+        bg="paper"
+        borderColor="accent"
+        color="accent"
+        disabled={!isCount}
+        onClick={() => act(begin, count)}
+      >
+        {text.walk.begin}
+      </Button>
+    </Flex>
+  );
+}

@@ -1,0 +1,128 @@
+"use client";
+import { useMemo } from "react";
+import { flowNodesIn, type Id, nameOf, shapesOf } from "@/core/model";
+import {
+  type Act,
+  actsOf,
+  type Instance,
+  instancesOf,
+  outcomeOf,
+  type Playing,
+  standingAt,
+  type World,
+} from "@/core/tokens";
+import type { WalkMarks } from "./WalkSigns";
+import { useWalk, usualNext } from "./walkStore";
+
+/** A node where the case stands, with what can happen there. */
+export interface Place {
+  readonly instance: Instance;
+  readonly node: Id;
+  readonly tokens: number;
+  readonly acts: readonly Act[];
+  /** Events at its edge that can go off. */
+  readonly fires: readonly Act[];
+}
+
+export interface Standing {
+  readonly world: World;
+  readonly now: Playing;
+  readonly outcome: ReturnType<typeof outcomeOf>;
+  readonly places: readonly Place[];
+  /** Event sub-processes that can begin. */
+  readonly calls: readonly Act[];
+  readonly instances: readonly Instance[];
+  /** The scope whose page is shown. */
+  readonly shown: Instance;
+  /** Nothing goes on by itself: a person has to choose, or nothing can happen. */
+  readonly waits: boolean;
+}
+
+/** Everything the stage shows of the case as it stands. */
+export function useStanding(): Standing | undefined {
+  const { world, past, at, looksAt, data, goesUsualWay } = useWalk();
+  return useMemo(() => {
+    const now = past[at];
+    if (!world || !now) return undefined;
+    const instances = instancesOf(now.state);
+    const acts = actsOf(world, now.state);
+    const fires = acts.filter((act) => act.does === "fire");
+    const places = standingAt(now.state).map(({ instance, node, tokens }) => ({
+      instance,
+      node,
+      tokens,
+      acts: acts.filter((act) => act.at === instance.key && act.node === node && act.does !== "fire"),
+      fires: fires.filter(
+        (act) => act.at === instance.key && instance.model.elements.get(act.node)?.attachedToRef === node,
+      ),
+    }));
+    const picks = acts.filter((act) => act.does === "pick");
+    const withPicks = [
+      ...places,
+      ...picks.map((act) => ({
+        instance: instances.find((one) => one.key === act.at) as Instance,
+        node: act.node,
+        tokens: 0,
+        acts: [act],
+        fires: [],
+      })),
+    ];
+    const calls = fires.filter((act) => {
+      const instance = instances.find((one) => one.key === act.at);
+      return instance?.model.elements.get(act.node)?.triggeredByEvent === true;
+    });
+    // The page follows the innermost scope in which something can happen.
+    const busy = [...instances].reverse().find((one) => acts.some((act) => act.at === one.key && act.does !== "fire"));
+    const shown = instances.find((one) => one.key === looksAt) ?? busy ?? (instances[0] as Instance);
+    return {
+      world,
+      now,
+      outcome: outcomeOf(world, now),
+      places: withPicks,
+      calls,
+      instances,
+      shown,
+      waits: at + 1 === past.length && usualNext({ world, past, at, data, goesUsualWay }) === undefined,
+    };
+  }, [world, past, at, looksAt, data, goesUsualWay]);
+}
+
+/** The page on which the nodes of a scope are drawn. */
+export function pageOfScope({ model, net }: Instance) {
+  for (const node of flowNodesIn(model, net.scope)) {
+    const shape = shapesOf(model, node.id)[0];
+    if (shape) return model.diagrams.get(shape.diagram);
+  }
+  return undefined;
+}
+
+/** What is marked on the page of a scope; of other scopes on the same page too, since they are drawn there. */
+export function marksOf({ now, places, shown }: Standing, breaks: ReadonlySet<Id>): WalkMarks {
+  const page = pageOfScope(shown)?.id;
+  const here = places.filter(({ instance }) => instance.model === shown.model && pageOfScope(instance)?.id === page);
+  const tokens = new Map<Id, number>();
+  const able = new Set<Id>();
+  const ways = new Set<Id>();
+  for (const { node, tokens: count, acts } of here) {
+    if (count > 0) tokens.set(node, (tokens.get(node) ?? 0) + count);
+    if (acts.length > 0) able.add(node);
+    const choices = acts.filter((act) => act.flows.length > 0);
+    if (choices.length > 1) for (const act of choices) for (const flow of act.flows) ways.add(flow);
+  }
+  const passed = new Map<Id, number>();
+  const add = (id: Id) => passed.set(id, (passed.get(id) ?? 0) + 1);
+  for (const line of now.log) {
+    if (!shown.model.elements.has(line.element)) continue;
+    if (line.event !== "left") add(line.element);
+    for (const flow of line.flows) add(flow);
+  }
+  const moved = now.log.filter((line) => line.step === now.step).flatMap((line) => line.flows);
+  return { tokens, able, ways, passed, breaks, moved, step: now.step };
+}
+
+/** The scopes from the process to one, by name. */
+export function trailOf(instances: readonly Instance[], shown: Instance): { key: string; name: string }[] {
+  return instances
+    .filter((one) => shown.key === one.key || shown.key.startsWith(`${one.key}/`))
+    .map((one) => ({ key: one.key, name: nameOf(one.model, one.net.scope) || one.net.scope }));
+}

@@ -1,0 +1,117 @@
+import { create } from "zustand";
+import type { Id } from "@/core/model";
+import { type Act, beginPlaying, type Next, nextAct, type Playing, played, type World } from "@/core/tokens";
+
+/** How fast a case is played: milliseconds from step to step. */
+export const paces = { slow: 1_400, usual: 700, fast: 220 } as const;
+export type Pace = keyof typeof paces;
+
+interface WalkState {
+  /** What is played; the walk begins anew when it is another one. */
+  readonly world: World | null;
+  readonly process: Id | null;
+  readonly start: Id | null;
+  /** Every standing of the case so far, and those taken back, which can be gone through again. */
+  readonly past: readonly Playing[];
+  readonly at: number;
+  /** Case data as typed, by name. */
+  readonly data: { readonly [name: string]: string };
+  readonly breaks: ReadonlySet<Id>;
+  readonly isPlaying: boolean;
+  readonly pace: Pace;
+  /** Where nobody chooses, the default flow is taken, or else the first. */
+  readonly goesUsualWay: boolean;
+  /** The scope whose page is looked at, where a person picked one; otherwise the page follows the case. */
+  readonly looksAt: string | null;
+  readonly begin: (world: World, process: Id, start: Id | null) => void;
+  readonly act: (act: Act, times?: number) => void;
+  /** One step by itself; false where a person has to choose, or nothing can happen. */
+  readonly stepOn: () => boolean;
+  readonly load: (playing: readonly Playing[]) => void;
+  readonly goTo: (at: number) => void;
+  readonly set: (
+    change: Partial<Pick<WalkState, "data" | "breaks" | "isPlaying" | "pace" | "goesUsualWay" | "looksAt">>,
+  ) => void;
+}
+
+export const useWalk = create<WalkState>((set, get) => ({
+  world: null,
+  process: null,
+  start: null,
+  past: [],
+  at: 0,
+  data: {},
+  breaks: new Set(),
+  isPlaying: false,
+  pace: "usual",
+  goesUsualWay: false,
+  looksAt: null,
+  begin: (world, process, start) =>
+    set({
+      world,
+      process,
+      start,
+      past: [beginPlaying(world, process, start ?? undefined)],
+      at: 0,
+      isPlaying: false,
+      looksAt: null,
+    }),
+  act: (act, times) => {
+    const { world, past, at } = get();
+    const now = past[at];
+    if (!world || !now) return;
+    set({ past: [...past.slice(0, at + 1), played(world, now, act, times)], at: at + 1, looksAt: null });
+  },
+  stepOn: () => {
+    const { past, at, act } = get();
+    if (at + 1 < past.length) {
+      set({ at: at + 1, looksAt: null });
+      return true;
+    }
+    const next = usualNext(get());
+    if (!next) return false;
+    act(next.act, next.times);
+    return true;
+  },
+  load: (playing) => set({ past: playing, at: 0, isPlaying: false, looksAt: null }),
+  goTo: (at) =>
+    set((state) => ({ at: Math.max(0, Math.min(state.past.length - 1, at)), isPlaying: false, looksAt: null })),
+  set: (change) => set(change),
+}));
+
+/** The step that comes by itself; none where a person is to choose. */
+export function usualNext({
+  world,
+  past,
+  at,
+  data,
+  goesUsualWay,
+}: Pick<WalkState, "world" | "past" | "at" | "data" | "goesUsualWay">): Next | undefined {
+  const now = past[at];
+  if (!world || !now) return undefined;
+  const next = nextAct(world, now, { data: dataOf(data) });
+  if (!next || goesUsualWay) return next;
+  return next.reason === "default" || next.reason === "first" ? undefined : next;
+}
+
+/**
+ * What was typed as data: numbers, yes and no, and lists or structures as JSON are taken as such, other words as text; what is empty
+ * is not given.
+ */
+export function dataOf(typed: { readonly [name: string]: string }): { [name: string]: unknown } {
+  const given = Object.entries(typed).filter(([, words]) => words.trim() !== "");
+  return Object.fromEntries(given.map(([name, words]) => [name, readValue(words.trim())]));
+}
+
+function readValue(words: string): unknown {
+  if (words === "true" || words === "yes") return true;
+  if (words === "false" || words === "no") return false;
+  if (Number.isFinite(Number(words))) return Number(words);
+  if (!/^[[{"]/.test(words)) return words;
+  try {
+    return JSON.parse(words);
+  } catch {
+    // Still being typed, or text that merely begins like it.
+    return words;
+  }
+}
