@@ -70,6 +70,11 @@ describe("classics", () => {
     ["the first of two is enough, the second is taken", "s > x:and > a > y:some > b > e; x > b2 > y", "sound"],
     ["a join of some where one comes", "s > x:xor > a > y:some > e; x > b > y", "sound"],
     [
+      "a join of some that is passed again and again",
+      "s > n1 > n3 > n5:some > n1; n1 > n5",
+      "unsound, livelock, doubled",
+    ],
+    [
       "what only a join that never goes off leads to",
       "s > p:and > n > m:xor > e; p > p; s > m",
       "unsound, deadlock, dead p n",
