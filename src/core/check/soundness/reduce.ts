@@ -207,6 +207,8 @@ function absorbed(
     if (next.ins.size > 1 && (vertex.outs.size > 1 || kind === "parallel")) continue;
     // The ways between the two would be a way from the one to itself, which an exclusive gateway has and a parallel one must keep.
     if (kind === "parallel" && [...next.outs].some((way) => edges.get(way)?.to === at)) continue;
+    // What is a delay before a complex gateway stays one; see `passedThrough`.
+    if ([...next.outs].some((way) => vertices.get((edges.get(way) as Edge).to)?.node.kind === "complex")) continue;
     vertex.outs.delete(out);
     edges.delete(out);
     next.ins.delete(out);

@@ -123,6 +123,12 @@ describe("classics", () => {
 
   test.each<[string, string, string, string]>([
     [
+      "a split in two steps before a join of some is not one split",
+      "s > a; s > x:and > p:and > y:some > n; x > y; t > y",
+      '<boundaryEvent id="t" attachedToRef="a"><timerEventDefinition/></boundaryEvent>',
+      "unsound, doubled",
+    ],
+    [
       "an interrupting event at an edge is a choice",
       "s > a > y:xor > e; t > y",
       '<boundaryEvent id="t" attachedToRef="a"><timerEventDefinition/></boundaryEvent>',
