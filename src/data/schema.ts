@@ -56,6 +56,10 @@ export const versions = pgTable("versions", {
   name: text("name").notNull(),
   /** The version this one was copied from. */
   source: text("source"),
+  /** What it is checked for. */
+  profile: text("profile", { enum: ["draft", "review", "hand-off"] })
+    .notNull()
+    .default("review"),
   createdAt: moment("created_at").notNull(),
   deletedAt: moment("deleted_at"),
 });

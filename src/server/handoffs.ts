@@ -2,17 +2,19 @@ import { createHash } from "node:crypto";
 import { and, desc, eq, isNull } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import { checkModel, keyOf, verdictOf } from "@/core/check";
+import { checkModel, verdictOf } from "@/core/check";
 import { roleOfLane } from "@/core/directory";
 import { type Manifest, makePackage } from "@/core/handoff";
 import type { Element, Model } from "@/core/model";
 import type { Database } from "@/data/database";
-import { directory, handoffs, members, processes, versions, waivers } from "@/data/schema";
+import { directory, handoffs, members, processes, versions } from "@/data/schema";
+import { adaptionOf } from "./checkProfiles";
+import { holdingVerdict, walksFor } from "./checks";
 import { loadHead } from "./heads";
 import { embeddedFonts } from "./pictures";
 import { keepRevision } from "./revisions";
-import { waiversOf } from "./summary";
 import { notFound, UseCaseError, useCase } from "./useCase";
+import { waiversOf } from "./waivers";
 
 const id = z.string().min(1).max(200);
 
@@ -27,41 +29,6 @@ export async function huesOf(db: Database, model: Model): Promise<(lane: Element
     return rows.find((row) => row.id === role?.entry)?.hue ?? undefined;
   };
 }
-
-export const listWaivers = useCase(z.object({ version: id }), async ({ db }, { version }) => ({
-  waivers: await waiversOf(db, version),
-}));
-
-/** Accepts a finding, with a reason and the acting member's name. */
-export const waive = useCase(
-  z.object({
-    version: id,
-    finding: z.string().min(1).max(5000),
-    reason: z.string().trim().min(3, "Say in a few words why this is accepted.").max(2000),
-  }),
-  async (context, input) => {
-    const { db } = context;
-    const head = await loadHead(db, input.version);
-    if (!checkModel(head.model).some((finding) => keyOf(finding) === input.finding)) {
-      throw new UseCaseError("no-finding", "This finding is no longer there; the model has changed meanwhile.", 409);
-    }
-    await db.delete(waivers).where(and(eq(waivers.version, input.version), eq(waivers.finding, input.finding)));
-    await db.insert(waivers).values({
-      id: nanoid(12),
-      version: input.version,
-      finding: input.finding,
-      reason: input.reason,
-      member: context.member.id,
-      at: context.now(),
-    });
-    return {};
-  },
-);
-
-export const withdrawWaiver = useCase(z.object({ version: id, finding: z.string() }), async ({ db }, input) => {
-  await db.delete(waivers).where(and(eq(waivers.version, input.version), eq(waivers.finding, input.finding)));
-  return {};
-});
 
 export interface HandoffRow {
   readonly id: string;
@@ -110,7 +77,8 @@ export const handOff = useCase(z.object({ version: id }), async (context, { vers
   if (!row) throw notFound("This version");
   const head = await loadHead(db, version);
   const accepted = await waiversOf(db, version);
-  const verdict = verdictOf(checkModel(head.model), accepted);
+  const adaption = await adaptionOf(db);
+  const verdict = verdictOf(checkModel(head.model, { profile: "hand-off", adaption }), accepted);
   if (verdict.openErrors.length > 0) {
     throw new UseCaseError(
       "errors-open",
@@ -128,6 +96,9 @@ export const handOff = useCase(z.object({ version: id }), async (context, { vers
     date: at,
     member: context.member.name,
     waivers: accepted,
+    adaption,
+    walks: await walksFor(db, version, head.model),
+    signed: await holdingVerdict(db, version),
     hueOf: await huesOf(db, head.model),
     fonts: embeddedFonts(),
     sha256: (bytes) => createHash("sha256").update(bytes).digest("hex"),

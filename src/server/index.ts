@@ -1,5 +1,7 @@
 /** Every use case the interface can ask for by name. Routes call these and nothing else. */
 import { buildProcesses, openBrief, saveBrief } from "./briefs";
+import { adaptRule, chooseProfile } from "./checkProfiles";
+import { openCheck, signVerdict, waive, withdrawWaiver } from "./checks";
 import {
   changeEntry,
   createEntry,
@@ -13,7 +15,7 @@ import {
 import { applyCommands, changesSince } from "./editing";
 import { extractProcess } from "./extract";
 import { find, listCallable } from "./find";
-import { handOff, listHandoffs, listWaivers, waive, withdrawWaiver } from "./handoffs";
+import { handOff, listHandoffs } from "./handoffs";
 import {
   copyProcess,
   createArea,
@@ -37,11 +39,13 @@ import { listTypes, searchElements } from "./search";
 import { changeWalkTest, deleteWalkTest, keepWalkTests, listWalkTests, openCalled } from "./walks";
 
 export const useCases = {
+  adaptRule,
   applyCommands,
   buildProcesses,
   changeEntry,
   changesSince,
   changeWalkTest,
+  chooseProfile,
   copyProcess,
   createArea,
   createEntry,
@@ -62,7 +66,6 @@ export const useCases = {
   listHandoffs,
   listRevisions,
   listTypes,
-  listWaivers,
   listWalkTests,
   mergeEntries,
   moveArea,
@@ -70,6 +73,7 @@ export const useCases = {
   nameRevision,
   openBrief,
   openCalled,
+  openCheck,
   openDirectory,
   openHome,
   openLandscape,
@@ -82,6 +86,7 @@ export const useCases = {
   restoreRevision,
   saveBrief,
   searchElements,
+  signVerdict,
   undelete,
   waive,
   whereUsed,
@@ -91,6 +96,7 @@ export const useCases = {
 export { backup, restore } from "./backup";
 export type { BriefLink } from "./briefLinks";
 export type { BriefData, BuiltProcess } from "./briefs";
+export type { CheckData, VerdictRow } from "./checks";
 export { type DirectoryData, exportDirectory } from "./directory";
 export type { AppliedBatch } from "./editing";
 export { exportBpmn, exportPicture, exportSheet } from "./exports";

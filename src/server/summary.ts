@@ -1,8 +1,8 @@
-import { eq } from "drizzle-orm";
-import { checkModel, verdictOf, type Waiver } from "@/core/check";
+import { checkModel, verdictOf } from "@/core/check";
 import { isFlowNode, type Model } from "@/core/model";
 import type { Database } from "@/data/database";
-import { members, waivers } from "@/data/schema";
+import { adaptionOf, profileOf } from "./checkProfiles";
+import { waiversOf } from "./waivers";
 import { walkResults, walkTestsOf } from "./walks";
 
 /** What the signs of the stages are computed from. */
@@ -21,20 +21,16 @@ export interface Summary {
 
 const known = new WeakMap<Model, Map<string, Summary>>();
 
-export async function waiversOf(db: Database, version: string): Promise<(Waiver & { id: string })[]> {
-  const rows = await db
-    .select({ id: waivers.id, finding: waivers.finding, reason: waivers.reason, member: members.name, at: waivers.at })
-    .from(waivers)
-    .leftJoin(members, eq(members.id, waivers.member))
-    .where(eq(waivers.version, version));
-  return rows.map((row) => ({ ...row, member: row.member ?? "" }));
-}
-
 /** Computed once for a model and its waivers; models never change. */
 export async function summaryOf(db: Database, model: Model, version: string): Promise<Summary> {
   const accepted = await waiversOf(db, version);
   const kept = await walkTestsOf(db, version);
-  const key = [...accepted.map((waiver) => waiver.finding), ...kept.map((test) => `${test.id} ${test.at}`)].join("\n");
+  const options = { profile: await profileOf(db, version), adaption: await adaptionOf(db) };
+  const key = [
+    JSON.stringify(options),
+    ...accepted.map((waiver) => waiver.finding),
+    ...kept.map((test) => `${test.id} ${test.at}`),
+  ].join("\n");
   let byWaivers = known.get(model);
   if (!byWaivers) {
     byWaivers = new Map();
@@ -42,7 +38,7 @@ export async function summaryOf(db: Database, model: Model, version: string): Pr
   }
   let summary = byWaivers.get(key);
   if (!summary) {
-    const { counts } = verdictOf(checkModel(model), accepted);
+    const { counts } = verdictOf(checkModel(model, options), accepted);
     let steps = 0;
     for (const element of model.elements) if (isFlowNode(element.type)) steps++;
     const results = await walkResults(db, model, kept);

@@ -185,6 +185,7 @@ describe("rules as a whole", () => {
     if (!error) return;
     const waiver = {
       finding: keyOf(error),
+      about: error.about,
       reason: "Drawn by hand until May",
       member: "Mara",
       at: "2026-11-23T00:00:00Z",

@@ -1,13 +1,31 @@
 import type { Model } from "../model";
+import { aboutOf } from "./about";
 import { type Finding, keyOf, type Severity } from "./finding";
+import { type Adaption, levelOf, type ProfileName } from "./profiles";
 import { rules } from "./registry";
 import { behaviourOf } from "./soundness";
 
-/** Runs every rule over a model. O(rules · elements). */
-export function checkModel(model: Model): Finding[] {
-  return rules.flatMap((rule) =>
-    rule.find(model).map((said) => ({ ...said, rule: rule.id, group: rule.group, severity: rule.severity })),
-  );
+export interface CheckOptions {
+  readonly profile?: ProfileName;
+  readonly adaption?: Adaption;
+  /** Only what can take long, or only the rest; both where nothing is said. */
+  readonly part?: "behaviour" | "rest";
+}
+
+/** Runs the rules of a profile over a model, "review" where none is named. O(rules · elements). */
+export function checkModel(model: Model, { profile = "review", adaption, part }: CheckOptions = {}): Finding[] {
+  return rules.flatMap((rule) => {
+    if (part !== undefined && (rule.group === "behaviour") !== (part === "behaviour")) return [];
+    const severity = levelOf(rule, profile, adaption);
+    if (severity === "off") return [];
+    return rule.find(model).map((said) => ({
+      ...said,
+      rule: rule.id,
+      group: rule.group,
+      severity,
+      about: aboutOf(model, rule.group, said.elements),
+    }));
+  });
 }
 
 /** What is known of a process' behaviour. `sound` is null where a bound was met before it was. */
@@ -25,6 +43,8 @@ export function processVerdicts(model: Model): ProcessVerdict[] {
 /** A finding accepted by somebody, with the reason. */
 export interface Waiver {
   readonly finding: string;
+  /** What the finding was about when it was accepted. */
+  readonly about: string;
   readonly reason: string;
   readonly member: string;
   readonly at: string;
@@ -37,13 +57,19 @@ export interface Verdict {
   readonly waived: readonly { readonly finding: Finding; readonly waiver: Waiver }[];
 }
 
+/** The waiver that holds for a finding: one of its name, given when it was about what it is about now. */
+export function waiverFor(finding: Finding, waivers: readonly Waiver[]): Waiver | undefined {
+  const key = keyOf(finding);
+  return waivers.find((waiver) => waiver.finding === key && waiver.about === finding.about);
+}
+
 export function verdictOf(findings: readonly Finding[], waivers: readonly Waiver[]): Verdict {
-  const byKey = new Map(waivers.map((waiver) => [waiver.finding, waiver]));
   const waived = findings.flatMap((finding) => {
-    const waiver = byKey.get(keyOf(finding));
+    const waiver = waiverFor(finding, waivers);
     return waiver ? [{ finding, waiver }] : [];
   });
-  const open = findings.filter((finding) => !byKey.has(keyOf(finding)));
+  const accepted = new Set(waived.map(({ finding }) => finding));
+  const open = findings.filter((finding) => !accepted.has(finding));
   const count = (severity: Severity) => open.filter((finding) => finding.severity === severity).length;
   return {
     counts: { error: count("error"), warning: count("warning"), advice: count("advice") },

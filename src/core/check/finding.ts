@@ -3,7 +3,7 @@ import { called, type Element, type Id, type Model } from "../model";
 
 export type Severity = "error" | "warning" | "advice";
 /** What a rule is about, as the Check stage groups its findings. */
-export type RuleGroup = "connections" | "completeness" | "names" | "layout" | "behaviour";
+export type RuleGroup = "connections" | "completeness" | "names" | "layout" | "guidelines" | "behaviour" | "automation";
 
 /** One thing the check has to say: what, why it matters, how to mend it. */
 export interface Finding {
@@ -16,9 +16,11 @@ export interface Finding {
   readonly repair?: { readonly label: string; readonly commands: readonly Command[] };
   /** For behaviour: the run that leads there. */
   readonly witness?: readonly Id[];
+  /** What it depends on; see `aboutOf`. */
+  readonly about: string;
 }
 
-export type Said = Omit<Finding, "rule" | "group" | "severity">;
+export type Said = Omit<Finding, "rule" | "group" | "severity" | "about">;
 
 export interface Rule {
   readonly id: string;
@@ -35,7 +37,7 @@ export function saidOf(model: Model, element: Element): string {
   return words.charAt(0).toUpperCase() + words.slice(1);
 }
 
-/** A finding's name: rule and elements. A waiver holds as long as the same rule finds the same elements. */
+/** A finding's name: rule and elements. A waiver is for one such name, as long as what it was about has not changed. */
 export function keyOf(finding: Pick<Finding, "rule" | "elements">): string {
   return `${finding.rule}:${[...finding.elements].sort().join(",")}`;
 }

@@ -1,5 +1,25 @@
-export { checkModel, type ProcessVerdict, processVerdicts, type Verdict, verdictOf, type Waiver } from "./check";
+export {
+  type CheckOptions,
+  checkModel,
+  type ProcessVerdict,
+  processVerdicts,
+  type Verdict,
+  verdictOf,
+  type Waiver,
+  waiverFor,
+} from "./check";
 export { type Finding, keyOf, type Rule, type RuleGroup, type Severity } from "./finding";
+export { type Measure, type MeasureId, measurable, measuresOf } from "./measures";
+export {
+  type Adaption,
+  adaptionSchema,
+  type Level,
+  levelOf,
+  levelSchema,
+  type ProfileName,
+  profileNames,
+  shippedLevel,
+} from "./profiles";
 export { rules } from "./registry";
 export { type SignedContent, signedContent } from "./signed";
 export { behaviourOf, type ProcessBehaviour } from "./soundness";

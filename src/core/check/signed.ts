@@ -1,5 +1,5 @@
-import type { Verdict, Waiver } from "./check";
-import { type Finding, keyOf } from "./finding";
+import type { Verdict } from "./check";
+import type { Finding } from "./finding";
 
 /** What a verdict said when it was signed: everything there was to say, so that it can be read when the model has gone on. */
 export interface SignedContent {
@@ -26,14 +26,14 @@ export function signedContent(
   sound: boolean | null,
   walks: SignedContent["walks"],
 ): SignedContent {
-  const waived = new Set(verdict.waived.map(({ finding }) => keyOf(finding)));
+  const waived = new Set(verdict.waived.map(({ finding }) => finding));
   return {
     sound,
     counts: verdict.counts,
     findings: findings
-      .filter((finding) => !waived.has(keyOf(finding)))
+      .filter((finding) => !waived.has(finding))
       .map(({ rule, severity, message }) => ({ rule, severity, message })),
-    waivers: verdict.waived.map(({ finding, waiver }: { finding: Finding; waiver: Waiver }) => ({
+    waivers: verdict.waived.map(({ finding, waiver }) => ({
       message: finding.message,
       reason: waiver.reason,
       member: waiver.member,

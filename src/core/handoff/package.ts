@@ -1,6 +1,6 @@
 import { strToU8, zipSync } from "fflate";
 import { writeBpmn } from "../bpmn";
-import { checkModel, processVerdicts, verdictOf, type Waiver } from "../check";
+import { type Adaption, checkModel, processVerdicts, type SignedContent, verdictOf, type Waiver } from "../check";
 import { type SvgOptions, sceneOf, sceneToSvg } from "../drawing";
 import { type Element, type Model, nameOf } from "../model";
 import { reportHtml } from "./report";
@@ -16,6 +16,16 @@ export interface Manifest {
   readonly parts: readonly { readonly name: string; readonly bytes: number; readonly sha256: string }[];
 }
 
+/** Who signed what, and for which profile. */
+export interface SignedVerdict {
+  readonly member: string;
+  /** ISO 8601. */
+  readonly at: string;
+  readonly profile: string;
+  readonly revision: number;
+  readonly content: SignedContent;
+}
+
 export interface PackageRequest {
   readonly model: Model;
   readonly process: string;
@@ -25,6 +35,11 @@ export interface PackageRequest {
   readonly date: string;
   readonly member: string;
   readonly waivers: readonly Waiver[];
+  readonly adaption?: Adaption;
+  /** How the walks kept with the version go. */
+  readonly walks?: SignedContent["walks"];
+  /** The verdict somebody signed on exactly this state, if there is one. */
+  readonly signed?: SignedVerdict;
   readonly hueOf?: (lane: Element) => string | undefined;
   readonly fonts?: SvgOptions["fonts"];
   /** SHA-256 in hexadecimal; the platform's own. */
@@ -37,7 +52,8 @@ export interface PackageRequest {
  */
 export function makePackage(request: PackageRequest): { bytes: Uint8Array; manifest: Manifest } {
   const { model, sha256 } = request;
-  const findings = checkModel(model);
+  const { walks = [], signed } = request;
+  const findings = checkModel(model, { profile: "hand-off", ...(request.adaption && { adaption: request.adaption }) });
   const verdict = verdictOf(findings, request.waivers);
   const head = {
     process: request.process,
@@ -50,6 +66,16 @@ export function makePackage(request: PackageRequest): { bytes: Uint8Array; manif
     ...head,
     processes: processVerdicts(model),
     counts: verdict.counts,
+    signed: signed
+      ? {
+          member: signed.member,
+          date: signed.at,
+          profile: signed.profile,
+          revision: signed.revision,
+          ...signed.content,
+        }
+      : null,
+    walks,
     findings: findings.map(({ rule, severity, elements, message }) => ({ rule, severity, elements, message })),
     waivers: verdict.waived.map(({ finding, waiver }) => ({
       rule: finding.rule,
@@ -72,7 +98,7 @@ export function makePackage(request: PackageRequest): { bytes: Uint8Array; manif
   const parts: [string, Uint8Array][] = [
     ["model.bpmn", strToU8(writeBpmn(model))],
     ["report.json", strToU8(`${JSON.stringify(report, null, 2)}\n`)],
-    ["report.html", strToU8(reportHtml(head, findings, verdict, (id) => nameOf(model, id) || id))],
+    ["report.html", strToU8(reportHtml(head, { findings, verdict, walks, signed }, (id) => nameOf(model, id) || id))],
     ...pictures.map(([name, svg]): [string, Uint8Array] => [name, strToU8(svg)]),
   ];
   const manifest: Manifest = {

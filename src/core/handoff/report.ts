@@ -1,4 +1,4 @@
-import type { Finding, Verdict } from "../check";
+import type { Finding, SignedContent, Verdict } from "../check";
 import { escapeText } from "../xml";
 
 export interface ReportHead {
@@ -9,13 +9,19 @@ export interface ReportHead {
   readonly member: string;
 }
 
+export interface ReportContent {
+  readonly findings: readonly Finding[];
+  readonly verdict: Verdict;
+  readonly walks: SignedContent["walks"];
+  readonly signed: { readonly member: string; readonly at: string; readonly profile: string } | undefined;
+}
+
 const signs = { error: "✕ Error", warning: "! Warning", advice: "· Advice" } as const;
 
 /** The check report as a page that needs nothing besides itself. */
 export function reportHtml(
   head: ReportHead,
-  findings: readonly Finding[],
-  verdict: Verdict,
+  { findings, verdict, walks, signed }: ReportContent,
   nameOf: (id: string) => string,
 ): string {
   const text = escapeText;
@@ -40,8 +46,10 @@ export function reportHtml(
 <body><h1>${text(head.process)}</h1>
 <p>${text(head.version)}, revision ${head.revision}. Checked ${text(head.date.slice(0, 10))} by ${text(head.member)}.</p>
 <p><strong>${error} open errors, ${warning} warnings, ${advice} pieces of advice${verdict.waived.length > 0 ? `, ${verdict.waived.length} accepted` : ""}.</strong></p>
+<p>${signed ? `Verdict signed by ${text(signed.member)} on ${text(signed.at.slice(0, 10))}, for ${text(signed.profile)}.` : "Nobody has signed a verdict on this state."}</p>
 <h2>Open findings</h2>${table(open.map(row).join(""), "Nothing was found.")}
 <h2>Accepted findings</h2>${accepted === "" ? "<p>None.</p>" : `<ul>${accepted}</ul>`}
+<h2>Kept walks</h2>${walks.length === 0 ? "<p>None.</p>" : `<ul>${walks.map((walk) => `<li>${walk.passes ? "As expected" : "Otherwise than expected"}: ${text(walk.name)}</li>`).join("")}</ul>`}
 </body></html>
 `;
 }

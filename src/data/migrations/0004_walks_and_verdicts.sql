@@ -19,6 +19,7 @@ CREATE TABLE "walk_tests" (
 	"at" timestamp with time zone NOT NULL
 );
 --> statement-breakpoint
+ALTER TABLE "versions" ADD COLUMN "profile" text DEFAULT 'review' NOT NULL;--> statement-breakpoint
 ALTER TABLE "waivers" ADD COLUMN "about" text DEFAULT '' NOT NULL;--> statement-breakpoint
 CREATE INDEX "verdicts_version" ON "verdicts" USING btree ("version");--> statement-breakpoint
 CREATE INDEX "walk_tests_version" ON "walk_tests" USING btree ("version");

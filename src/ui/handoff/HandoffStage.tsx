@@ -1,7 +1,7 @@
 "use client";
 import { Box, Button, chakra, Flex, Table } from "@chakra-ui/react";
 import NextLink from "next/link";
-import { Fragment, useCallback, useEffect, useState } from "react";
+import { Fragment, useCallback, useEffect, useMemo, useState } from "react";
 import { ask } from "../api";
 import { EmptyState } from "../controls/states";
 import { complain, toaster } from "../controls/toaster";
@@ -25,7 +25,8 @@ interface HandoffRow {
 export function HandoffStage() {
   const version = useVersion((state) => state.info.version.id);
   const store = useVersionStore();
-  const { verdict } = useFindings();
+  const { verdictFor } = useFindings();
+  const verdict = useMemo(() => verdictFor("hand-off"), [verdictFor]);
   const [rows, setRows] = useState<readonly HandoffRow[] | null>(null);
   const state = useLatestRevision(rows?.length);
   const [open, setOpen] = useState<string | null>(null);

@@ -35,7 +35,7 @@ export function DataColumn({ model, process }: { readonly model: Model; readonly
             borderWidth="1px"
             borderColor="line"
             borderRadius="6px"
-            placeholder={text.walk.open}
+            placeholder={text.walk.value}
             _placeholder={{ color: "quiet" }}
             onKeyDown={(event) => event.stopPropagation()}
             onChange={(event) => change(name, event.target.value)}

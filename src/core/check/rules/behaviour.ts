@@ -39,7 +39,8 @@ const faultsOf = (model: Model) =>
 
 /** Another kind for a join, if that leaves less wrong than there is; it was tried before it is offered. */
 function betterJoin(model: Model, join: Element | undefined, kinds: readonly Element["type"][]): Said["repair"] {
-  if (!join?.type.endsWith("Gateway")) return undefined;
+  // Where not everything could be looked at once, it cannot be twice.
+  if (!join?.type.endsWith("Gateway") || behaviourOf(model).some((process) => !process.complete)) return undefined;
   const before = faultsOf(model);
   for (const to of kinds) {
     if (to === join.type) continue;

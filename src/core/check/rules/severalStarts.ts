@@ -4,7 +4,7 @@ import type { Rule } from "../finding";
 /** Source: Mendling, Reijers, van der Aalst (2010), guideline G3: use one start and one end event. */
 export const severalStarts: Rule = {
   id: "several-starts",
-  group: "layout",
+  group: "guidelines",
   severity: "advice",
   wants: "A process has one start.",
   find: (model) =>

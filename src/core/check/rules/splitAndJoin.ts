@@ -4,7 +4,7 @@ import { type Rule, saidOf } from "../finding";
 /** Source: Mendling, Reijers, van der Aalst (2010), guideline G4: model as structured as possible. */
 export const splitAndJoin: Rule = {
   id: "split-and-join",
-  group: "layout",
+  group: "guidelines",
   severity: "advice",
   wants: "One gateway joins or splits, not both.",
   find: (model) =>

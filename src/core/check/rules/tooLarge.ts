@@ -4,7 +4,7 @@ import type { Rule } from "../finding";
 /** Source: Mendling, Reijers, van der Aalst (2010), guideline G7: decompose a model with more than 50 elements. */
 export const tooLarge: Rule = {
   id: "too-large",
-  group: "layout",
+  group: "guidelines",
   severity: "advice",
   wants: "A page has at most 50 nodes.",
   find: (model) =>

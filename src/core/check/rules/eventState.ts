@@ -1,0 +1,29 @@
+import nlp from "compromise";
+import { isEvent } from "../../model";
+import type { Rule } from "../finding";
+
+/** Whether a name begins as an order does ("Close the case") and not as a state ("Case closed"), by the word classes of its words. */
+function isOrder(name: string): boolean {
+  if (name.split(/\s+/).length < 2) return false;
+  const sentence = nlp(name);
+  return sentence.match("^#Infinitive").found || sentence.match("^#Imperative").found;
+}
+
+/** Common practice: events are named by what has happened, steps by what is to be done. */
+export const eventState: Rule = {
+  id: "event-names-a-state",
+  group: "names",
+  severity: "advice",
+  wants: "An event is named by what has happened.",
+  find: (model) =>
+    [...model.elements].flatMap((event) => {
+      const name = event.name?.trim() ?? "";
+      if (!isEvent(event.type) || name === "" || !isOrder(name)) return [];
+      return [
+        {
+          elements: [event.id],
+          message: `“${name}” reads like something to do, but an event is something that has happened. Say it so: “Application received” instead of “Receive application”.`,
+        },
+      ];
+    }),
+};

@@ -1,0 +1,50 @@
+import { eq } from "drizzle-orm";
+import { z } from "zod";
+import { type Adaption, adaptionSchema, levelSchema, type ProfileName, profileNames, rules } from "@/core/check";
+import type { Database } from "@/data/database";
+import { versions, workspace } from "@/data/schema";
+import type { Transaction } from "./heads";
+import { notFound, useCase } from "./useCase";
+
+const id = z.string().min(1).max(200);
+const adaptionKey = "profiles";
+
+/** How this workspace departs from the profiles as they are shipped. */
+export async function adaptionOf(db: Database | Transaction): Promise<Adaption> {
+  const [row] = await db.select().from(workspace).where(eq(workspace.key, adaptionKey));
+  return row ? adaptionSchema.parse(JSON.parse(row.value)) : {};
+}
+
+export async function profileOf(db: Database, version: string): Promise<ProfileName> {
+  const [row] = await db.select({ profile: versions.profile }).from(versions).where(eq(versions.id, version));
+  if (!row) throw notFound("This version");
+  return row.profile;
+}
+
+export const chooseProfile = useCase(
+  z.object({ version: id, profile: z.enum(profileNames) }),
+  async ({ db }, { version, profile }) => {
+    const rows = await db.update(versions).set({ profile }).where(eq(versions.id, version)).returning();
+    if (rows.length === 0) throw notFound("This version");
+    return {};
+  },
+);
+
+/** A rule's level in a profile, for the whole workspace; null for what it is by itself. */
+export const adaptRule = useCase(
+  z.object({ profile: z.enum(profileNames), rule: z.string(), level: levelSchema.nullable() }),
+  async ({ db }, { profile, rule, level }) => {
+    if (!rules.some((one) => one.id === rule)) throw notFound(`The rule “${rule}”`);
+    await db.transaction(async (transaction) => {
+      const adaption = await adaptionOf(transaction);
+      const { [rule]: _, ...others } = adaption[profile] ?? {};
+      const changed = { ...adaption, [profile]: level === null ? others : { ...others, [rule]: level } };
+      const value = JSON.stringify(changed);
+      await transaction
+        .insert(workspace)
+        .values({ key: adaptionKey, value })
+        .onConflictDoUpdate({ target: workspace.key, set: { value } });
+    });
+    return {};
+  },
+);
