@@ -43,8 +43,8 @@ export const flowBackwards: Rule = {
     return [...model.edges].flatMap((edge) => {
       const flow = model.elements.get(edge.element);
       if (flow?.type !== "sequenceFlow" || loops.has(flow.id)) return [];
-      const from: Shape | undefined = shapeOn(model, edge.diagram, flow.sourceRef ?? "");
-      const to: Shape | undefined = shapeOn(model, edge.diagram, flow.targetRef ?? "");
+      const from: Shape | undefined = shapeOn(model, edge.diagram, String(flow.sourceRef));
+      const to: Shape | undefined = shapeOn(model, edge.diagram, String(flow.targetRef));
       if (!from || !to || to.bounds.x + to.bounds.width > from.bounds.x) return [];
       return [
         {

@@ -1,4 +1,4 @@
-import type { Edge, Point } from "../../model";
+import type { Edge, Model, Point } from "../../model";
 import type { Rule, Said } from "../finding";
 
 /** Whether two stretches cross in their insides; what merely touches or runs along does not. */
@@ -13,35 +13,47 @@ export const flowsCross: Rule = {
   group: "layout",
   severity: "advice",
   wants: "Sequence flows do not cross.",
-  find: (model) =>
-    [...model.diagrams].flatMap((diagram): Said[] => {
-      const edges = [...model.edges].filter(
-        (edge) => edge.diagram === diagram.id && model.elements.get(edge.element)?.type === "sequenceFlow",
-      );
-      const crossing = new Set<string>();
-      let count = 0;
-      const stretches = edges
-        .flatMap((edge) => edge.waypoints.slice(1).map((to, at) => ({ edge, from: edge.waypoints[at] as Point, to })))
-        .sort((a, b) => Math.min(a.from.x, a.to.x) - Math.min(b.from.x, b.to.x));
-      for (const [at, one] of stretches.entries()) {
-        const right = Math.max(one.from.x, one.to.x);
-        for (let next = at + 1; next < stretches.length; next++) {
-          const other = stretches[next] as { edge: Edge; from: Point; to: Point };
-          if (Math.min(other.from.x, other.to.x) > right) break;
-          if (other.edge === one.edge || !crosses(one.from, one.to, other.from, other.to)) continue;
-          count++;
-          crossing.add(one.edge.element);
-          crossing.add(other.edge.element);
-        }
-      }
-      // A few cannot be avoided where lanes are changed often.
-      if (count <= 3) return [];
-      return [
-        {
-          elements: [...crossing],
-          message: `Flows cross ${count} times on one page. Each crossing costs readers time; move steps, or let the page be tidied.`,
-          repair: { label: "Tidy the page", commands: [{ type: "tidy", diagram: diagram.id }] },
-        },
-      ];
-    }),
+  find: (model) => {
+    // Only what is drawn counts, and most changes leave the lines as they are.
+    const known = remembered.get(model.edges);
+    if (known) return known;
+    const found = crossingsIn(model);
+    remembered.set(model.edges, found);
+    return found;
+  },
 };
+
+const remembered = new WeakMap<Model["edges"], readonly Said[]>();
+
+function crossingsIn(model: Model): Said[] {
+  return [...model.diagrams].flatMap((diagram): Said[] => {
+    const edges = [...model.edges].filter(
+      (edge) => edge.diagram === diagram.id && model.elements.get(edge.element)?.type === "sequenceFlow",
+    );
+    const crossing = new Set<string>();
+    let count = 0;
+    const stretches = edges
+      .flatMap((edge) => edge.waypoints.slice(1).map((to, at) => ({ edge, from: edge.waypoints[at] as Point, to })))
+      .sort((a, b) => Math.min(a.from.x, a.to.x) - Math.min(b.from.x, b.to.x));
+    for (const [at, one] of stretches.entries()) {
+      const right = Math.max(one.from.x, one.to.x);
+      for (let next = at + 1; next < stretches.length; next++) {
+        const other = stretches[next] as { edge: Edge; from: Point; to: Point };
+        if (Math.min(other.from.x, other.to.x) > right) break;
+        if (other.edge === one.edge || !crosses(one.from, one.to, other.from, other.to)) continue;
+        count++;
+        crossing.add(one.edge.element);
+        crossing.add(other.edge.element);
+      }
+    }
+    // A few cannot be avoided where lanes are changed often.
+    if (count <= 3) return [];
+    return [
+      {
+        elements: [...crossing],
+        message: `Flows cross ${count} times on one page. Each crossing costs readers time; move steps, or let the page be tidied.`,
+        repair: { label: "Tidy the page", commands: [{ type: "tidy", diagram: diagram.id }] },
+      },
+    ];
+  });
+}
