@@ -97,6 +97,8 @@ test("lane walk plays a case; ways that are named are taken, and unknown ones ar
   expect(new Set(other.map((one) => JSON.stringify(one.entered))).size).toBe(2);
   expect(ids).toContain("decide");
   expect(lane("walk", file, "--choose", "decide=none").code).toBe(2);
+  expect(lane("walk", file, "--times", "check=often").error).toContain("write ACTIVITY=N");
+  expect(lane("walk", file, "--data", "power=12", "--together").code).toBe(0);
   expect(lane("walk", file, "--start", "nowhere").error).toContain('there is no element "nowhere"');
 });
 

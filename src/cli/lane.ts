@@ -18,7 +18,8 @@ const verbs: {
     load: async () => (await import("./compare")).compare,
   },
   walk: {
-    usage: "lane walk FILE.bpmn [--start EVENT] [--choose GATEWAY=FLOW[+FLOW]]… [--fire BOUNDARY]…",
+    usage:
+      "lane walk FILE.bpmn [--start EVENT] [--choose GATEWAY=FLOW[+FLOW]]… [--fire BOUNDARY]… [--times ACTIVITY=N]… [--data NAME=VALUE]… [--together]",
     load: async () => (await import("./walk")).walk,
   },
   brief: {

@@ -1,17 +1,28 @@
+import { caseDataOf } from "@/core/feel";
 import { flowNodesIn, type Id, type Model, nameOf, processesOf, processOf } from "@/core/model";
-import { walk as play, type WalkChoices } from "@/core/tokens";
+import { walk as play, type WalkChoices, worldWith } from "@/core/tokens";
 import { EXIT, readModel, UnusableInput } from "./input";
 
-/** `lane walk FILE.bpmn [--start EVENT] [--choose GATEWAY=FLOW[+FLOW]]… [--fire BOUNDARY]…`. */
+/**
+ * `lane walk FILE.bpmn [--start EVENT] [--choose GATEWAY=FLOW[+FLOW]]… [--fire BOUNDARY]… [--times ACTIVITY=N]… [--data NAME=VALUE]…
+ * [--together]`.
+ */
 export function walk(args: readonly string[], json: boolean): number {
   const files: string[] = [];
   const choose = new Map<Id, (readonly Id[])[]>();
   const fire: Id[] = [];
+  const times = new Map<Id, readonly number[]>();
+  const data: { [name: string]: string } = {};
   let start: Id | undefined;
+  let together = false;
   for (let at = 0; at < args.length; at++) {
     const word = args[at] as string;
     if (!word.startsWith("--")) {
       files.push(word);
+      continue;
+    }
+    if (word === "--together") {
+      together = true;
       continue;
     }
     const value = args[++at];
@@ -22,7 +33,19 @@ export function walk(args: readonly string[], json: boolean): number {
       const [gateway = "", flows = ""] = value.split(/=(.*)/s);
       if (!gateway || !flows) throw new UnusableInput(`--choose ${value}: write GATEWAY=FLOW, or GATEWAY=FLOW+FLOW`);
       choose.set(gateway, [...(choose.get(gateway) ?? []), flows.split("+")]);
-    } else throw new UnusableInput(`walk knows no ${word}; there are --start, --choose and --fire`);
+    } else if (word === "--times") {
+      const [activity = "", count = ""] = value.split(/=(.*)/s);
+      if (!/^[1-9]\d{0,3}$/.test(count))
+        throw new UnusableInput(`--times ${value}: write ACTIVITY=N, N from 1 to 9999`);
+      times.set(activity, [...(times.get(activity) ?? []), Number(count)]);
+    } else if (word === "--data") {
+      const [name = "", given] = value.split(/=(.*)/s);
+      if (!name || given === undefined) throw new UnusableInput(`--data ${value}: write NAME=VALUE`);
+      data[name] = given;
+    } else
+      throw new UnusableInput(
+        `walk knows no ${word}; there are --start, --choose, --fire, --times, --data and --together`,
+      );
   }
   const [file] = files;
   if (!file || files.length > 1) throw new UnusableInput("walk needs one file");
@@ -34,12 +57,22 @@ export function walk(args: readonly string[], json: boolean): number {
       if (model.elements.get(flow)?.sourceRef !== gateway)
         throw new UnusableInput(`${file}: ${flow} is no flow that leaves ${gateway}`);
   }
-  const walked = play(model, processFor(model, file, start), {
+  known(model, file, [...times.keys()]);
+  const world = worldWith(model, new Map(), together);
+  const walked = play(world, processFor(model, file, start), {
     ...(start && { start }),
     choose,
+    times,
+    data: caseDataOf(data),
     fire: fire.map((element) => ({ element })),
   } satisfies WalkChoices);
-  const { told: _, ...answer } = walked;
+  const { outcome, entered, left } = walked;
+  const answer = {
+    outcome,
+    entered,
+    log: walked.log.map(({ step, element, event }) => ({ step, element, event })),
+    left,
+  };
   if (json) process.stdout.write(`${JSON.stringify(answer, null, 2)}\n`);
   else {
     for (const { step, element, event } of walked.log)

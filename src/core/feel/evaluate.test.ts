@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import { holds } from ".";
+import { caseDataOf, holds } from ".";
 
 /** Truth of expressions: DMN 1.3, 10.3.2 "Semantics" and 10.3.4 "Built-in functions" (cases from memory). */
 describe("FEEL decides", () => {
@@ -35,4 +35,18 @@ describe("FEEL decides", () => {
     expect(holds("the feeder can carry it", { x: 1 })).toBeUndefined();
     expect(holds("3 + 4", { x: 1 })).toBeUndefined();
   });
+});
+
+test("data is taken as it is typed", () => {
+  expect(
+    caseDataOf({
+      power: "12.5",
+      urgent: "yes",
+      complete: "false",
+      note: "old meter",
+      list: "[1, 2]",
+      begun: '{"a',
+      none: " ",
+    }),
+  ).toEqual({ power: 12.5, urgent: true, complete: false, note: "old meter", list: [1, 2], begun: '{"a' });
 });

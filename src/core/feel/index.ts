@@ -1,2 +1,3 @@
+export { caseDataOf } from "./caseData";
 export { type CaseData, holds } from "./evaluate";
 export { type ConditionReading, readCondition } from "./readCondition";

@@ -662,6 +662,7 @@ export const en = {
     pace: "How fast",
     paces: { slow: "slow", usual: "at a walk", fast: "fast" },
     usualWay: "take the usual way",
+    together: "with the other pools",
     start: "What starts the case",
     process: "Which process",
     scopes: "Where the case is",

@@ -2,6 +2,7 @@
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { CircleCheck, CircleX, TriangleAlert } from "lucide-react";
 import { useState } from "react";
+import { caseDataOf } from "@/core/feel";
 import { type Id, nameOf } from "@/core/model";
 import {
   beginPlaying,
@@ -22,7 +23,7 @@ import { useVersion } from "../version/VersionContext";
 import { type KeptWalk, useWalks } from "../version/walks";
 import { SuggestDialog } from "./SuggestDialog";
 import type { Standing } from "./useStanding";
-import { dataOf, useWalk } from "./walkStore";
+import { useWalk } from "./walkStore";
 
 const signs = { passes: CircleCheck, differs: TriangleAlert, gone: CircleX } as const;
 const colours = { passes: "good", differs: "attention", gone: "trouble" } as const;
@@ -36,7 +37,7 @@ export function KeptColumn({ standing, process }: { readonly standing: Standing;
   const { world, outcome } = standing;
   const keep = async (name: string) => {
     const now = past[at] as Playing;
-    const given = dataOf(data);
+    const given = caseDataOf(data);
     const told = { ...now.told, ...(Object.keys(given).length > 0 && { data: given }) };
     // What is not yet at its end is played on the usual way, so that the test has an outcome.
     await ask("keepWalkTests", {

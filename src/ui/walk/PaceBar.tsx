@@ -1,8 +1,8 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { ArrowLeft, ArrowRight, Pause, Play, RotateCcw } from "lucide-react";
-import { Fragment } from "react";
-import { flowNodesIn, type Id, incomingOf, nameOf, wordFor } from "@/core/model";
+import { Fragment, useMemo } from "react";
+import { elementsOfType, flowNodesIn, type Id, incomingOf, type Model, nameOf, processOf, wordFor } from "@/core/model";
 import { Keycap } from "../controls/Keycap";
 import { text } from "../messages";
 import { type Standing, trailOf } from "./useStanding";
@@ -17,11 +17,12 @@ interface PaceBarProps {
 
 /** How the case goes: step, play, back, anew; where it begins; which page is looked at. */
 export function PaceBar({ standing, processes, onBegin, onStep }: PaceBarProps) {
-  const { process, start, past, at, isPlaying, pace, goesUsualWay, set, goTo } = useWalk();
+  const { process, start, past, at, isPlaying, pace, goesUsualWay, together, set, goTo } = useWalk();
   const { world, outcome, waits } = standing;
   const starts = flowNodesIn(world.model, process ?? "").filter(
     (node) => node.type === "startEvent" && incomingOf(world.model, node.id).length === 0,
   );
+  const talks = useMemo(() => talkToEachOther(world.model), [world.model]);
   const isEnd = outcome !== "under way";
   const trail = trailOf(standing.instances, standing.shown);
   return (
@@ -88,6 +89,12 @@ export function PaceBar({ standing, processes, onBegin, onStep }: PaceBarProps) 
         />
         {text.walk.usualWay}
       </chakra.label>
+      {talks && (
+        <chakra.label display="flex" alignItems="center" gap={1.5} cursor="pointer" flexShrink={0}>
+          <input type="checkbox" checked={together} onChange={(event) => set({ together: event.target.checked })} />
+          {text.walk.together}
+        </chakra.label>
+      )}
       {starts.length > 1 && (
         <Choice
           label={text.walk.start}
@@ -137,6 +144,12 @@ export function PaceBar({ standing, processes, onBegin, onStep }: PaceBarProps) 
     </Flex>
   );
 }
+
+/** Whether two processes of a model exchange messages. */
+const talkToEachOther = (model: Model) =>
+  elementsOfType(model, "messageFlow").some(
+    (flow) => processOf(model, String(flow.sourceRef)) && processOf(model, String(flow.targetRef)),
+  );
 
 function Choice(props: {
   readonly label: string;

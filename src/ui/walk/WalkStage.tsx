@@ -16,7 +16,9 @@ import { paces, useWalk, usualNext } from "./walkStore";
 
 /** The stage where one case is played: the page with its tokens, the controls, and under them where it stands and where it was. */
 export function WalkStage() {
-  const { world } = useWalks();
+  const { world: known } = useWalks();
+  const together = useWalk((state) => state.together);
+  const world = useMemo(() => known && (together ? { ...known, together } : known), [known, together]);
   const { begin, stepOn, act, goTo, set, process, world: played, isPlaying, pace, at, past } = useWalk();
   const processes = useMemo(
     () =>

@@ -1,4 +1,5 @@
 import { create } from "zustand";
+import { caseDataOf } from "@/core/feel";
 import type { Id } from "@/core/model";
 import { type Act, beginPlaying, type Next, nextAct, type Playing, played, type World } from "@/core/tokens";
 
@@ -21,6 +22,8 @@ interface WalkState {
   readonly pace: Pace;
   /** Where nobody chooses, the default flow is taken, or else the first. */
   readonly goesUsualWay: boolean;
+  /** Other pools of the model are played along, so that their messages come when they are sent. */
+  readonly together: boolean;
   /** The scope whose page is looked at, where a person picked one; otherwise the page follows the case. */
   readonly looksAt: string | null;
   readonly begin: (world: World, process: Id, start: Id | null) => void;
@@ -30,7 +33,9 @@ interface WalkState {
   readonly load: (playing: readonly Playing[]) => void;
   readonly goTo: (at: number) => void;
   readonly set: (
-    change: Partial<Pick<WalkState, "data" | "breaks" | "isPlaying" | "pace" | "goesUsualWay" | "looksAt">>,
+    change: Partial<
+      Pick<WalkState, "data" | "breaks" | "isPlaying" | "pace" | "goesUsualWay" | "together" | "looksAt">
+    >,
   ) => void;
 }
 
@@ -45,6 +50,7 @@ export const useWalk = create<WalkState>((set, get) => ({
   isPlaying: false,
   pace: "usual",
   goesUsualWay: false,
+  together: false,
   looksAt: null,
   begin: (world, process, start) =>
     set({
@@ -89,29 +95,7 @@ export function usualNext({
 }: Pick<WalkState, "world" | "past" | "at" | "data" | "goesUsualWay">): Next | undefined {
   const now = past[at];
   if (!world || !now) return undefined;
-  const next = nextAct(world, now, { data: dataOf(data) });
+  const next = nextAct(world, now, { data: caseDataOf(data) });
   if (!next || goesUsualWay) return next;
   return next.reason === "default" || next.reason === "first" ? undefined : next;
-}
-
-/**
- * What was typed as data: numbers, yes and no, and lists or structures as JSON are taken as such, other words as text; what is empty
- * is not given.
- */
-export function dataOf(typed: { readonly [name: string]: string }): { [name: string]: unknown } {
-  const given = Object.entries(typed).filter(([, words]) => words.trim() !== "");
-  return Object.fromEntries(given.map(([name, words]) => [name, readValue(words.trim())]));
-}
-
-function readValue(words: string): unknown {
-  if (words === "true" || words === "yes") return true;
-  if (words === "false" || words === "no") return false;
-  if (Number.isFinite(Number(words))) return Number(words);
-  if (!/^[[{"]/.test(words)) return words;
-  try {
-    return JSON.parse(words);
-  } catch {
-    // Still being typed, or text that merely begins like it.
-    return words;
-  }
 }
