@@ -1,4 +1,5 @@
 import { checkModel, type Finding, type ProcessVerdict, processVerdicts } from "@/core/check";
+import { everyRule } from "@/core/language";
 import { isAnonymous, type Model, nameOf } from "@/core/model";
 import { EXIT, readModel, UnusableInput } from "./input";
 
@@ -30,7 +31,7 @@ function checkOne(model: Model): Checked {
     isAnonymous(id) ? ((model.elements.get(id)?.spelling?.id as string | undefined) ?? []) : id;
   return {
     processes: processVerdicts(model),
-    findings: checkModel(model).map(({ rule, severity, elements, message, witness }) => ({
+    findings: checkModel(model, { rules: everyRule }).map(({ rule, severity, elements, message, witness }) => ({
       rule,
       severity,
       elements: elements.flatMap(fileId),

@@ -1,6 +1,7 @@
 import { eq } from "drizzle-orm";
 import { z } from "zod";
-import { type Adaption, adaptionSchema, levelSchema, type ProfileName, profileNames, rules } from "@/core/check";
+import { type Adaption, adaptionSchema, levelSchema, type ProfileName, profileNames } from "@/core/check";
+import { everyRule } from "@/core/language";
 import type { Database } from "@/data/database";
 import { versions, workspace } from "@/data/schema";
 import type { Transaction } from "./heads";
@@ -34,7 +35,7 @@ export const chooseProfile = useCase(
 export const adaptRule = useCase(
   z.object({ profile: z.enum(profileNames), rule: z.string(), level: levelSchema.nullable() }),
   async ({ db }, { profile, rule, level }) => {
-    if (!rules.some((one) => one.id === rule)) throw notFound(`The rule “${rule}”`);
+    if (!everyRule.some((one) => one.id === rule)) throw notFound(`The rule “${rule}”`);
     await db.transaction(async (transaction) => {
       const adaption = await adaptionOf(transaction);
       const { [rule]: _, ...others } = adaption[profile] ?? {};

@@ -2,6 +2,7 @@ import { and, desc, eq } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { z } from "zod";
 import { checkModel, keyOf, processVerdicts, type SignedContent, signedContent, verdictOf } from "@/core/check";
+import { everyRule } from "@/core/language";
 import type { Model } from "@/core/model";
 import type { Database } from "@/data/database";
 import { heads, members, verdicts, waivers } from "@/data/schema";
@@ -32,7 +33,11 @@ export const waive = useCase(
   async (context, input) => {
     const { db } = context;
     const head = await loadHead(db, input.version);
-    const options = { profile: await profileOf(db, input.version), adaption: await adaptionOf(db) };
+    const options = {
+      profile: await profileOf(db, input.version),
+      adaption: await adaptionOf(db),
+      rules: everyRule,
+    };
     const finding = checkModel(head.model, options).find((one) => keyOf(one) === input.finding);
     if (!finding) {
       throw new UseCaseError("no-finding", "This finding is no longer there; the model has changed meanwhile.", 409);
@@ -103,7 +108,7 @@ export const signVerdict = useCase(z.object({ version: id }), async (context, { 
   const { db } = context;
   const head = await loadHead(db, version);
   const profile = await profileOf(db, version);
-  const findings = checkModel(head.model, { profile, adaption: await adaptionOf(db) });
+  const findings = checkModel(head.model, { profile, adaption: await adaptionOf(db), rules: everyRule });
   const verdict = verdictOf(findings, await waiversOf(db, version));
   const open = verdict.openErrors.length;
   if (open > 0)

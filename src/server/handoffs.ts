@@ -5,6 +5,7 @@ import { z } from "zod";
 import { checkModel, verdictOf } from "@/core/check";
 import { roleOfLane } from "@/core/directory";
 import { type Manifest, makePackage } from "@/core/handoff";
+import { everyRule } from "@/core/language";
 import type { Element, Model } from "@/core/model";
 import type { Database } from "@/data/database";
 import { directory, handoffs, members, processes, versions } from "@/data/schema";
@@ -78,7 +79,7 @@ export const handOff = useCase(z.object({ version: id }), async (context, { vers
   const head = await loadHead(db, version);
   const accepted = await waiversOf(db, version);
   const adaption = await adaptionOf(db);
-  const verdict = verdictOf(checkModel(head.model, { profile: "hand-off", adaption }), accepted);
+  const verdict = verdictOf(checkModel(head.model, { profile: "hand-off", adaption, rules: everyRule }), accepted);
   if (verdict.openErrors.length > 0) {
     throw new UseCaseError(
       "errors-open",

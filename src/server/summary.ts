@@ -1,4 +1,5 @@
 import { checkModel, verdictOf } from "@/core/check";
+import { everyRule } from "@/core/language";
 import { isFlowNode, type Model } from "@/core/model";
 import type { Database } from "@/data/database";
 import { adaptionOf, profileOf } from "./checkProfiles";
@@ -25,9 +26,9 @@ const known = new WeakMap<Model, Map<string, Summary>>();
 export async function summaryOf(db: Database, model: Model, version: string): Promise<Summary> {
   const accepted = await waiversOf(db, version);
   const kept = await walkTestsOf(db, version);
-  const options = { profile: await profileOf(db, version), adaption: await adaptionOf(db) };
+  const options = { profile: await profileOf(db, version), adaption: await adaptionOf(db), rules: everyRule };
   const key = [
-    JSON.stringify(options),
+    JSON.stringify([options.profile, options.adaption]),
     ...accepted.map((waiver) => waiver.finding),
     ...kept.map((test) => `${test.id} ${test.at}`),
   ].join("\n");

@@ -20,7 +20,6 @@ import { endMissing } from "./rules/endMissing";
 import { endUnnamed } from "./rules/endUnnamed";
 import { eventGatewayBranches } from "./rules/eventGatewayBranches";
 import { eventPosition } from "./rules/eventPosition";
-import { eventState } from "./rules/eventState";
 import { eventSubProcessFlows } from "./rules/eventSubProcessFlows";
 import { fileNotes } from "./rules/fileNotes";
 import { flowBackwards } from "./rules/flowBackwards";
@@ -57,7 +56,7 @@ import { timerNotExact } from "./rules/timerNotExact";
 import { tooLarge } from "./rules/tooLarge";
 import { verbObject } from "./rules/verbObject";
 
-/** Every rule of the check, in the order in which findings are listed. */
+/** The rules of the check, in the order in which findings are listed; those that read language stand in `core/language`. */
 export const rules: readonly Rule[] = [
   deadlock,
   lackOfSynchronization,
@@ -106,7 +105,6 @@ export const rules: readonly Rule[] = [
   endUnnamed,
   startUnnamed,
   verbObject,
-  eventState,
   sameName,
   similarNames,
   needlessGateway,

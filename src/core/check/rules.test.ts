@@ -1,6 +1,7 @@
 import { describe, expect, test } from "vitest";
 import { readBpmn } from "../bpmn";
 import { drawMissingPages } from "../commands";
+import { everyRule } from "../language";
 import type { Model } from "../model";
 import { expectOk, performAll } from "../testing/models";
 import { checkModel, keyOf, levelOf, rules, shippedLevel, verdictOf, waiverFor } from ".";
@@ -24,7 +25,7 @@ const pools = (flows: string, process: string) =>
   `<collaboration id="c"><participant id="q" processRef="p"/><participant id="h" name="Household"/>${flows}</collaboration><process id="p">${process}</process>`;
 
 const found = (rule: string, content: string) =>
-  checkModel(modelOf(content), { profile: "hand-off" })
+  checkModel(modelOf(content), { profile: "hand-off", rules: everyRule })
     .filter((finding) => finding.rule === rule)
     .flatMap((finding) => finding.elements);
 

@@ -2,6 +2,7 @@ import { strToU8, zipSync } from "fflate";
 import { writeBpmn } from "../bpmn";
 import { type Adaption, checkModel, processVerdicts, type SignedContent, verdictOf, type Waiver } from "../check";
 import { type SvgOptions, sceneOf, sceneToSvg } from "../drawing";
+import { everyRule } from "../language";
 import { type Element, type Model, nameOf } from "../model";
 import { reportHtml } from "./report";
 
@@ -53,7 +54,11 @@ export interface PackageRequest {
 export function makePackage(request: PackageRequest): { bytes: Uint8Array; manifest: Manifest } {
   const { model, sha256 } = request;
   const { walks = [], signed } = request;
-  const findings = checkModel(model, { profile: "hand-off", ...(request.adaption && { adaption: request.adaption }) });
+  const findings = checkModel(model, {
+    profile: "hand-off",
+    rules: everyRule,
+    ...(request.adaption && { adaption: request.adaption }),
+  });
   const verdict = verdictOf(findings, request.waivers);
   const head = {
     process: request.process,

@@ -25,7 +25,7 @@ export function RepairPreview({ model, finding, onApply, onClose }: RepairPrevie
   useEffect(() => {
     if (!repaired) return;
     const worker = new CheckInWorker();
-    worker.findings(repaired, { profile, adaption }).then(setFound, () => setFound([]));
+    worker.findings("all", repaired, { profile, adaption }).then(setFound, () => setFound([]));
     return () => worker.stop();
   }, [repaired, profile, adaption]);
   const before = new Set(findings.map(keyOf));

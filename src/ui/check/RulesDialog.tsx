@@ -1,7 +1,8 @@
 "use client";
 import { Button, chakra, Dialog, Portal } from "@chakra-ui/react";
 import { useState } from "react";
-import { type Level, levelOf, type ProfileName, profileNames, type RuleGroup, rules, shippedLevel } from "@/core/check";
+import { type Level, levelOf, type ProfileName, profileNames, type RuleGroup, shippedLevel } from "@/core/check";
+import { everyRule } from "@/core/language";
 import { ask } from "../api";
 import { complain } from "../controls/toaster";
 import { text } from "../messages";
@@ -23,7 +24,7 @@ export function RulesDialog({
     ask("adaptRule", { profile, rule, level: level === shipped ? null : level })
       .then(reload)
       .catch(complain);
-  const shown = rules.filter((rule) => `${rule.wants} ${rule.id}`.toLowerCase().includes(typed.toLowerCase()));
+  const shown = everyRule.filter((rule) => `${rule.wants} ${rule.id}`.toLowerCase().includes(typed.toLowerCase()));
   return (
     <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} placement="center" scrollBehavior="inside">
       <Portal>
@@ -31,7 +32,7 @@ export function RulesDialog({
         <Dialog.Positioner>
           <Dialog.Content bg="paper" color="ink" borderRadius="6px" maxW="980px">
             <Dialog.Header pb={1} display="flex" gap={4} alignItems="center">
-              <Dialog.Title fontSize="16px">{text.check.rules(rules.length)}</Dialog.Title>
+              <Dialog.Title fontSize="16px">{text.check.rules(everyRule.length)}</Dialog.Title>
               <chakra.input
                 aria-label={text.check.filterRules}
                 placeholder={text.check.filterRules}

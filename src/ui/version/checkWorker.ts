@@ -9,13 +9,13 @@ export class CheckInWorker {
   #remote: Remote<CheckWorker> | undefined;
   #isBusy = false;
 
-  async findings(model: Model, options: CheckOptions): Promise<Finding[]> {
+  async findings(what: keyof CheckWorker, model: Model, options: CheckOptions): Promise<Finding[]> {
     if (this.#isBusy) this.stop();
     const { wrap } = await import("comlink");
     this.#own ??= new Worker(new URL("../../workers/check.ts", import.meta.url), { type: "module" });
     this.#remote ??= wrap<CheckWorker>(this.#own);
     this.#isBusy = true;
-    const found = await this.#remote.findings(toStored(model), options);
+    const found = await this.#remote[what](toStored(model), options);
     this.#isBusy = false;
     return found;
   }

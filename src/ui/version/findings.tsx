@@ -74,7 +74,7 @@ export function FindingsProvider({ children }: { readonly children: ReactNode })
     worker.current ??= new CheckInWorker();
     let isStale = false;
     worker.current
-      .findings(settled, { profile, adaption, part: "behaviour" })
+      .findings("long", settled, { profile, adaption })
       .then((found) => {
         if (isStale) return;
         setBehaviour(found);

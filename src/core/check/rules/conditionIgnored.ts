@@ -5,7 +5,7 @@ import type { Rule } from "../finding";
 export const conditionIgnored: Rule = {
   id: "condition-ignored",
   group: "connections",
-  severity: "error",
+  severity: "warning",
   wants: "A condition stands only where something is decided.",
   find: (model) =>
     elementsOfType(model, "sequenceFlow").flatMap((flow) => {

@@ -1,6 +1,6 @@
 import nlp from "compromise";
-import { isEvent } from "../../model";
-import type { Rule } from "../finding";
+import type { Rule } from "../check";
+import { isEvent } from "../model";
 
 /** Names judged before: reading one takes a tenth of a millisecond, and few change from check to check. */
 const judged = new Map<string, boolean>();
