@@ -19,7 +19,8 @@ function readsAsOrder(name: string): boolean {
 function isOrder(name: string): boolean {
   if (name.split(/\s+/).length < 2) return false;
   const sentence = nlp(name);
-  return sentence.match("^#Infinitive").found || sentence.match("^#Imperative").found;
+  // What an order is done to follows the verb; "Plant ready to switch on" only begins with a word that can be one.
+  return sentence.match("^(#Infinitive|#Imperative) (#Determiner|#Possessive|#Noun)").found;
 }
 
 /** Common practice: events are named by what has happened, steps by what is to be done. */
