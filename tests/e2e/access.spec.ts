@@ -36,6 +36,11 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
   ],
   ["Check", "/v/solar-connection-as-is/check", async (page) => expect(page.getByTestId("verdict")).toBeVisible()],
   [
+    "Walk",
+    "/v/complaint-as-is/walk",
+    async (page) => expect(page.getByTestId("kept-walks").locator("li").first()).toBeVisible(),
+  ],
+  [
     "Compare",
     "/v/solar-connection-to-be/compare",
     async (page) => expect(page.getByTestId("change-count")).toBeVisible(),

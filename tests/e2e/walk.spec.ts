@@ -90,6 +90,20 @@ test("a case is walked by hand: choices, data, events at edges, breaks, called p
   const kept = page.getByTestId("kept-walks").locator("li");
   expect(await kept.count()).toBeGreaterThan(2);
   await expect(page.getByRole("navigation").getByRole("link", { name: /^Walk ?, done/ })).toBeVisible();
+  // A step that is clicked on the drawing stops the playing when the case comes to it.
+  await page.keyboard.press("Home");
+  await page.getByLabel("take the usual way").check();
+  const study = page.locator('[data-testid="walk-page"] [data-id="check-capacity"]').first();
+  await study.scrollIntoViewIfNeeded();
+  const place = await study.boundingBox();
+  if (!place) throw new Error("The step is not drawn.");
+  await page.mouse.click(place.x + place.width / 2, place.y + 12);
+  await page.getByLabel("How fast").selectOption("fast");
+  await page.getByRole("button", { name: "Anew" }).click();
+  await page.getByTestId("kept-walks").getByRole("button", { name: "Main path" }).click();
+  await page.getByRole("button", { name: /^Play P/ }).click();
+  await expect(now).toContainText("Check feeder capacity");
+  await expect(page.getByRole("button", { name: /^Play P/ })).toHaveAttribute("aria-pressed", "false");
   // On the main path the called process is entered, on a page of its own, and a break stops the playing there.
   await page.getByTestId("kept-walks").getByRole("button", { name: "Main path" }).click();
   const download = page.waitForEvent("download");

@@ -686,6 +686,7 @@ export const en = {
     tokens: (count: number) => `${count} tokens`,
     stopHere: "stop here",
     noStop: "do not stop here",
+    breakHint: "A step clicked on the drawing that the case is not at makes it stop there.",
     forHowMany: "for",
     begin: "begin",
     goOn: "Go on",

@@ -22,6 +22,9 @@ export function NowColumn({ standing }: { readonly standing: Standing }) {
       {places.map((place) => (
         <PlaceRow key={`${place.instance.key} ${place.node} ${place.tokens}`} standing={standing} place={place} />
       ))}
+      <chakra.li color="quiet" fontSize="12px" mt={1}>
+        {text.walk.breakHint}
+      </chakra.li>
       {calls.length > 0 && (
         <Flex as="li" gap={1} wrap="wrap" mt={1} align="center" color="quiet">
           {text.walk.could}
@@ -72,7 +75,7 @@ function ActButton({
 
 function PlaceRow({ standing, place }: { readonly standing: Standing; readonly place: Place }) {
   const { instance, node, acts, fires, tokens } = place;
-  const { act, breaks, set } = useWalk();
+  const { act, breaks, toggleBreak } = useWalk();
   const { model } = instance;
   const element = model.elements.get(node);
   if (!element) return null;
@@ -89,11 +92,7 @@ function PlaceRow({ standing, place }: { readonly standing: Standing; readonly p
           color="quiet"
           cursor="pointer"
           aria-pressed={stops}
-          onClick={() => {
-            const next = new Set(breaks);
-            if (!next.delete(node)) next.add(node);
-            set({ breaks: next });
-          }}
+          onClick={() => toggleBreak(node)}
         >
           {stops ? text.walk.noStop : text.walk.stopHere}
         </chakra.button>

@@ -2,6 +2,7 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { type ReactNode, useCallback, useEffect, useMemo, useRef } from "react";
 import { flowNodesIn, type Id, nameOf, processesOf } from "@/core/model";
+import { type Playing, standingAt } from "@/core/tokens";
 import { EmptyState, LoadingPage } from "../controls/states";
 import { text } from "../messages";
 import { useWalks } from "../version/walks";
@@ -12,14 +13,14 @@ import { NowColumn } from "./NowColumn";
 import { PaceBar } from "./PaceBar";
 import { useStanding } from "./useStanding";
 import { WalkPage } from "./WalkPage";
-import { paces, useWalk, usualNext } from "./walkStore";
+import { paces, useWalk } from "./walkStore";
 
 /** The stage where one case is played: the page with its tokens, the controls, and under them where it stands and where it was. */
 export function WalkStage() {
   const { world: known } = useWalks();
   const together = useWalk((state) => state.together);
   const world = useMemo(() => known && (together ? { ...known, together } : known), [known, together]);
-  const { begin, stepOn, act, goTo, set, process, world: played, isPlaying, pace, at, past } = useWalk();
+  const { begin, stepOn, act, goTo, set, toggleBreak, process, world: played, isPlaying, pace, at, past } = useWalk();
   const processes = useMemo(
     () =>
       world
@@ -41,11 +42,11 @@ export function WalkStage() {
   useEffect(() => {
     if (!isPlaying) return;
     const timer = setTimeout(() => {
-      const state = useWalk.getState();
-      const next = state.at + 1 < state.past.length ? undefined : usualNext(state);
+      const before = nodesStoodAt(useWalk.getState());
       const goesOn = stepOn();
-      const stopsAt = places.current?.some(({ node }) => state.breaks.has(node) && node === next?.act.node);
-      if (!goesOn || stopsAt) set({ isPlaying: false });
+      const state = useWalk.getState();
+      const hasArrived = [...nodesStoodAt(state)].some((node) => state.breaks.has(node) && !before.has(node));
+      if (!goesOn || hasArrived) set({ isPlaying: false });
     }, paces[pace]);
     return () => clearTimeout(timer);
   }, [isPlaying, pace, at, past.length, stepOn, set]);
@@ -58,8 +59,9 @@ export function WalkStage() {
       const fires = all.flatMap((place) => place.fires).filter((one) => one.node === element);
       const only = way[0] ?? (own.length === 1 ? own[0] : undefined) ?? fires[0];
       if (only) act(only);
+      else if (!all.some((place) => place.node === element)) toggleBreak(element);
     },
-    [act],
+    [act, toggleBreak],
   );
   useEffect(() => {
     const keys = (event: KeyboardEvent) => {
@@ -103,6 +105,11 @@ export function WalkStage() {
       </Flex>
     </Flex>
   );
+}
+
+function nodesStoodAt({ past, at }: { readonly past: readonly Playing[]; readonly at: number }): ReadonlySet<Id> {
+  const now = past[at];
+  return new Set(now ? standingAt(now.state).map(({ node }) => node) : []);
 }
 
 /** A process goes by its pool's name where it has one. */

@@ -32,10 +32,10 @@ interface WalkState {
   readonly stepOn: () => boolean;
   readonly load: (playing: readonly Playing[]) => void;
   readonly goTo: (at: number) => void;
+  /** Whether the case is to stop when it comes to a node. */
+  readonly toggleBreak: (node: Id) => void;
   readonly set: (
-    change: Partial<
-      Pick<WalkState, "data" | "breaks" | "isPlaying" | "pace" | "goesUsualWay" | "together" | "looksAt">
-    >,
+    change: Partial<Pick<WalkState, "data" | "isPlaying" | "pace" | "goesUsualWay" | "together" | "looksAt">>,
   ) => void;
 }
 
@@ -82,6 +82,12 @@ export const useWalk = create<WalkState>((set, get) => ({
   load: (playing) => set({ past: playing, at: 0, isPlaying: false, looksAt: null }),
   goTo: (at) =>
     set((state) => ({ at: Math.max(0, Math.min(state.past.length - 1, at)), isPlaying: false, looksAt: null })),
+  toggleBreak: (node) =>
+    set(({ breaks }) => {
+      const next = new Set(breaks);
+      if (!next.delete(node)) next.add(node);
+      return { breaks: next };
+    }),
   set: (change) => set(change),
 }));
 
