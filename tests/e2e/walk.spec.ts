@@ -99,7 +99,6 @@ test("a case is walked by hand: choices, data, events at edges, breaks, called p
   if (!place) throw new Error("The step is not drawn.");
   await page.mouse.click(place.x + place.width / 2, place.y + 12);
   await page.getByLabel("How fast").selectOption("fast");
-  await page.getByRole("button", { name: "Anew" }).click();
   await page.getByTestId("kept-walks").getByRole("button", { name: "Main path" }).click();
   await page.getByRole("button", { name: /^Play P/ }).click();
   await expect(now).toContainText("Check feeder capacity");

@@ -82,6 +82,7 @@ export function WalkStage() {
   if (!standing || !process || played !== world) return <LoadingPage label={text.shell.loading} />;
   return (
     <Flex direction="column" flex="1" minH={0} css={{ "& button": { fontSize: "13px" } }}>
+      <chakra.h1 srOnly>{text.stages.walk}</chakra.h1>
       <WalkPage standing={standing} onPick={pick} />
       <PaceBar
         standing={standing}
