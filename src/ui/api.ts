@@ -40,8 +40,13 @@ export async function saveFile(path: string, input: unknown, name: string): Prom
     body: JSON.stringify(input),
   });
   if (!response.ok) await readAnswer(response);
+  giveFile(await response.blob(), name);
+}
+
+/** Hands a file to the person. */
+export function giveFile(content: Blob, name: string): void {
   const link = document.createElement("a");
-  link.href = URL.createObjectURL(await response.blob());
+  link.href = URL.createObjectURL(content);
   link.download = name;
   link.click();
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);

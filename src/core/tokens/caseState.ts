@@ -1,6 +1,6 @@
 import { childrenOf, type Element, flowNodesIn, type Id, isSubProcess, type Model } from "../model";
 import { type ScopeNet, scopeNetOf } from "./scopeNet";
-import { initialStates, isOver, keyOfState, type ScopeState } from "./scopeState";
+import { initialStates, isOver, type ScopeState } from "./scopeState";
 
 /** What a case is played in. */
 export interface World {
@@ -161,16 +161,6 @@ export function standingAt(
     for (const [at, node] of net.nodes.entries()) add(node.id, instance.state[net.flows.length + at] as number);
     return [...count].map(([node, tokens]) => ({ instance, node, tokens }));
   });
-}
-
-/** A key for tables of cases. */
-export function keyOfCase(state: CaseState): string {
-  const sent = [...state.sent].map(([flow, count]) => `${flow}=${count}`).sort();
-  const scopes = instancesOf(state).map(({ key, state: tokens, underWay }) => {
-    const counts = [...underWay].map(([node, one]) => `${node}:${one.finished}`);
-    return `${key}|${keyOfState(tokens)}|${counts.join(",")}`;
-  });
-  return [...scopes, ...sent].join("\n");
 }
 
 /** Whether something can be played inside an activity. */

@@ -5,7 +5,6 @@ export {
   type Instance,
   instancesOf,
   isCaseOver,
-  keyOfCase,
   loopOf,
   standingAt,
   type World,

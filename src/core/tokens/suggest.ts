@@ -91,23 +91,8 @@ function graphOf(model: Model, process: Id): Graph {
 }
 
 /** How many nodes lie between each node and the nearest open flow; none where no open flow can be reached. */
-function distances(model: Model, { before }: Graph, open: ReadonlySet<Id>): ReadonlyMap<Id, number> {
-  const far = new Map<Id, number>();
-  const queue: Id[] = [];
-  for (const flow of open) {
-    const source = model.elements.get(flow)?.sourceRef as Id;
-    if (far.has(source)) continue;
-    far.set(source, 0);
-    queue.push(source);
-  }
-  for (let at = 0; at < queue.length; at++)
-    for (const node of before.get(queue[at] as Id) ?? [])
-      if (!far.has(node)) {
-        far.set(node, (far.get(queue[at] as Id) as number) + 1);
-        queue.push(node);
-      }
-  return far;
-}
+const distances = (model: Model, graph: Graph, open: ReadonlySet<Id>): ReadonlyMap<Id, number> =>
+  distancesTo(graph, [...new Set([...open].map((flow) => model.elements.get(flow)?.sourceRef as Id))]);
 
 function headFor(
   world: World,
@@ -137,7 +122,7 @@ function headFor(
   while (playing.step < mostSteps) {
     const acts = actsOf(world, playing.state);
     const fire = acts.find((act) => act.does === "fire" && isWorthFiring(world, playing, act, open, reach));
-    const usual = fire ? { act: fire } : nextAct(world, playing, { times: new Map() });
+    const usual = fire ? { act: fire } : nextAct(world, playing, {});
     if (!usual) break;
     const others = acts.filter(
       (act) => act.at === usual.act.at && act.node === usual.act.node && act.does === usual.act.does,

@@ -1,14 +1,14 @@
 "use client";
-import { Box, Button } from "@chakra-ui/react";
+import { Box } from "@chakra-ui/react";
 import { memo, useDeferredValue, useEffect, useMemo, useRef } from "react";
 import { roleOfLane } from "@/core/directory";
 import { sceneOf } from "@/core/drawing";
 import type { Id, Model } from "@/core/model";
 import { FigureView } from "../canvas/FigureView";
+import { FitButton } from "../canvas/FitButton";
 import { Layer } from "../canvas/Layer";
 import { useLettering } from "../canvas/useLettering";
 import { useViewport } from "../canvas/useViewport";
-import { Keycap } from "../controls/Keycap";
 import { useEntries } from "../directory/entries";
 import { text } from "../messages";
 import { isLargePage } from "../version/tidyPage";
@@ -85,22 +85,12 @@ export const FollowingPage = memo(function FollowingPage(props: FollowingPagePro
           />
         )}
       </Layer>
-      <Button
-        position="absolute"
-        right="14px"
-        bottom="10px"
-        size="xs"
-        variant="outline"
-        bg="paper"
-        borderColor="line"
-        onClick={(event) => {
-          event.stopPropagation();
+      <FitButton
+        onFit={() => {
           own.current = false;
           fit(scene.bounds);
         }}
-      >
-        {text.diagram.fit} <Keycap>0</Keycap>
-      </Button>
+      />
     </Box>
   );
 });

@@ -6,6 +6,7 @@ import type { Id, Model } from "@/core/model";
 import { nameOf, wordFor } from "@/core/model";
 import { writeTable } from "@/core/table";
 import type { WalkStep } from "@/core/tokens";
+import { giveFile } from "../api";
 import { text } from "../messages";
 import type { Standing } from "./useStanding";
 
@@ -100,9 +101,5 @@ function linesOf({ now, instances, world }: Standing): Line[] {
 function saveLog(lines: readonly Line[]): void {
   const rows = lines.map((line) => [String(line.step), line.element, line.name, line.event, String(line.times)]);
   const csv = writeTable([["step", "element", "name", "event", "times"], ...rows]);
-  const link = document.createElement("a");
-  link.href = URL.createObjectURL(new Blob([csv], { type: "text/csv" }));
-  link.download = "walk.csv";
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+  giveFile(new Blob([csv], { type: "text/csv" }), "walk.csv");
 }

@@ -1,15 +1,15 @@
 "use client";
-import { Box, Button } from "@chakra-ui/react";
+import { Box } from "@chakra-ui/react";
 import { useEffect, useMemo, useRef } from "react";
 import { roleOfLane } from "@/core/directory";
 import { type Scene, sceneOf } from "@/core/drawing";
 import { type Id, isFlowNode } from "@/core/model";
 import { FigureView } from "../canvas/FigureView";
+import { FitButton } from "../canvas/FitButton";
 import { figureUnder, flowUnder } from "../canvas/hits";
 import { Layer } from "../canvas/Layer";
 import { useLettering } from "../canvas/useLettering";
 import { useViewport } from "../canvas/useViewport";
-import { Keycap } from "../controls/Keycap";
 import { useEntries } from "../directory/entries";
 import { text } from "../messages";
 import { marksOf, pageOfScope, type Standing } from "./useStanding";
@@ -42,6 +42,15 @@ export function WalkPage({
   const marks = useMemo(() => marksOf(standing, breaks), [standing, breaks]);
   const lettering = useLettering(scene.figures.length);
   useEffect(() => open(scene.bounds), [scene, open]);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== "0" || event.ctrlKey || (event.target as HTMLElement).closest("input, select, [role=dialog]"))
+        return;
+      fit(scene.bounds);
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [fit, scene]);
   const first = [...marks.able][0] ?? [...marks.tokens.keys()][0];
   useEffect(() => {
     const figure = first === undefined ? undefined : figures.get(first);
@@ -68,21 +77,7 @@ export function WalkPage({
         ))}
         <WalkSigns marks={marks} figures={figures} />
       </Layer>
-      <Button
-        position="absolute"
-        right="14px"
-        bottom="10px"
-        size="xs"
-        variant="outline"
-        bg="paper"
-        borderColor="line"
-        onClick={(event) => {
-          event.stopPropagation();
-          fit(scene.bounds);
-        }}
-      >
-        {text.diagram.fit} <Keycap>0</Keycap>
-      </Button>
+      <FitButton onFit={() => fit(scene.bounds)} />
     </Box>
   );
 }
