@@ -37,13 +37,14 @@ function findingsRow(): BenchRow {
   const size = [...model.elements].length;
   const step = [...model.elements].find((element) => element.type === "userTask")?.id ?? "";
   const times: number[] = [];
-  for (let edit = 0; edit < 30; edit++) {
+  // The first runs are slow until the rules are compiled; a page has run them by its second edit.
+  for (let edit = -10; edit < 100; edit++) {
     const done = perform(model, { type: "rename", id: step, name: `Check the part ${edit}` });
     if (!done.ok) throw new Error(done.problems[0]?.message);
     model = done.value.model;
     const started = performance.now();
     checkModel(model, { part: "rest" });
-    times.push(performance.now() - started);
+    if (edit >= 0) times.push(performance.now() - started);
   }
   const p95 = percentile(times, 0.95);
   return {

@@ -1,4 +1,14 @@
-import { childrenOf, type Element, type Id, incomingOf, isFlowNode, type Model, outgoingOf, shapesOf } from "../model";
+import {
+  childrenOf,
+  type Element,
+  edgesOf,
+  type Id,
+  incomingOf,
+  isFlowNode,
+  type Model,
+  outgoingOf,
+  shapesOf,
+} from "../model";
 import type { RuleGroup } from "./finding";
 
 /**
@@ -19,11 +29,7 @@ function factsOf(model: Model, group: RuleGroup, element: Element): unknown {
     case "names":
       return [id, type, name];
     case "layout":
-      return [
-        id,
-        shapesOf(model, id).map((shape) => shape.bounds),
-        [...model.edges].filter((edge) => edge.element === id).map((edge) => edge.waypoints),
-      ];
+      return [id, shapesOf(model, id).map((shape) => shape.bounds), edgesOf(model, id).map((edge) => edge.waypoints)];
     case "guidelines":
       return [id, type, incomingOf(model, id).length, outgoingOf(model, id).length];
     case "behaviour":

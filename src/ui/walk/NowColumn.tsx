@@ -1,16 +1,16 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { type Id, nameOf, outgoingOf, wordFor } from "@/core/model";
 import { type Act, actWords, cardinalityOf, explain, loopOf } from "@/core/tokens";
+import { Keycap } from "../controls/Keycap";
 import { text } from "../messages";
-import type { Place, Standing } from "./useStanding";
+import { isCounted, isSeveralWays, type Place, type Standing } from "./useStanding";
 import { useWalk } from "./walkStore";
 
 /** Where the case stands, why, and what can be done there. */
 export function NowColumn({ standing }: { readonly standing: Standing }) {
   const { places, calls, outcome, instances } = standing;
-  const act = useWalk((state) => state.act);
   if (outcome === "completed") return <chakra.p color="good">{text.walk.completed}</chakra.p>;
   return (
     <Box as="ul" listStyleType="none" data-testid="walk-now">
@@ -33,7 +33,7 @@ export function NowColumn({ standing }: { readonly standing: Standing }) {
               key={`${one.at} ${one.node}`}
               act={one}
               words={actWords(instanceOf(instances, one), one)}
-              onAct={act}
+              standing={standing}
             />
           ))}
         </Flex>
@@ -45,15 +45,17 @@ export function NowColumn({ standing }: { readonly standing: Standing }) {
 const instanceOf = (instances: Standing["instances"], act: Act) =>
   instances.find((one) => one.key === act.at) ?? (instances[0] as Standing["instances"][number]);
 
-function ActButton({
-  act,
-  words,
-  onAct,
+/** What can be done here, in one look: all buttons of the column. */
+function SmallButton({
+  keycap,
+  ...rest
 }: {
-  readonly act: Act;
-  readonly words: string;
-  readonly onAct: (act: Act) => void;
+  readonly keycap?: string | undefined;
+  readonly disabled?: boolean;
+  readonly onClick: () => void;
+  readonly children: ReactNode;
 }) {
+  const { children, ...props } = rest;
   return (
     <Button
       size="xs"
@@ -66,20 +68,39 @@ function ActButton({
       py={0.5}
       whiteSpace="normal"
       textAlign="start"
-      onClick={() => onAct(act)}
+      aria-keyshortcuts={keycap}
+      {...props}
     >
-      {words}
+      {children}
+      {keycap && <Keycap aria-hidden="true">{keycap}</Keycap>}
     </Button>
+  );
+}
+
+function ActButton({
+  act,
+  words,
+  standing,
+}: {
+  readonly act: Act;
+  readonly words: string;
+  readonly standing: Standing;
+}) {
+  const does = useWalk((state) => state.act);
+  const place = standing.presses.indexOf(act);
+  return (
+    <SmallButton keycap={place >= 0 && place < 9 ? String(place + 1) : undefined} onClick={() => does(act)}>
+      {words}
+    </SmallButton>
   );
 }
 
 function PlaceRow({ standing, place }: { readonly standing: Standing; readonly place: Place }) {
   const { instance, node, acts, fires, tokens } = place;
-  const { act, breaks, toggleBreak } = useWalk();
+  const { breaks, toggleBreak } = useWalk();
   const { model } = instance;
   const element = model.elements.get(node);
   if (!element) return null;
-  const isInclusive = acts.length > 2 && acts.some((one) => one.flows.length > 1);
   const stops = breaks.has(node);
   return (
     <Box as="li" mb={3} data-node={node}>
@@ -101,25 +122,25 @@ function PlaceRow({ standing, place }: { readonly standing: Standing; readonly p
         {explain(standing.world, standing.now.state, instance, node)}
       </chakra.p>
       <Flex gap={1} mt={1} wrap="wrap" align="center">
-        {isInclusive ? (
+        {isSeveralWays(place) ? (
           <SeveralWays place={place} />
         ) : (
           acts.map((one) =>
-            one.does === "begin" && loopOf(model, node)?.type === "multiInstanceLoopCharacteristics" ? (
+            isCounted(place, one) ? (
               <HowMany key="begin" place={place} act={one} />
             ) : (
               <ActButton
                 key={`${one.does} ${one.flows.join(" ")} ${one.move.give.join(" ")}`}
                 act={one}
                 words={actWords(instance, one)}
-                onAct={act}
+                standing={standing}
               />
             ),
           )
         )}
         {fires.length > 0 && <chakra.span color="quiet">{text.walk.or}</chakra.span>}
         {fires.map((one) => (
-          <ActButton key={one.node} act={one} words={actWords(instance, one)} onAct={act} />
+          <ActButton key={one.node} act={one} words={actWords(instance, one)} standing={standing} />
         ))}
       </Flex>
     </Box>
@@ -149,17 +170,9 @@ function SeveralWays({ place }: { readonly place: Place }) {
           {nameOf(instance.model, flow.id) || nameOf(instance.model, String(flow.targetRef)) || text.walk.way}
         </chakra.label>
       ))}
-      <Button
-        size="xs"
-        variant="outline"
-        bg="paper"
-        borderColor="accent"
-        color="accent"
-        disabled={!chosen}
-        onClick={() => chosen && act(chosen)}
-      >
+      <SmallButton disabled={!chosen} onClick={() => chosen && act(chosen)}>
         {text.walk.goOn}
-      </Button>
+      </SmallButton>
     </Flex>
   );
 }
@@ -189,17 +202,9 @@ function HowMany({ place, act: begin }: { readonly place: Place; readonly act: A
           onChange={(event) => setTimes(event.target.value)}
         />
       </chakra.label>
-      <Button
-        size="xs"
-        variant="outline"
-        bg="paper"
-        borderColor="accent"
-        color="accent"
-        disabled={!isCount}
-        onClick={() => act(begin, count)}
-      >
+      <SmallButton disabled={!isCount} onClick={() => act(begin, count)}>
         {text.walk.begin}
-      </Button>
+      </SmallButton>
     </Flex>
   );
 }

@@ -39,6 +39,8 @@ export function WalkStage() {
   const standing = useStanding();
   const places = useRef(standing?.places);
   places.current = standing?.places;
+  const presses = useRef(standing?.presses);
+  presses.current = standing?.presses;
   useEffect(() => {
     if (!isPlaying) return;
     const timer = setTimeout(() => {
@@ -72,12 +74,15 @@ export function WalkStage() {
       else if (key === "arrowleft") goTo(useWalk.getState().at - 1);
       else if (key === "p") set({ isPlaying: !useWalk.getState().isPlaying });
       else if (key === "home") goTo(0);
-      else return;
+      else if (/^[1-9]$/.test(key)) {
+        const press = presses.current?.[Number(key) - 1];
+        if (press) act(press);
+      } else return;
       event.preventDefault();
     };
     window.addEventListener("keydown", keys);
     return () => window.removeEventListener("keydown", keys);
-  }, [stepOn, goTo, set]);
+  }, [stepOn, goTo, set, act]);
   if (world && processes.length === 0) return <EmptyState>{text.walk.nothing}</EmptyState>;
   if (!standing || !process || played !== world) return <LoadingPage label={text.shell.loading} />;
   return (

@@ -6,6 +6,7 @@ import {
   actsOf,
   type Instance,
   instancesOf,
+  loopOf,
   outcomeOf,
   type Playing,
   standingAt,
@@ -31,6 +32,8 @@ export interface Standing {
   readonly places: readonly Place[];
   /** Event sub-processes that can begin. */
   readonly calls: readonly Act[];
+  /** What one press does, in the order it is shown: the first nine have the keys 1 to 9. */
+  readonly presses: readonly Act[];
   readonly instances: readonly Instance[];
   /** The scope whose page is shown. */
   readonly shown: Instance;
@@ -80,12 +83,26 @@ export function useStanding(): Standing | undefined {
       outcome: outcomeOf(world, now),
       places: withPicks,
       calls,
+      presses: [...withPicks.flatMap(pressesOf), ...calls],
       instances,
       shown,
       waits: at + 1 === past.length && usualNext({ world, past, at, data, goesUsualWay }) === undefined,
     };
   }, [world, past, at, looksAt, data, goesUsualWay]);
 }
+
+/** Several ways at once are ticked, and several instances counted, before they can begin; the rest is one press. */
+function pressesOf(place: Place): readonly Act[] {
+  const asked = isSeveralWays(place) ? [] : place.acts.filter((act) => !isCounted(place, act));
+  return [...asked, ...place.fires];
+}
+
+/** An inclusive decision: any of its ways, at least one. */
+export const isSeveralWays = ({ acts }: Place) => acts.length > 2 && acts.some((act) => act.flows.length > 1);
+
+/** An activity done for several: for how many is asked where it begins. */
+export const isCounted = ({ instance, node }: Place, act: Act) =>
+  act.does === "begin" && loopOf(instance.model, node)?.type === "multiInstanceLoopCharacteristics";
 
 /** The page on which the nodes of a scope are drawn. */
 export function pageOfScope({ model, net }: Instance) {
