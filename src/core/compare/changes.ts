@@ -14,7 +14,9 @@ import {
   systemsOf,
   wordFor,
 } from "../model";
-import { isCompared, type MatchBy, matchElements } from "./match";
+import { isCompared } from "./compared";
+import { article, fieldWords } from "./fieldWords";
+import { type MatchBy, matchElements } from "./match";
 
 export type ComparedField =
   | "name"
@@ -56,6 +58,8 @@ export interface Change {
 }
 
 export interface Comparison {
+  /** The elements taken for the same, from the old side to the new one. */
+  readonly pairs: ReadonlyMap<Id, Id>;
   readonly changes: readonly Change[];
   readonly unchanged: number;
 }
@@ -96,7 +100,7 @@ export function compareModels(from: Model, to: Model, by?: MatchBy): Comparison 
   const rank = { moved: 0, new: 1, gone: 2, changed: 3 } as const;
   const flowLast = (change: Change) => ((change.to ?? change.from)?.type.endsWith("Flow") ? 1 : 0);
   changes.sort((a, b) => flowLast(a) - flowLast(b) || rank[a.kind] - rank[b.kind]);
-  return { changes, unchanged };
+  return { pairs, changes, unchanged };
 }
 
 const inOrder = (model: Model) =>
@@ -112,9 +116,7 @@ function said(model: Model, element: Element): string {
   if (element.type === "sequenceFlow" || element.type === "messageFlow") {
     const end = (id: unknown) => {
       const target = model.elements.get(String(id));
-      return target
-        ? nameOf(model, target.id) || `${/^[aeiou]/.test(wordFor(target.type)) ? "an" : "a"} ${wordFor(target.type)}`
-        : "nowhere";
+      return target ? nameOf(model, target.id) || article(wordFor(target.type)) : "nowhere";
     };
     return `The ${wordFor(element.type)}${name ? ` “${name}”` : ""} from ${end(element.sourceRef)} to ${end(element.targetRef)}`;
   }
@@ -124,43 +126,7 @@ function said(model: Model, element: Element): string {
 function placeWords(model: Model, element: Element): string {
   if (element.type.endsWith("Flow") || element.type === "participant") return "";
   const lane = element.type === "lane" ? undefined : laneOf(model, element.id);
-  return `, a ${wordFor(element.type)}${lane && nameOf(model, lane.id) ? ` done by ${nameOf(model, lane.id)}` : ""}`;
-}
-
-function fieldWords({ field, from, to }: FieldChange): string {
-  const was = (value: string) => (value === "" ? "nothing" : value);
-  switch (field) {
-    case "name":
-      return `was called “${from}”`;
-    case "type":
-      return `is a ${to} instead of a ${from}`;
-    case "lane":
-      return from === ""
-        ? `is now done by ${to}`
-        : to === ""
-          ? `is no longer done by ${from}`
-          : `moves from ${from} to ${to}`;
-    case "parent":
-      return `is now part of ${was(to)} instead of ${was(from)}`;
-    case "source":
-      return `comes from ${was(to)} instead of ${was(from)}`;
-    case "target":
-      return `leads to ${was(to)} instead of ${was(from)}`;
-    case "systems":
-      return `uses ${was(to)} instead of ${was(from)}`;
-    case "documents":
-      return `handles ${was(to)} instead of ${was(from)}`;
-    case "roles":
-      return `has ${was(to)} instead of ${was(from)}`;
-    case "documentation":
-      return "has other guidance";
-    case "markers":
-      return `is ${was(to)} instead of ${was(from)}`;
-    case "extension":
-      return "has other technical attributes";
-    default:
-      return `has the ${field} ${was(to)} instead of ${was(from)}`;
-  }
+  return `, ${article(wordFor(element.type))}${lane && nameOf(model, lane.id) ? ` done by ${nameOf(model, lane.id)}` : ""}`;
 }
 
 function fieldChanges(

@@ -1,5 +1,5 @@
 import { applyEdits, type Edit, type Json, type Model, withCounterparts } from "../model";
-import { isCompared } from "./match";
+import { isCompared } from "./compared";
 
 /** A copy of a model whose elements remember the ones they were copied from: the beginning of a to-be. O(elements). */
 export function startToBe(model: Model): Model {

@@ -6,7 +6,10 @@ export {
   type FieldChange,
   type Named,
 } from "./changes";
+export { isCompared } from "./compared";
 export { startToBe } from "./counterparts";
-export { isCompared, type MatchBy, matchElements } from "./match";
+export { type ChangeGroup, changeGroups, type GroupKind } from "./groups";
+export { type Besides, type MatchBy, matchElements, splitAndMerged } from "./match";
 export { type MergeConflict, type Merged, type MergeOptions, mergeModels } from "./merge";
+export type { Phrase } from "./phrases";
 export { replacementEdits } from "./replacement";

@@ -13,8 +13,8 @@ import {
   typeInfo,
   wordFor,
 } from "../model";
+import { isCompared } from "./compared";
 import { comparedField, ownField } from "./conflictFields";
-import { isCompared } from "./match";
 import { type FieldConflict, mergeRecord, type Plain } from "./mergeRecord";
 
 /** Something both sides changed, differently. */

@@ -75,14 +75,19 @@ export function withEntry(element: Element, entry: Id) {
 
 /** The same element in the version this one was copied from; several where it stands for several. */
 export function counterpartsOf(element: Element): Id[] {
-  return ownNodes(element, "counterpart").flatMap((node) => attribute(node, "id") ?? []);
+  return ownNodes(element, "counterpart").flatMap((node) => attribute(node, "id") || []);
 }
 
-export function withCounterparts(element: Element, ids: readonly Id[]) {
+/** Whether somebody has said that an element has no counterpart, whatever its id or name is. */
+export const isWithoutCounterpart = (element: Element): boolean =>
+  ownNodes(element, "counterpart").some((node) => attribute(node, "id") === "");
+
+/** An empty list says that there is none; `null` says nothing, so that id and name decide. */
+export function withCounterparts(element: Element, ids: readonly Id[] | null) {
   return replaced(
     element,
     "counterpart",
-    ids.map((id) => ownElement("counterpart", [["id", id]])),
+    (ids?.length === 0 ? [""] : (ids ?? [])).map((id) => ownElement("counterpart", [["id", id]])),
   );
 }
 

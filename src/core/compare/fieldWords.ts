@@ -1,0 +1,45 @@
+import type { FieldChange } from "./changes";
+
+/** "a user task", "an exclusive gateway". */
+export const article = (words: string): string => `${/^[aeio]/.test(words) ? "an" : "a"} ${words}`;
+
+/** One field's difference, as it follows an element's name in a sentence. */
+export function fieldWords({ field, from, to }: FieldChange): string {
+  const was = (value: string) => (value === "" ? "nothing" : value);
+  switch (field) {
+    case "name":
+      return from === ""
+        ? "has a name now"
+        : to === ""
+          ? `has no name any more; it was “${from}”`
+          : `was called “${from}”`;
+    case "type":
+      return `is ${article(to)} instead of ${article(from)}`;
+    case "lane":
+      return from === ""
+        ? `is now done by ${to}`
+        : to === ""
+          ? `is no longer done by ${from}`
+          : `moves from ${from} to ${to}`;
+    case "parent":
+      return `is now part of ${was(to)} instead of ${was(from)}`;
+    case "source":
+      return `comes from ${was(to)} instead of ${was(from)}`;
+    case "target":
+      return `leads to ${was(to)} instead of ${was(from)}`;
+    case "systems":
+      return from === "" ? `uses ${to} now` : to === "" ? `no longer uses ${from}` : `uses ${to} instead of ${from}`;
+    case "documents":
+      return `handles ${was(to)} instead of ${was(from)}`;
+    case "roles":
+      return `has ${was(to)} instead of ${was(from)}`;
+    case "documentation":
+      return "has other guidance";
+    case "markers":
+      return `is ${was(to)} instead of ${was(from)}`;
+    case "extension":
+      return "has other technical attributes";
+    default:
+      return `has the ${field} ${was(to)} instead of ${was(from)}`;
+  }
+}
