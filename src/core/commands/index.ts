@@ -14,5 +14,6 @@ export { withWhatHangsOnThem } from "./move";
 export { connectionsTouching, courseFor, endsOf, placeAt } from "./page";
 export { copy, type Fragment, fragmentSchema } from "./paste";
 export { modelOfKind, pictureOfKind } from "./pictureOfKind";
+export { settled } from "./settle";
 export { allSymbols, type BpmnSymbol, type SymbolGroup } from "./symbols";
 export { drawMissingPages, isTidy, knownTidy, noteTidy } from "./tidy";

@@ -183,9 +183,15 @@ function straightCourse(model: Model, diagram: Id, source: Id, target: Id): Poin
 }
 
 /** A spot of a size near a wanted one where nothing stands yet: to the right, then further down, then up. */
-export function freeSpot(model: Model, diagram: Id, wanted: Bounds, within?: Bounds): Bounds {
+export function freeSpot(
+  model: Model,
+  diagram: Id,
+  wanted: Bounds,
+  within?: Bounds,
+  except: ReadonlySet<Id> = new Set(),
+): Bounds {
   // What lies in other lanes does not count: it makes room when this lane grows.
-  const taken = obstaclesOn(model, diagram).filter((bounds) => !within || overlaps(bounds, within));
+  const taken = obstaclesOn(model, diagram, except).filter((bounds) => !within || overlaps(bounds, within));
   const isFree = (bounds: Bounds) => !taken.some((other) => overlaps(bounds, other, 14));
   for (let column = 0; column < 8; column++) {
     for (const row of [0, 1, -1, 2, -2, 3, 4, 5, 6]) {

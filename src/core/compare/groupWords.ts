@@ -170,9 +170,7 @@ function whereWords({ to, order }: Sides, id: Id): Phrase {
 function newWords(sides: Sides, draft: Draft, lead: Change): Phrase {
   const { to } = sides;
   const element = to.elements.get(lead.to?.id ?? "") as Element;
-  const inside = draft.changes.filter(
-    (change) => change.kind !== "new" && change.fields.some(({ field }) => field === "parent"),
-  );
+  const inside = changedParent(draft, "new");
   if (inside.length > 0)
     return phrase`${subject(to, element.id)} is new: ${article(wordFor(element.type))} that takes in ${listed(inside.map((change) => subject(to, change.to?.id ?? "")))}.`;
   const split = sides.split.find(({ id }) => id === element.id);
@@ -195,6 +193,13 @@ function newWords(sides: Sides, draft: Draft, lead: Change): Phrase {
   return phrase`The ${wordFor(element.type)} ${subject(to, element.id)} is new.`;
 }
 
+/** Steps that went into a new sub-process, or came out of one that is gone. */
+const changedParent = ({ changes }: Draft, kind: "new" | "gone"): Change[] =>
+  changes.filter(
+    (change) =>
+      change.kind !== kind && isFlowNode(change.to?.type) && change.fields.some(({ field }) => field === "parent"),
+  );
+
 function leadingTo(model: Model, id: Id): Phrase {
   const after = stepsAround(model, id, "after");
   return after.length > 0 ? phrase`, leading to ${listed(after.map((one) => subject(model, one)))}` : [];
@@ -202,11 +207,9 @@ function leadingTo(model: Model, id: Id): Phrase {
 
 function goneWords({ from, to, merged }: Sides, draft: Draft, lead: Change): Phrase {
   const element = from.elements.get(lead.from?.id ?? "") as Element;
-  const out = draft.changes.filter(
-    (change) => change.kind !== "gone" && change.fields.some(({ field }) => field === "parent"),
-  );
+  const out = changedParent(draft, "gone");
   if (out.length > 0)
-    return phrase`${subject(from, element.id)} is gone: ${listed(out.map((change) => subject(to, change.to?.id ?? "")))} stand in its place.`;
+    return phrase`${subject(from, element.id)} is gone: ${listed(out.map((change) => subject(to, change.to?.id ?? "")))} ${out.length > 1 ? "stand" : "stands"} in its place.`;
   const into = merged.find(({ id }) => id === element.id);
   if (into) return phrase`${subject(from, element.id)} is now part of ${listed(into.of.map((id) => subject(to, id)))}.`;
   if (isGateway(element.type)) return phrase`The decision ${subject(from, element.id)} is gone.`;

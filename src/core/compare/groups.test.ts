@@ -85,8 +85,8 @@ describe("what a person calls one change", () => {
       page: "whole-page",
       name: "Approve",
     });
-    expect(told(from, to)).toEqual([]);
-    expect(told(to, from)).toEqual([]);
+    expect(told(from, to)).toEqual(["new: Approve is new: a sub-process that takes in Approve design."]);
+    expect(told(to, from)).toEqual(["gone: Approve is gone: Approve design stands in its place."]);
   });
 
   test("each difference is in exactly one change, and each change has a key of its own", () => {

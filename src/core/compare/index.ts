@@ -13,3 +13,5 @@ export { type Besides, type MatchBy, matchElements, splitAndMerged } from "./mat
 export { type MergeConflict, type Merged, type MergeOptions, mergeModels } from "./merge";
 export type { Phrase } from "./phrases";
 export { replacementEdits } from "./replacement";
+export { inIdsOf, type SameIds } from "./sameIds";
+export { type Request as TakeOverRequest, type TakenOver, takeOver, withNeeded } from "./takeOver";
