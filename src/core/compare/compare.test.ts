@@ -57,7 +57,7 @@ describe("comparing", () => {
       [{ type: "useSystem", step: "approve", system: { entry: "map", name: "Network map" }, use: "reads" }],
       "changed",
       "systems",
-      "Approve design uses Network map instead of nothing.",
+      "Approve design uses Network map now.",
     ],
     [
       "a role",

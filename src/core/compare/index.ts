@@ -8,10 +8,15 @@ export {
 } from "./changes";
 export { isCompared } from "./compared";
 export { startToBe } from "./counterparts";
+export { type Effect, type EffectId, effectOf } from "./effect";
 export { type ChangeGroup, changeGroups, type GroupKind } from "./groups";
+export { type ChangeMark, marksOf } from "./marks";
 export { type Besides, type MatchBy, matchElements, splitAndMerged } from "./match";
 export { type MergeConflict, type Merged, type MergeOptions, mergeModels } from "./merge";
+export { type OnePicture, onePicture, type Part } from "./onePicture";
 export type { Phrase } from "./phrases";
+export { type ChangeState, changeStates, noReason, type Pain, pains, type Reason, reasonSchema } from "./reasons";
 export { replacementEdits } from "./replacement";
+export { changesAsCsv, changesAsMarkdown, type Report } from "./report";
 export { inIdsOf, type SameIds } from "./sameIds";
 export { type Request as TakeOverRequest, type TakenOver, takeOver, withNeeded } from "./takeOver";

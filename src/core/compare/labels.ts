@@ -1,23 +1,4 @@
-/**
- * The least number of letters to insert, take out or exchange to make one word of the other. O(|a| · |b|).
- * Source: V. I. Levenshtein, "Binary codes capable of correcting deletions, insertions, and reversals" (1966), in the usual table of
- * R. A. Wagner and M. J. Fischer (1974), kept row by row.
- */
-export function editDistance(a: string, b: string): number {
-  if (a === b) return 0;
-  let last = Array.from({ length: b.length + 1 }, (_, at) => at);
-  for (let row = 1; row <= a.length; row++) {
-    const next = [row];
-    for (let column = 1; column <= b.length; column++) {
-      const same = a.charCodeAt(row - 1) === b.charCodeAt(column - 1) ? 0 : 1;
-      next.push(
-        Math.min((last[column - 1] as number) + same, (last[column] as number) + 1, (next[column - 1] as number) + 1),
-      );
-    }
-    last = next;
-  }
-  return last[b.length] as number;
-}
+import { editDistance } from "../directory";
 
 /** Words less alike than this are different words: "check" and "checks" are one, "check" and "book" are not. */
 const sameWord = 0.6;

@@ -21,4 +21,4 @@ export {
 } from "./entry";
 export { type Handover, handoverMatrix, handoversOf, stepsOf } from "./handovers";
 export { isWithin, type OrganisationNode, organisationOf } from "./organisation";
-export { nameSimilarity, type SimilarPair, similarEntries } from "./similar";
+export { editDistance, nameSimilarity, type SimilarPair, similarEntries } from "./similar";
