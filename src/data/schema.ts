@@ -13,6 +13,7 @@ import {
 } from "drizzle-orm/pg-core";
 import type { BriefContent } from "@/core/brief";
 import type { SignedContent } from "@/core/check";
+import type { Reason } from "@/core/compare";
 import type { StoredModel } from "@/core/model";
 import type { WalkTest } from "@/core/tokens";
 
@@ -56,6 +57,10 @@ export const versions = pgTable("versions", {
   name: text("name").notNull(),
   /** The version this one was copied from. */
   source: text("source"),
+  /** What an improvement is for, in a sentence. */
+  aim: text("aim").notNull().default(""),
+  /** When it became the as-is. */
+  adoptedAt: moment("adopted_at"),
   /** What it is checked for. */
   profile: text("profile", { enum: ["draft", "review", "hand-off"] })
     .notNull()
@@ -196,6 +201,24 @@ export const walkTests = pgTable(
     at: moment("at").notNull(),
   },
   (table) => [index("walk_tests_version").on(table.version)],
+);
+
+/** Why the changes between two versions are made, a row for each change. */
+export const changeReasons = pgTable(
+  "change_reasons",
+  {
+    /** The newer version, and the one it is compared with. */
+    version: text("version").notNull(),
+    against: text("against").notNull(),
+    /** The change, by what comparisons call it. */
+    change: text("change").notNull(),
+    /** What the change was in words when the reason was given, for the day it is no longer there. */
+    words: text("words").notNull(),
+    content: jsonb("content").$type<Reason>().notNull(),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.version, table.against, table.change] })],
 );
 
 /** Verdicts that were signed, each on one revision. One holds while the head has not gone on. */

@@ -1,13 +1,15 @@
 import type { BriefContent } from "@/core/brief";
 import type { Command } from "@/core/commands";
+import { changeGroups, compareModels, type Reason } from "@/core/compare";
 import type { Model } from "@/core/model";
 import { suggestWalks, testOf, type WalkTest, walk } from "@/core/tokens";
 import { demoBrief, tieToBrief } from "./brief";
 import { demoDirectory } from "./directory";
 import type { Drawing } from "./drawing";
 import { drawMeterExchange } from "./meterExchange";
-import { drawComplaint, drawMeterReading, drawSwitchOn, improveConnection } from "./smallProcesses";
+import { drawComplaint, drawMeterReading, drawSwitchOn } from "./smallProcesses";
 import { drawSolarConnection } from "./solarConnection";
+import { improveConnection, reasonsFor } from "./solarToBe";
 
 /** The use cases the demo is made through; the server hands them in, so that the demo is made as a person's work is. */
 export interface DemoHand {
@@ -31,7 +33,14 @@ export interface DemoHand {
   /** Further processes that one description tells of. */
   readonly shareBrief: (processes: readonly string[], brief: string) => Promise<unknown>;
   readonly nameRevision: (input: { version: string; reason: string }) => Promise<unknown>;
-  readonly createToBe: (input: { source: string; name: string; versionId: string }) => Promise<unknown>;
+  readonly createToBe: (input: { source: string; name: string; aim: string; versionId: string }) => Promise<unknown>;
+  readonly giveReason: (input: {
+    version: string;
+    against: string;
+    change: string;
+    words: string;
+    reason: Reason;
+  }) => Promise<unknown>;
   readonly keepWalkTests: (input: {
     version: string;
     tests: { name: string; content: WalkTest }[];
@@ -91,11 +100,19 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
   await hand.shareBrief(["switch-on", "meter-reading"], brief);
 
   const toBe = "solar-connection-to-be";
-  await hand.createToBe({ source: connection.version, name: "To-be: own choice of day", versionId: toBe });
+  await hand.createToBe({
+    source: connection.version,
+    name: "To-be: checks at once",
+    aim: "A household's plant is connected two weeks sooner, and nobody copies a figure by hand.",
+    versionId: toBe,
+  });
   await hand.applyCommands(
     toBe,
     improveConnection(await hand.openModel(toBe), connection.page).commands,
-    "let the household choose",
+    "check both at once and let the household choose",
   );
+  const [before, after] = [await hand.openModel(connection.version), await hand.openModel(toBe)];
+  for (const reason of reasonsFor(changeGroups(before, after, compareModels(before, after))))
+    await hand.giveReason({ version: toBe, against: connection.version, ...reason });
   await hand.nameRevision({ version: toBe, reason: "first proposal" });
 }

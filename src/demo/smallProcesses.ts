@@ -177,29 +177,3 @@ export function drawComplaint(start: Model, diagram: Id): Drawing {
   draw.do({ type: "tidy", diagram });
   return draw;
 }
-
-/** The first improvement of the connection: the household picks its own day, and the engineer inspects. */
-export function improveConnection(start: Model, diagram: Id): Drawing {
-  const draw = new Drawing(start, diagram);
-  draw.do({
-    type: "append",
-    diagram,
-    from: "site-ready",
-    id: "offer-days",
-    flow: "site-ready-to-offer-days",
-    kind: { type: "serviceTask" },
-    name: "Offer visit days",
-  });
-  draw.do({
-    type: "useSystem",
-    step: "offer-days",
-    system: { entry: "system-crew-planner", name: "Crew planner" },
-    use: "runs on",
-  });
-  draw.do({ type: "delete", ids: ["book-visit"] });
-  draw.flow("offer-days", "inspect");
-  draw.do({ type: "moveToNeighbourLane", diagram, ids: ["inspect"], direction: "up" });
-  draw.do({ type: "dropSystem", step: "check-capacity", entry: "system-case-register" });
-  draw.do({ type: "tidy", diagram });
-  return draw;
-}

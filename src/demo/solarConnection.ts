@@ -78,6 +78,7 @@ export function drawSolarConnection(start: Model, diagram: string, called: strin
   draw.node("complete", { type: "exclusiveGateway" }, desk, "Application complete?");
   draw.node("request-papers", { type: "sendTask" }, desk, "Request missing papers");
   draw.node("await-papers", { type: "receiveTask" }, desk, "Receive missing papers");
+  draw.node("check-documents", { type: "userTask" }, desk, "Check documents");
   draw.node("check-capacity", { type: "userTask" }, engineer, "Check feeder capacity");
   draw.node("capacity", { type: "exclusiveGateway" }, engineer, "Capacity on the feeder?");
   draw.node("reject", { type: "sendTask" }, desk, "Explain the rejection");
@@ -94,7 +95,8 @@ export function drawSolarConnection(start: Model, diagram: string, called: strin
   draw.node("connected", { type: "endEvent", trigger: "messageEventDefinition" }, "lane-billing", "Plant connected");
 
   draw.chain("application-received", "register", "complete");
-  draw.flow("complete", "check-capacity", "yes");
+  draw.flow("complete", "check-documents", "yes");
+  draw.flow("check-documents", "check-capacity");
   draw.flow("complete", "request-papers", "no");
   draw.chain("request-papers", "await-papers");
   draw.flow("await-papers", "register");
@@ -109,7 +111,7 @@ export function drawSolarConnection(start: Model, diagram: string, called: strin
   draw.flow("change-meter", "site-ready");
   draw.flow("upgrade-fuse", "site-ready");
   draw.chain("site-ready", "book-visit", "inspect", "switch-on", "set-tariff", "connected");
-  draw.defaultFlow("complete", "check-capacity");
+  draw.defaultFlow("complete", "check-documents");
   draw.defaultFlow("capacity", "approve");
   draw.condition("complete", "request-papers", "count(missing papers) > 0");
   draw.condition("capacity", "reject", "load after connection > 0.8 * feeder limit");
@@ -150,6 +152,7 @@ function describeWork(draw: Drawing): void {
   const guidance: readonly (readonly [step: string, text: string])[] = [
     ["register", "Give it a case number, scan the paper, thank the household for it."],
     ["request-papers", "List every missing paper in one letter."],
+    ["check-documents", "Compare each paper with the list for the plant's size, and note what is out of date."],
     [
       "check-capacity",
       "Open the feeder in the network map. Add the plant's rated power to the reserved load; above 80 % of the limit, ask for a study.",
@@ -170,6 +173,7 @@ function assignSystems(draw: Drawing): void {
     ["register", entries.caseRegister, "writes"],
     ["request-papers", entries.caseRegister, "reads"],
     ["await-papers", entries.caseRegister, "writes"],
+    ["check-documents", entries.caseRegister, "reads"],
     ["check-capacity", entries.networkMap, "reads"],
     ["check-capacity", entries.caseRegister, "writes"],
     ["approve", entries.networkMap, "writes"],

@@ -24,6 +24,7 @@ const tables: readonly (readonly [name: string, table: DrizzleTable, order: read
   ["files", schema.files, ["id"]],
   ["waivers", schema.waivers, ["id"]],
   ["walkTests", schema.walkTests, ["id"]],
+  ["changeReasons", schema.changeReasons, ["version", "against", "change"]],
   ["verdicts", schema.verdicts, ["id"]],
   ["handoffs", schema.handoffs, ["id"]],
 ];

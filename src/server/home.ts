@@ -4,7 +4,6 @@ import { z } from "zod";
 import { readBpmn } from "@/core/bpmn";
 import { readSheet } from "@/core/capture";
 import { drawMissingPages } from "@/core/commands";
-import { startToBe } from "@/core/compare";
 import { emptyModel, type Model, nameOf, participantsOf, processesOf, toStored } from "@/core/model";
 import { areas, handoffs, heads, processes, revisions, versions } from "@/data/schema";
 import { briefSummary } from "./briefLinks";
@@ -261,7 +260,14 @@ export const openVersion = useCase(z.object({ version: id }), async (context, in
   if (!row || row.deletedAt || row.version.deletedAt) throw notFound("This version");
   const head = await loadHead(db, input.version);
   const siblings = await db
-    .select({ id: versions.id, name: versions.name, kind: versions.kind, source: versions.source })
+    .select({
+      id: versions.id,
+      name: versions.name,
+      kind: versions.kind,
+      source: versions.source,
+      aim: versions.aim,
+      adoptedAt: versions.adoptedAt,
+    })
     .from(versions)
     .where(and(eq(versions.process, row.version.process), isNull(versions.deletedAt)))
     .orderBy(asc(versions.createdAt));
@@ -271,7 +277,14 @@ export const openVersion = useCase(z.object({ version: id }), async (context, in
     trail.unshift(areaRows.find((area) => area.id === at)?.name ?? "");
   const handed = await db.select({ id: handoffs.id }).from(handoffs).where(eq(handoffs.version, input.version));
   return {
-    version: { id: row.version.id, name: row.version.name, kind: row.version.kind, source: row.version.source },
+    version: {
+      id: row.version.id,
+      name: row.version.name,
+      kind: row.version.kind,
+      source: row.version.source,
+      aim: row.version.aim,
+      adoptedAt: row.version.adoptedAt,
+    },
     process: { id: row.version.process, name: row.processName },
     trail,
     siblings,
@@ -282,29 +295,3 @@ export const openVersion = useCase(z.object({ version: id }), async (context, in
   };
 });
 export type VersionData = Awaited<ReturnType<(typeof openVersion)["run"]>>;
-
-/** A to-be begins as a copy of a version whose elements remember their counterparts. */
-export const createToBe = useCase(z.object({ source: id, name, versionId: id.optional() }), async (context, input) => {
-  const [source] = await context.db.select().from(versions).where(eq(versions.id, input.source));
-  if (!source) throw notFound("This version");
-  const head = await loadHead(context.db, input.source);
-  const version = input.versionId ?? nanoid(12);
-  await context.db.transaction(async (transaction) => {
-    await transaction.insert(versions).values({
-      id: version,
-      process: source.process,
-      kind: "to-be",
-      name: input.name,
-      source: source.id,
-      createdAt: context.now(),
-    });
-    await createHead(transaction, context, version, startToBe(head.model));
-    await copyWalkTests(transaction, source.id, version);
-  });
-  return { version };
-});
-
-export const renameVersion = useCase(z.object({ id, name }), async ({ db }, input) => {
-  await db.update(versions).set({ name: input.name }).where(eq(versions.id, input.id));
-  return {};
-});

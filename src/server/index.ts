@@ -2,6 +2,7 @@
 import { buildProcesses, openBrief, saveBrief } from "./briefs";
 import { adaptRule, chooseProfile } from "./checkProfiles";
 import { openCheck, signVerdict, waive, withdrawWaiver } from "./checks";
+import { listCounterparts } from "./counterparts";
 import {
   changeEntry,
   createEntry,
@@ -16,11 +17,11 @@ import { applyCommands, changesSince } from "./editing";
 import { extractProcess } from "./extract";
 import { find, listCallable } from "./find";
 import { handOff, listHandoffs } from "./handoffs";
+import { elementHistory, listHistory } from "./history";
 import {
   copyProcess,
   createArea,
   createProcess,
-  createToBe,
   deleteArea,
   deleteProcess,
   deleteVersion,
@@ -30,16 +31,18 @@ import {
   openVersion,
   renameArea,
   renameProcess,
-  renameVersion,
   undelete,
 } from "./home";
 import { listCallers, openLandscape } from "./landscape";
+import { giveReason, listReasons } from "./reasons";
 import { listRevisions, nameRevision, openRevision, restoreRevision } from "./revisions";
 import { listTypes, searchElements } from "./search";
+import { adoptToBe, createToBe, describeVersion } from "./toBe";
 import { changeWalkTest, deleteWalkTest, keepWalkTests, listWalkTests, openCalled } from "./walks";
 
 export const useCases = {
   adaptRule,
+  adoptToBe,
   applyCommands,
   buildProcesses,
   changeEntry,
@@ -56,14 +59,20 @@ export const useCases = {
   deleteProcess,
   deleteVersion,
   deleteWalkTest,
+  describeVersion,
+  elementHistory,
   extractProcess,
   find,
+  giveReason,
   handOff,
   importDirectory,
   keepWalkTests,
   listCallable,
   listCallers,
+  listCounterparts,
   listHandoffs,
+  listHistory,
+  listReasons,
   listRevisions,
   listTypes,
   listWalkTests,
@@ -81,7 +90,6 @@ export const useCases = {
   openVersion,
   renameArea,
   renameProcess,
-  renameVersion,
   restoreEntry,
   restoreRevision,
   saveBrief,
@@ -97,14 +105,17 @@ export { backup, restore } from "./backup";
 export type { BriefLink } from "./briefLinks";
 export type { BriefData, BuiltProcess } from "./briefs";
 export type { CheckData, VerdictRow } from "./checks";
+export type { CounterpartRow } from "./counterparts";
 export { type DirectoryData, exportDirectory } from "./directory";
 export type { AppliedBatch } from "./editing";
 export { exportBpmn, exportPicture, exportSheet } from "./exports";
 export { keepFile, mostFileBytes, openFile } from "./files";
 export type { Found } from "./find";
 export { downloadPackage, type HandoffRow } from "./handoffs";
+export type { HistoryRow } from "./history";
 export { type HomeData, importFile, type VersionData } from "./home";
 export type { Caller, LandscapeData } from "./landscape";
+export type { ReasonRow } from "./reasons";
 export type { RevisionRow } from "./revisions";
 export type { SearchRow } from "./search";
 export { localMember, type Member, runUseCase, UseCaseError } from "./useCase";

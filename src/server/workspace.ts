@@ -7,8 +7,10 @@ import { saveBrief } from "./briefs";
 import { createEntry } from "./directory";
 import { applyCommands } from "./editing";
 import { loadHead, renewIndex } from "./heads";
-import { createArea, createProcess, createToBe } from "./home";
+import { createArea, createProcess } from "./home";
+import { giveReason } from "./reasons";
 import { nameRevision } from "./revisions";
+import { createToBe } from "./toBe";
 import { localMember, runUseCase } from "./useCase";
 import { keepWalkTests } from "./walks";
 
@@ -69,6 +71,7 @@ async function makeDemo(db: Database): Promise<void> {
         .where(inArray(processes.id, [...shared])),
     nameRevision: (input) => run(nameRevision as never, input),
     createToBe: (input) => run(createToBe as never, input),
+    giveReason: (input) => run(giveReason as never, input),
     keepWalkTests: (input) => run(keepWalkTests as never, input),
   });
 }

@@ -37,6 +37,8 @@ import {
   sayTimerSchema,
   setAttribute,
   setAttributeSchema,
+  setCounterparts,
+  setCounterpartsSchema,
   setRepetitionDetail,
   setRepetitionDetailSchema,
 } from "./details";
@@ -144,6 +146,7 @@ export const commandSchema = z.discriminatedUnion("type", [
   setMultiplicitySchema,
   nameReferenceSchema,
   setAttributeSchema,
+  setCounterpartsSchema,
   sayTimerSchema,
   setRepetitionDetailSchema,
   moveLaneSchema,
@@ -293,6 +296,8 @@ function carryOut(change: Change, command: Command): void {
       return nameReference(change, command);
     case "setAttribute":
       return setAttribute(change, command);
+    case "setCounterparts":
+      return setCounterparts(change, command);
     case "sayTimer":
       return sayTimer(change, command);
     case "setRepetitionDetail":

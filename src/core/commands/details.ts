@@ -14,6 +14,7 @@ import {
   readTimer,
   referrersOf,
   withAttributes,
+  withCounterparts,
 } from "../model";
 import { type Change, refuse } from "./change";
 import { setTimer } from "./properties";
@@ -22,6 +23,12 @@ const id = z.string().min(1).max(200);
 const words = z.string().max(2000);
 
 export const nameReferenceSchema = z.object({ type: z.literal("nameReference"), id, name: z.string().max(200) });
+/** The same element in another version: several where it stands for several, none where there is none, `null` to let its id decide. */
+export const setCounterpartsSchema = z.object({
+  type: z.literal("setCounterparts"),
+  id: z.string().min(1),
+  counterparts: z.array(z.string().min(1).max(500)).max(100).nullable(),
+});
 export const setAttributeSchema = z.object({
   type: z.literal("setAttribute"),
   id,
@@ -94,6 +101,14 @@ export function nameReference(change: Change, { id: elementId, name }: z.infer<t
 
 function newRoot(change: Change, kind: NamedRoot, of: Id, name: string): Id {
   return change.insert(kind, derivedId(change.isTaken, of, kind), change.model.root, { name }).id;
+}
+
+export function setCounterparts(
+  change: Change,
+  { id: elementId, counterparts }: z.infer<typeof setCounterpartsSchema>,
+): void {
+  const next = withCounterparts(change.element(elementId), counterparts);
+  change.set("elements", elementId, "extension", next);
 }
 
 export function setAttribute(change: Change, { id: elementId, name, value }: z.infer<typeof setAttributeSchema>): void {

@@ -134,6 +134,8 @@ export function labelOf(before: Model, after: Model, command: Command): string {
       return command.isMultiple ? `make ${called(command.id)} several` : `make ${called(command.id)} one`;
     case "nameReference":
       return `say what ${called(command.id)} is about`;
+    case "setCounterparts":
+      return `set the counterparts of ${called(command.id)}`;
     case "setAttribute":
       return `set ${command.name} of ${called(command.id)}`;
     case "sayTimer":

@@ -15,7 +15,7 @@ import { Change } from "./change";
 import { nearestEdgePoint } from "./create";
 import { growAround } from "./grow";
 import { placeLabels } from "./labelPlaces";
-import { connectionsTouching, freeSpot, obstaclesOn, plain } from "./page";
+import { connectionsTouching, endsOf, freeSpot, obstaclesOn, plain } from "./page";
 import { reroute } from "./reroute";
 import { tidy } from "./tidy";
 
@@ -76,7 +76,11 @@ function settle(change: Change, diagram: Id, ids: readonly Id[], flows: readonly
     diagram,
     [...change.model.edges].filter((edge) => edge.diagram === diagram && courses.has(edge.element)),
   );
-  placeLabels(change, diagram, new Set([...ids, ...courses]));
+  const ends = [...courses].flatMap((id) => {
+    const both = endsOf(change.element(id));
+    return both ? [both.source, both.target] : [];
+  });
+  placeLabels(change, diagram, new Set([...ids, ...courses, ...ends]));
 }
 
 /** Within the height of a lane, where the shape was drawn above or below it. */

@@ -28,7 +28,7 @@ export function fieldWords({ field, from, to }: FieldChange): string {
     case "target":
       return `leads to ${was(to)} instead of ${was(from)}`;
     case "systems":
-      return from === "" ? `uses ${to} now` : to === "" ? `no longer uses ${from}` : `uses ${to} instead of ${from}`;
+      return usedWords(from, to);
     case "documents":
       return `handles ${was(to)} instead of ${was(from)}`;
     case "roles":
@@ -42,4 +42,14 @@ export function fieldWords({ field, from, to }: FieldChange): string {
     default:
       return `has the ${field} ${was(to)} instead of ${was(from)}`;
   }
+}
+
+/** What is used besides, and no longer. */
+function usedWords(from: string, to: string): string {
+  const list = (words: string) => words.split(", ").filter((word) => word !== "");
+  const [before, now] = [list(from), list(to)];
+  const added = now.filter((word) => !before.includes(word)).join(", ");
+  const gone = before.filter((word) => !now.includes(word)).join(", ");
+  if (added && gone) return `uses ${added} instead of ${gone}`;
+  return added ? `uses ${added} ${before.length > 0 ? "too" : "now"}` : `no longer uses ${gone}`;
 }

@@ -7,7 +7,7 @@ export {
   type Named,
 } from "./changes";
 export { isCompared } from "./compared";
-export { startToBe } from "./counterparts";
+export { counterpartsIn, startToBe, withoutLinks } from "./counterparts";
 export { type Effect, type EffectId, effectOf } from "./effect";
 export { type ChangeGroup, changeGroups, type GroupKind } from "./groups";
 export { type ChangeMark, marksOf } from "./marks";

@@ -43,13 +43,22 @@ export function marksOf(groups: readonly ChangeGroup[]): {
 
 const short = (words: string) => (words.length > 28 ? `${words.slice(0, 27)}…` : words);
 
+/** Only what is used besides, or no longer: the rest is on the drawing's own side. */
+function usedTag({ from, to }: FieldChange): string {
+  const list = (words: string) => words.split(", ").filter((word) => word !== "");
+  const [before, now] = [list(from), list(to)];
+  const [added, gone] = [now.filter((one) => !before.includes(one)), before.filter((one) => !now.includes(one))];
+  if (added.length > 0 && gone.length > 0) return `was ${short(gone.join(", "))}, now ${short(added.join(", "))}`;
+  return added.length > 0 ? `with ${short(added.join(", "))}` : `without ${short(gone.join(", "))}`;
+}
+
 function tagOf(fields: readonly FieldChange[], side: "from" | "to"): string {
   const of = (field: FieldChange["field"]) => fields.find((one) => one.field === field);
   const lane = of("lane");
   if (lane) return side === "to" ? `from ${short(lane.from || "no lane")}` : `to ${short(lane.to || "no lane")}`;
   if (side === "from") return fields.length > 0 ? "changed" : "";
   const systems = of("systems");
-  if (systems) return `was ${short(systems.from || "without system")}, now ${short(systems.to || "without")}`;
+  if (systems) return usedTag(systems);
   const told = of("name") ?? of("type") ?? of("timer");
   if (told) return `was ${short(told.from || "nothing")}`;
   return fields.length > 0 ? "changed" : "";

@@ -13,6 +13,8 @@ export interface Viewport {
   /** As a page is opened: all of it where that stays legible, else its upper left part. */
   readonly open: (bounds: Bounds) => void;
   readonly show: (bounds: Bounds) => void;
+  /** Goes where another viewport is: its scale, and its shift on the screen. */
+  readonly put: (place: { readonly k: number; readonly x: number; readonly y: number }) => void;
   readonly zoomBy: (factor: number) => void;
   readonly zoomTo: (scale: number) => void;
   /** Tells the part of the page in view, now and after each movement; the answer ends it. */
@@ -197,6 +199,12 @@ export function useViewport(
     [apply],
   );
 
+  const put = useCallback(
+    ({ k, x, y }: { readonly k: number; readonly x: number; readonly y: number }) =>
+      apply(zoomIdentity.translate(x, y).scale(k), false),
+    [apply],
+  );
+
   const zoomBy = useCallback(
     (factor: number) => {
       const element = frame.current;
@@ -212,7 +220,7 @@ export function useViewport(
     [frame],
   );
   return useMemo(
-    () => ({ transform, toPage, fit, open, show, zoomBy, zoomTo, onMove }),
-    [toPage, fit, open, show, zoomBy, zoomTo, onMove],
+    () => ({ transform, toPage, fit, open, show, put, zoomBy, zoomTo, onMove }),
+    [toPage, fit, open, show, put, zoomBy, zoomTo, onMove],
   );
 }

@@ -1,98 +1,183 @@
 "use client";
 import { Box } from "@chakra-ui/react";
-import { useEffect, useRef } from "react";
+import { type CSSProperties, useEffect, useMemo, useRef } from "react";
 import { type Figure, type Scene, textWidth } from "@/core/drawing";
-import type { Id } from "@/core/model";
-import { FigureView } from "../canvas/FigureView";
+import { type Id, isFlowNode } from "@/core/model";
+import { Figures, FigureView } from "../canvas/FigureView";
+import { FitButton, useFitKey } from "../canvas/FitButton";
+import { figureUnder, flowUnder } from "../canvas/hits";
 import { Layer } from "../canvas/Layer";
 import { useLettering } from "../canvas/useLettering";
-import { useViewport } from "../canvas/useViewport";
+import { useViewport, type Viewport } from "../canvas/useViewport";
+import { useVisibleFigures } from "../canvas/useVisibleFigures";
 
-export interface Mark {
-  readonly kind: "new" | "gone" | "changed" | "moved";
+/** How a figure is drawn besides what it is. */
+export interface Look {
+  /** Whose pen: what both have is in ink. */
+  readonly pen: "both" | "from" | "to";
   readonly tag: string;
+  readonly tagPen: "from" | "to";
   readonly current: boolean;
 }
 
 interface ComparedPageProps {
   readonly scene: Scene;
-  readonly marks: ReadonlyMap<Id, Mark>;
-  readonly focus: Id | undefined;
-  readonly side: "from" | "to";
+  readonly looks: ReadonlyMap<Id, Look>;
+  /** Fine arrows from where something was to where it is. */
+  readonly arrows?: readonly (readonly [from: Id, to: Id])[];
   readonly label: string;
+  readonly onPick: (id: Id | undefined) => void;
+  /** Called with the viewport once it is there. */
+  readonly onViewport: (viewport: Viewport) => void;
+  /** Whether this page has the button that shows all of it: one of two that go together has. */
+  readonly hasFit: boolean;
 }
 
-/** One side of a comparison: shared parts in ink, what only this side has in its own pen, paper labels for what happened. */
-export function ComparedPage({ scene, marks, focus, side, label }: ComparedPageProps) {
+const pens = { from: "var(--chakra-colors-pencil)", to: "var(--chakra-colors-accent)" } as const;
+
+/** One drawing of a comparison: what both sides share in ink, what only one has in its own pen, paper labels for what happened. */
+export function ComparedPage({ scene, looks, arrows = [], label, onPick, onViewport, hasFit }: ComparedPageProps) {
   const frame = useRef<HTMLDivElement>(null);
   const layer = useRef<HTMLDivElement>(null);
-  const { open, show } = useViewport(frame, layer, () => true);
-  useEffect(() => open(scene.bounds), [scene, open]);
-  useEffect(() => {
-    const figure = scene.figures.find((candidate) => candidate.id === focus);
-    if (figure) show(figure.bounds);
-  }, [focus, scene, show]);
+  const viewport = useViewport(frame, layer, () => true);
+  useEffect(() => onViewport(viewport), [viewport, onViewport]);
+  const { fit } = viewport;
+  useFitKey(() => fit(scene.bounds), hasFit);
+  const visible = useVisibleFigures(scene, viewport);
   const lettering = useLettering(scene.figures.length);
-  const alone = side === "from" ? "var(--chakra-colors-pencil)" : "var(--chakra-colors-accent)";
+  const plain = useMemo(() => visible.filter((figure) => !looks.has(figure.id)), [visible, looks]);
+  const marked = useMemo(() => visible.filter((figure) => looks.has(figure.id)), [visible, looks]);
+  const byId = useMemo(() => new Map(scene.figures.map((figure) => [figure.id, figure])), [scene]);
+  // Lanes and pools lie under everything, so what is marked of them is drawn first.
+  const isGround = (figure: Figure) => figure.type === "lane" || figure.type === "participant";
   return (
-    <Box ref={frame} flex="1" minH={0} position="relative" overflow="clip" role="img" aria-label={label}>
-      <Layer layer={layer} aria-hidden="true">
-        {scene.figures.map((figure) => {
-          const mark = marks.get(figure.id);
-          const only = mark?.kind === "new" || mark?.kind === "gone";
-          const pen = only ? ({ "--chakra-colors-ink": alone } as React.CSSProperties) : undefined;
-          return (
-            <g key={figure.id} style={pen} strokeDasharray={mark?.kind === "gone" ? "5 3" : undefined}>
-              {mark?.kind === "new" && !figure.line && (
-                <rect
-                  x={figure.bounds.x + 4}
-                  y={figure.bounds.y + 4}
-                  width={figure.bounds.width}
-                  height={figure.bounds.height}
-                  rx="8"
-                  fill="none"
-                  stroke={alone}
-                  strokeWidth="1.4"
-                />
-              )}
-              <FigureView figure={figure} lettering={lettering} />
-            </g>
-          );
-        })}
-        {scene.figures.map((figure) => {
-          const mark = marks.get(figure.id);
-          return mark && !figure.line ? (
-            <Tag
-              key={figure.id}
-              figure={figure}
-              mark={mark}
-              pen={mark.kind === "gone" ? "var(--chakra-colors-pencil)" : "var(--chakra-colors-accent)"}
-            />
-          ) : null;
-        })}
+    <Box
+      ref={frame}
+      flex="1"
+      minH={0}
+      position="relative"
+      overflow="clip"
+      bg="ground"
+      onClick={(event) => {
+        const point = viewport.toPage(event);
+        onPick(figureUnder(scene, point, ({ type }) => isFlowNode(type))?.id ?? flowUnder(scene, point));
+      }}
+    >
+      <Layer layer={layer} role="group" aria-label={label}>
+        {marked.filter(isGround).map((figure) => (
+          <Marked key={figure.id} figure={figure} look={looks.get(figure.id) as Look} lettering={lettering} />
+        ))}
+        <Figures figures={plain} lettering={lettering} />
+        {marked
+          .filter((figure) => !isGround(figure))
+          .map((figure) => (
+            <Marked key={figure.id} figure={figure} look={looks.get(figure.id) as Look} lettering={lettering} />
+          ))}
+        {arrows.map(([from, to]) => (
+          <Arrow key={`${from} ${to}`} from={byId.get(from)} to={byId.get(to)} />
+        ))}
+        {marked.map((figure) => (
+          <Tag key={figure.id} figure={figure} look={looks.get(figure.id) as Look} />
+        ))}
       </Layer>
+      {hasFit && <FitButton onFit={() => viewport.fit(scene.bounds)} />}
     </Box>
   );
 }
 
-function Tag({ figure, mark, pen }: { readonly figure: Figure; readonly mark: Mark; readonly pen: string }) {
-  const width = textWidth(mark.tag, 13, 600) + 14;
-  const x = figure.bounds.x + figure.bounds.width - width + 8;
-  const y = figure.bounds.y - 15;
+function Marked({
+  figure,
+  look,
+  lettering,
+}: {
+  readonly figure: Figure;
+  readonly look: Look;
+  readonly lettering: ReturnType<typeof useLettering>;
+}) {
+  const pen = look.pen === "both" ? undefined : pens[look.pen];
+  const { x, y, width, height } = figure.bounds;
   return (
-    <g>
-      {mark.current && (
-        <rect
-          x={figure.bounds.x - 6}
-          y={figure.bounds.y - 6}
-          width={figure.bounds.width + 12}
-          height={figure.bounds.height + 12}
-          rx="10"
+    <g
+      data-look={look.pen}
+      style={pen ? ({ "--chakra-colors-ink": pen } as CSSProperties) : undefined}
+      strokeDasharray={look.pen === "from" ? "5 3" : undefined}
+    >
+      {look.pen === "to" && !figure.line && <SecondFrame figure={figure} pen={pens.to} />}
+      <FigureView figure={figure} lettering={lettering} />
+      {look.current && figure.line && (
+        <path
+          d={figure.line.map((point, at) => `${at === 0 ? "M" : "L"}${point.x} ${point.y}`).join("")}
           fill="none"
-          stroke={pen}
-          strokeWidth="2.4"
+          stroke={pens[look.tagPen]}
+          strokeWidth="5"
+          strokeOpacity="0.28"
         />
       )}
+      {look.current && !figure.line && (
+        <rect
+          x={x - 6}
+          y={y - 6}
+          width={width + 12}
+          height={height + 12}
+          rx="10"
+          fill="none"
+          stroke={pens[look.tagPen]}
+          strokeWidth="2.4"
+          strokeDasharray="none"
+        />
+      )}
+    </g>
+  );
+}
+
+/** What only the new side has is drawn with a second frame a little off: it holds in grey print as well. */
+function SecondFrame({ figure, pen }: { readonly figure: Figure; readonly pen: string }) {
+  const { x, y, width, height } = figure.bounds;
+  const [cx, cy] = [x + width / 2 + 4, y + height / 2 + 4];
+  if (figure.type.endsWith("Event"))
+    return <circle cx={cx} cy={cy} r={width / 2} fill="none" stroke={pen} strokeWidth="1.4" />;
+  if (figure.type.endsWith("Gateway"))
+    return (
+      <path
+        d={`M${cx} ${cy - height / 2}L${cx + width / 2} ${cy}L${cx} ${cy + height / 2}L${cx - width / 2} ${cy}Z`}
+        fill="none"
+        stroke={pen}
+        strokeWidth="1.4"
+      />
+    );
+  return <rect x={x + 4} y={y + 4} width={width} height={height} rx="8" fill="none" stroke={pen} strokeWidth="1.4" />;
+}
+
+function Arrow({ from, to }: { readonly from: Figure | undefined; readonly to: Figure | undefined }) {
+  if (!from || !to || from.line || to.line) return null;
+  const middle = ({ bounds: { x, y, width, height } }: Figure) => ({ x: x + width / 2, y: y + height / 2 });
+  const [a, b] = [middle(from), middle(to)];
+  const isUp = b.y < a.y;
+  const start = { x: a.x, y: isUp ? from.bounds.y - 4 : from.bounds.y + from.bounds.height + 4 };
+  const end = { x: b.x, y: isUp ? to.bounds.y + to.bounds.height + 8 : to.bounds.y - 8 };
+  const length = Math.hypot(end.x - start.x, end.y - start.y);
+  if (length < 12) return null;
+  const [ux, uy] = [(end.x - start.x) / length, (end.y - start.y) / length];
+  const wing = (side: 1 | -1) => `${end.x - 8 * ux + side * 4 * uy} ${end.y - 8 * uy - side * 4 * ux}`;
+  return (
+    <path
+      data-arrow={`${from.id} ${to.id}`}
+      d={`M${start.x} ${start.y}L${end.x} ${end.y}M${wing(1)}L${end.x} ${end.y}L${wing(-1)}`}
+      fill="none"
+      stroke={pens.to}
+      strokeWidth="1.3"
+    />
+  );
+}
+
+function Tag({ figure, look }: { readonly figure: Figure; readonly look: Look }) {
+  if (look.tag === "" || figure.line) return null;
+  const width = textWidth(look.tag, 13, 600) + 14;
+  const x = figure.bounds.x + figure.bounds.width - width + 8;
+  const y = figure.bounds.y - 15;
+  const pen = pens[look.tagPen];
+  return (
+    <g data-tag={figure.id}>
       <rect
         x={x}
         y={y}
@@ -102,10 +187,10 @@ function Tag({ figure, mark, pen }: { readonly figure: Figure; readonly mark: Ma
         fill="var(--chakra-colors-paper)"
         stroke={pen}
         strokeWidth="1.2"
-        strokeDasharray={mark.kind === "gone" ? "4 2.5" : undefined}
+        strokeDasharray={look.tagPen === "from" ? "4 2.5" : undefined}
       />
       <text x={x + width / 2} y={y + 14.5} fontSize="13" fontWeight="600" textAnchor="middle" fill={pen}>
-        {mark.tag}
+        {look.tag}
       </text>
     </g>
   );

@@ -5,7 +5,7 @@ import { roleOfLane } from "@/core/directory";
 import { type Scene, sceneOf } from "@/core/drawing";
 import { type Id, isFlowNode } from "@/core/model";
 import { FigureView } from "../canvas/FigureView";
-import { FitButton } from "../canvas/FitButton";
+import { FitButton, useFitKey } from "../canvas/FitButton";
 import { figureUnder, flowUnder } from "../canvas/hits";
 import { Layer } from "../canvas/Layer";
 import { useLettering } from "../canvas/useLettering";
@@ -42,15 +42,7 @@ export function WalkPage({
   const marks = useMemo(() => marksOf(standing, breaks), [standing, breaks]);
   const lettering = useLettering(scene.figures.length);
   useEffect(() => open(scene.bounds), [scene, open]);
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key !== "0" || event.ctrlKey || (event.target as HTMLElement).closest("input, select, [role=dialog]"))
-        return;
-      fit(scene.bounds);
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [fit, scene]);
+  useFitKey(() => fit(scene.bounds));
   const first = [...marks.able][0] ?? [...marks.tokens.keys()][0];
   useEffect(() => {
     const figure = first === undefined ? undefined : figures.get(first);

@@ -1,0 +1,47 @@
+import { and, asc, eq, isNull } from "drizzle-orm";
+import { z } from "zod";
+import { counterpartsIn } from "@/core/compare";
+import { nameOf, wordFor } from "@/core/model";
+import { versions } from "@/data/schema";
+import { loadHead } from "./heads";
+import { notFound, useCase } from "./useCase";
+
+/** The same element in another version of the process. */
+export interface CounterpartRow {
+  readonly version: string;
+  readonly versionName: string;
+  readonly kind: "as-is" | "to-be";
+  readonly element: string;
+  readonly name: string;
+  readonly type: string;
+}
+
+/** Where an element is in the other versions of its process: several where it was split or merged, none where it is new or gone. */
+export const listCounterparts = useCase(
+  z.object({ version: z.string(), element: z.string() }),
+  async ({ db }, { version, element }): Promise<{ counterparts: CounterpartRow[] }> => {
+    const [own] = await db.select({ process: versions.process }).from(versions).where(eq(versions.id, version));
+    if (!own) throw notFound("This version");
+    const { model } = await loadHead(db, version);
+    const others = await db
+      .select({ id: versions.id, name: versions.name, kind: versions.kind })
+      .from(versions)
+      .where(and(eq(versions.process, own.process), isNull(versions.deletedAt)))
+      .orderBy(asc(versions.createdAt));
+    const found: CounterpartRow[] = [];
+    for (const other of others) {
+      if (other.id === version) continue;
+      const there = (await loadHead(db, other.id)).model;
+      for (const id of counterpartsIn(model, element, there))
+        found.push({
+          version: other.id,
+          versionName: other.name,
+          kind: other.kind,
+          element: id,
+          name: nameOf(there, id),
+          type: wordFor(there.elements.get(id)?.type ?? ""),
+        });
+    }
+    return { counterparts: found };
+  },
+);

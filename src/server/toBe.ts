@@ -1,0 +1,89 @@
+import { and, eq, isNull } from "drizzle-orm";
+import { nanoid } from "nanoid";
+import { z } from "zod";
+import { replacementEdits, startToBe, withoutLinks } from "@/core/compare";
+import { applyEdits } from "@/core/model";
+import { versions } from "@/data/schema";
+import { createHead, loadHead, writeBatch } from "./heads";
+import { keepRevision } from "./revisions";
+import { type Context, notFound, UseCaseError, useCase } from "./useCase";
+import { copyWalkTests } from "./walks";
+
+const id = z.string().min(1).max(200);
+const name = z.string().trim().min(1, "A name is needed.").max(200);
+const aim = z.string().trim().max(2_000);
+
+async function versionRow({ db }: Context, version: string) {
+  const [row] = await db
+    .select()
+    .from(versions)
+    .where(and(eq(versions.id, version), isNull(versions.deletedAt)));
+  if (!row) throw notFound("This version");
+  return row;
+}
+
+/** A to-be begins as a copy of a version whose elements remember their counterparts. */
+export const createToBe = useCase(
+  z.object({ source: id, name, aim: aim.default(""), versionId: id.optional() }),
+  async (context, input) => {
+    const source = await versionRow(context, input.source);
+    const head = await loadHead(context.db, input.source);
+    const version = input.versionId ?? nanoid(12);
+    await context.db.transaction(async (transaction) => {
+      await transaction.insert(versions).values({
+        id: version,
+        process: source.process,
+        kind: "to-be",
+        name: input.name,
+        aim: input.aim,
+        source: source.id,
+        createdAt: context.now(),
+      });
+      await createHead(transaction, context, version, startToBe(head.model));
+      await copyWalkTests(transaction, source.id, version);
+    });
+    return { version };
+  },
+);
+
+/** What a version is called, and what it is for. */
+export const describeVersion = useCase(z.object({ id, name, aim }), async (context, input) => {
+  const row = await versionRow(context, input.id);
+  await context.db.update(versions).set({ name: input.name, aim: input.aim }).where(eq(versions.id, row.id));
+  return {};
+});
+
+/**
+ * Makes a to-be the as-is of its process. What the as-is was until now stays as a revision of it; other to-bes keep their links to it.
+ */
+export const adoptToBe = useCase(z.object({ version: id }), async (context, input) => {
+  const row = await versionRow(context, input.version);
+  if (row.kind !== "to-be")
+    throw new UseCaseError("not-a-to-be", "This version is the as-is already. Adopt one of its to-bes.", 409);
+  const [asIs] = await context.db
+    .select()
+    .from(versions)
+    .where(and(eq(versions.process, row.process), eq(versions.kind, "as-is"), isNull(versions.deletedAt)));
+  if (!asIs) throw notFound("The as-is of this process");
+  await keepRevision(context, asIs.id, `as it was before “${row.name}”`);
+  await context.db.transaction(async (transaction) => {
+    const head = await loadHead(transaction, asIs.id);
+    const wanted = withoutLinks((await loadHead(transaction, row.id)).model);
+    const edits = replacementEdits(head.model, wanted);
+    const applied = applyEdits(head.model, edits);
+    if (!applied.ok) throw new Error(applied.problems[0]?.message);
+    const label = `adopt “${row.name}”`;
+    if (edits.length > 0)
+      await writeBatch(transaction, context, asIs.id, {
+        model: applied.value,
+        edits,
+        sequence: head.sequence + 1,
+        batch: nanoid(),
+        label,
+        commands: [{ type: "edits", label, edits: [] }],
+      });
+    await transaction.update(versions).set({ adoptedAt: context.now() }).where(eq(versions.id, row.id));
+  });
+  const number = await keepRevision(context, asIs.id, `“${row.name}” adopted`);
+  return { version: asIs.id, number };
+});

@@ -1,0 +1,65 @@
+"use client";
+import { nanoid } from "nanoid";
+import { useCallback, useState } from "react";
+import type { Command } from "@/core/commands";
+import { type ChangeGroup, takeOver, withNeeded } from "@/core/compare";
+import { ask } from "../api";
+import { complain, toaster } from "../controls/toaster";
+import { text } from "../messages";
+import { useVersionStore } from "../version/VersionContext";
+import type { Compared } from "./useComparison";
+
+export interface Refused {
+  readonly into: "from" | "to";
+  readonly keys: readonly string[];
+  readonly message: string;
+  /** What would have to come along; empty where nothing helps. */
+  readonly along: readonly ChangeGroup[];
+}
+
+/** Takes changes over into one side, if that is what a version holds now. What hangs on other changes is asked about first. */
+export function useTakeOver(compared: Compared | undefined, onDone: () => void) {
+  const store = useVersionStore();
+  const [refused, setRefused] = useState<Refused | null>(null);
+  const mayInto = useCallback((into: "from" | "to") => compared?.[into].head !== null, [compared]);
+  const take = useCallback(
+    async (into: "from" | "to", keys: readonly string[]) => {
+      if (!compared) return;
+      const { from, to, pairs, groups } = compared;
+      const head = compared[into].head;
+      if (!head) return;
+      const request = { from: from.model, to: to.model, pairs, groups, into };
+      const done = takeOver(request, keys);
+      if (!done.ok) {
+        const needed = withNeeded(request, keys).filter((key) => !keys.includes(key));
+        const along = groups.filter((group) => needed.includes(group.key));
+        setRefused({ into, keys, message: done.message, along });
+        return;
+      }
+      setRefused(null);
+      const words = groups.find((group) => group.key === keys[0])?.words ?? "";
+      const label = text.compare.takeLabel(words.slice(0, 200), keys.length - 1);
+      const command = { type: "edits", label, edits: done.edits } as unknown as Command;
+      try {
+        if (head.isOpen) {
+          if (!store.getState().dispatch(command)) return;
+        } else {
+          await store.getState().settled();
+          await ask("applyCommands", {
+            version: head.version,
+            batch: nanoid(),
+            base: head.sequence,
+            commands: [command],
+            label,
+          });
+        }
+        toaster.create({ description: text.compare.taken(compared[into].title) });
+        onDone();
+      } catch (error) {
+        complain(error);
+      }
+    },
+    [compared, store, onDone],
+  );
+  return { take, mayInto, refused, forget: useCallback(() => setRefused(null), []) };
+}
