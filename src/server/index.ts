@@ -35,7 +35,7 @@ import {
 } from "./home";
 import { listCallers, openLandscape } from "./landscape";
 import { giveReason, listReasons } from "./reasons";
-import { listRevisions, nameRevision, openRevision, restoreRevision } from "./revisions";
+import { labelRevision, listRevisions, nameRevision, openRevision, restoreRevision } from "./revisions";
 import { listTypes, searchElements } from "./search";
 import { adoptToBe, createToBe, describeVersion } from "./toBe";
 import { changeWalkTest, deleteWalkTest, keepWalkTests, listWalkTests, openCalled } from "./walks";
@@ -67,6 +67,7 @@ export const useCases = {
   handOff,
   importDirectory,
   keepWalkTests,
+  labelRevision,
   listCallable,
   listCallers,
   listCounterparts,

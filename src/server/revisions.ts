@@ -86,6 +86,20 @@ export const nameRevision = useCase(
   async (context, { version, reason }) => ({ number: await keepRevision(context, version, reason) }),
 );
 
+/** Gives a kept state another name. */
+export const labelRevision = useCase(
+  z.object({ version: z.string(), number: z.number().int().min(1), reason: z.string().trim().min(1).max(200) }),
+  async ({ db }, { version, number, reason }) => {
+    const changed = await db
+      .update(revisions)
+      .set({ reason })
+      .where(and(eq(revisions.version, version), eq(revisions.number, number)))
+      .returning({ number: revisions.number });
+    if (changed.length === 0) throw notFound(`Revision ${number}`);
+    return {};
+  },
+);
+
 export async function loadRevision(context: Context, version: string, number: number): Promise<Model> {
   const [row] = await context.db
     .select({ model: revisions.model })

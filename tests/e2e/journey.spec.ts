@@ -64,7 +64,8 @@ test("a file from elsewhere becomes a checked, improved, handed-off process", as
   // Improve it: one step into another lane.
   await page.getByRole("button", { name: "As-is" }).click();
   await page.getByRole("menuitem", { name: "Start a to-be" }).click();
-  await page.getByLabel("Name of the to-be").fill("To-be: desk looks first");
+  await page.getByLabel("Name", { exact: true }).last().fill("To-be: desk looks first");
+  await page.getByLabel("Aim").fill("No crew goes out for what the desk can tell.");
   await page.getByRole("button", { name: "Start a to-be" }).click();
   await expect(page.getByRole("button", { name: "To-be: desk looks first" })).toBeVisible();
   await figure(page, "visit").click();
@@ -76,7 +77,8 @@ test("a file from elsewhere becomes a checked, improved, handed-off process", as
   await page.getByRole("link", { name: /^Compare/ }).click();
   await expect(page.getByText("Inspect the inverter moves from Field crew to Front desk.")).toBeVisible();
   await expect(page.locator('[data-change="moved"]')).toHaveCount(1);
-  await page.getByRole("button", { name: "To-be: desk looks first: show here" }).first().click();
+  await page.getByText("Inspect the inverter moves from Field crew to Front desk.").click();
+  await page.getByRole("button", { name: "Open in To-be: desk looks first" }).click();
   await expect(page).toHaveURL(/element=visit/);
   await expect(page.getByTestId("tray").getByLabel("Name", { exact: true })).toHaveValue("Inspect the inverter");
 

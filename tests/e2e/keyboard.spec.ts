@@ -82,7 +82,7 @@ test("drawn, assigned, mended, improved and handed off by keyboard alone", async
   await expect(page.locator("[cmdk-input]")).toBeFocused();
   await page.keyboard.type("Start a to-be");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("dialog").getByRole("textbox")).toBeFocused();
+  await expect(page.getByRole("dialog").getByRole("textbox").first()).toBeFocused();
   await page.keyboard.type("To-be without announcement");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("button", { name: /To-be without announcement/ })).toBeVisible();

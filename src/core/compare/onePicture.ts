@@ -8,6 +8,7 @@ import {
   isFlowNode,
   laneOf,
   type Model,
+  referrersOf,
   type Shape,
   shapeOn,
   Table,
@@ -230,6 +231,12 @@ class Picture {
       const ids = [...shapes.values()].map((shape) => shape.element);
       const ways = [...edges.values()].map((edge) => edge.element);
       const withThem = { ...model, shapes: model.shapes.with(shapes), edges: model.edges.with(edges) };
+      // Messages of a step that moved may go through the place where it was.
+      const messages = [...this.#ghostOf.keys()].flatMap((id) => [
+        ...referrersOf(this.to, id, "sourceRef"),
+        ...referrersOf(this.to, id, "targetRef"),
+      ]);
+      ways.push(...messages.filter((one) => one.type === "messageFlow").map((one) => one.id));
       model = settled(withThem, diagram.id, ids, ways, false).model;
     }
     return model;

@@ -1,5 +1,5 @@
 "use client";
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useEffect, useMemo, useState } from "react";
 import { type Model, type StoredModel, trustStored } from "@/core/model";
 import { ask } from "../api";
 import { text } from "../messages";
@@ -57,21 +57,18 @@ export function useSide(ref: SideRef | undefined): LoadedSide & { readonly reloa
       isStale = true;
     };
   }, [key, isOpen, asked]);
-  if (ref?.kind === "file")
-    return { state: "there", side: { ref, title: ref.name, model: ref.model, head: null, process: "" }, reload };
-  if (isOpen && ref)
+  // The same object as long as it is the same side, so that nothing is compared twice.
+  return useMemo(() => {
+    if (ref?.kind === "file")
+      return { state: "there", side: { ref, title: ref.name, model: ref.model, head: null, process: "" }, reload };
+    if (!isOpen || !ref) return { ...loaded, reload };
+    const head = { version: open.version.id, sequence, isOpen: true };
     return {
       state: "there",
-      side: {
-        ref,
-        title: open.version.name,
-        model,
-        head: { version: open.version.id, sequence, isOpen: true },
-        process: open.process.id,
-      },
+      side: { ref, title: open.version.name, model, head, process: open.process.id },
       reload,
     };
-  return { ...loaded, reload };
+  }, [ref, isOpen, open, model, sequence, loaded, reload]);
 }
 
 async function sideFromServer(ref: Exclude<SideRef, { kind: "file" }>): Promise<Side> {

@@ -68,7 +68,13 @@ export function useReasons(compared: Compared | undefined) {
   const give = useCallback(
     async (group: { readonly key: string; readonly words: string }, reason: Reason | null) => {
       if (!version || !against) return;
-      await ask("giveReason", { version, against, change: group.key, words: group.words, reason });
+      // Seen at once; what the server says afterwards stands.
+      const { key, words } = group;
+      setRows((known) => {
+        const others = known.filter((row) => row.change !== key);
+        return reason ? [...others, { change: key, words, reason, member: "", at: new Date().toISOString() }] : others;
+      });
+      await ask("giveReason", { version, against, change: key, words, reason });
       await load();
     },
     [version, against, load],

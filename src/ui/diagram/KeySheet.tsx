@@ -15,6 +15,7 @@ const groups = [
       ["Space", "look inside"],
       ["[ ]", "back and forth between pages"],
       ["O", "outline"],
+      [",", "to the same in another version"],
       ["Ctrl K", "find anything"],
     ],
   },

@@ -1,4 +1,5 @@
 "use client";
+import { useCallback } from "react";
 import { allKindsThatMayFollow, type Kind, kindsToBecome, perform } from "@/core/commands";
 import { type Element, type Id, type Model, nameOf, scopeOf, wordFor } from "@/core/model";
 import { ask } from "../api";
@@ -10,6 +11,7 @@ import { newId } from "./actions";
 import { useDiagram } from "./diagramStore";
 import { KindMenu } from "./KindMenu";
 import { LeadTo } from "./LeadTo";
+import { ToCounterpart } from "./ToCounterpart";
 
 interface QuestionsProps {
   readonly model: Model;
@@ -24,8 +26,8 @@ export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
   const version = useVersion((state) => state.info.version.id);
   const asking = useDiagram((state) => state.asking);
   const selection = useDiagram((state) => state.selection);
-  const { set, select } = useDiagram.getState();
-  const close = () => set({ asking: null });
+  const { select } = useDiagram.getState();
+  const close = useCallback(() => useDiagram.getState().set({ asking: null }), []);
   const page = model.diagrams.get(diagram)?.element;
   const here = page === undefined ? undefined : model.elements.get(page);
   const scope = (selected && scopeOf(model, selected.id)) ?? (here?.type === "collaboration" ? undefined : here);
@@ -60,6 +62,7 @@ export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
         }}
       />
     );
+  if (asking === "counterpart" && selected) return <ToCounterpart selected={selected} onClose={close} />;
   if (asking !== "takeOut") return null;
   const ids = [...selection];
   return (

@@ -10,6 +10,7 @@ import { TrayData } from "./TrayData";
 import { TrayFlow } from "./TrayFlow";
 import { TrayLinks } from "./TrayLinks";
 import { TrayNotes } from "./TrayNotes";
+import { TrayPast } from "./TrayPast";
 import { TraySeveral } from "./TraySeveral";
 import { TrayWhat } from "./TrayWhat";
 import { TrayWho } from "./TrayWho";
@@ -90,6 +91,7 @@ function Columns({ element, ...props }: TrayProps & { readonly element: Element 
         <TrayNotes element={element} />
         <TrayLinks element={element} />
         <TrayAttributes element={element} />
+        <TrayPast element={element} />
       </Column>
     </>
   );

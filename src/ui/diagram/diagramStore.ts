@@ -18,7 +18,7 @@ interface DiagramState {
   /** What the pointer does on the canvas besides choosing and moving. */
   readonly tool: "room" | null;
   /** A question about what is chosen that stands open. */
-  readonly asking: "replace" | "more" | "takeOut" | "leadTo" | null;
+  readonly asking: "replace" | "more" | "takeOut" | "leadTo" | "counterpart" | null;
   /** A closed sub-process, or a call, whose inside is shown for a moment. */
   readonly peek: string | null;
   /** Hand-overs that are drawn: all between roles or systems, or those from one hand to another. */

@@ -92,6 +92,7 @@ export function gesturesFor({ store, diagram, model, selection }: GestureContext
     const shape = shapeOn(model, diagram, element.id);
     if (isFlowNode(element.type) || element.type.startsWith("data"))
       add("replace", "Shift R", () => set({ asking: "replace" }));
+    if (store.getState().info.siblings.length > 1) add("counterpart", ",", () => set({ asking: "counterpart" }));
     if (shape && element.type !== "lane") add("leadTo", "R", () => set({ asking: "leadTo" }));
     if (element.type === "sequenceFlow")
       add(

@@ -4,7 +4,6 @@ import dynamic from "next/dynamic";
 import { usePathname, useRouter } from "next/navigation";
 import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { isFlowNode, type Model } from "@/core/model";
-import { ask } from "../api";
 import { complain, toaster } from "../controls/toaster";
 import { text } from "../messages";
 import { briefSign, Journey, type StageName, type StageSign } from "../shell/Journey";
@@ -12,19 +11,15 @@ import type { PaletteCommand } from "../shell/paletteStore";
 import { TopRow } from "../shell/TopRow";
 import { FindingsProvider, useFindings } from "./findings";
 import { useVersion, useVersionStore, VersionProvider } from "./VersionContext";
+import type { VersionQuestion } from "./VersionDialogs";
 import { VersionMenuButton } from "./VersionMenuButton";
 import { useWalks, WalksProvider } from "./walks";
 
 // Shown only when asked for, and loaded then.
-const AskDialog = dynamic(() => import("../controls/AskDialog").then((file) => file.AskDialog), {
-  loading: () => null,
-});
 const VersionMenu = dynamic(() => import("./VersionMenu").then((file) => file.VersionMenu), { loading: () => null });
-const RevisionsDialog = dynamic(() => import("./RevisionsDialog").then((file) => file.RevisionsDialog), {
+const VersionDialogs = dynamic(() => import("./VersionDialogs").then((file) => file.VersionDialogs), {
   loading: () => null,
 });
-
-const ExportDialog = dynamic(() => import("./ExportDialog").then((file) => file.ExportDialog), { loading: () => null });
 const DisagreementDialog = dynamic(() => import("./DisagreementDialog").then((file) => file.DisagreementDialog), {
   loading: () => null,
 });
@@ -54,7 +49,7 @@ function stageOf(path: string): StageName {
 function Frame({ children }: { readonly children: ReactNode }) {
   const info = useVersion((state) => state.info);
   const stage = stageOf(usePathname());
-  const [dialog, setDialog] = useState<"revisions" | "to-be" | "keep" | "export" | null>(null);
+  const [question, setQuestion] = useState<VersionQuestion | null>(null);
   const [menuWanted, setMenuWanted] = useState(false);
   const store = useVersionStore();
   const router = useRouter();
@@ -86,18 +81,22 @@ function Frame({ children }: { readonly children: ReactNode }) {
               run: () => store.getState().redo(),
             },
           ]),
-      { id: "to-be", title: text.version.start, run: () => setDialog("to-be") },
-      { id: "revisions", title: text.version.revisions, run: () => setDialog("revisions") },
+      { id: "to-be", title: text.version.start, run: () => setQuestion("to-be") },
+      { id: "history", title: text.version.history, run: () => setQuestion("history") },
+      { id: "describe", title: text.version.describe, run: () => setQuestion("describe") },
+      ...(info.version.kind === "to-be"
+        ? [{ id: "adopt", title: text.version.adopt, run: () => setQuestion("adopt") }]
+        : []),
       { id: "gallery", title: text.gallery.open, run: () => router.push("/gallery") },
-      { id: "export", title: text.exporting.open, run: () => setDialog("export") },
-      { id: "keep", title: text.version.keep, run: () => setDialog("keep") },
+      { id: "export", title: text.exporting.open, run: () => setQuestion("export") },
+      { id: "keep", title: text.version.keep, run: () => setQuestion("keep") },
       ...(["brief", "steps", "diagram", "check", "walk", "compare", "handoff"] as const).map((name) => ({
         id: `stage-${name}`,
         title: text.stages[name],
         run: () => router.push(`/v/${encodeURIComponent(info.version.id)}/${name === "handoff" ? "hand-off" : name}`),
       })),
     ],
-    [store, router, info.version.id, undoable, redoable],
+    [store, router, info.version.id, info.version.kind, undoable, redoable],
   );
   return (
     <Flex direction="column" h="100dvh" minH={0}>
@@ -116,11 +115,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
             </chakra.span>
             <span aria-hidden>/</span>
             {menuWanted ? (
-              <VersionMenu
-                onStart={() => setDialog("to-be")}
-                onRevisions={() => setDialog("revisions")}
-                onExport={() => setDialog("export")}
-              />
+              <VersionMenu onAsk={setQuestion} />
             ) : (
               <VersionMenuButton name={info.version.name} onClick={() => setMenuWanted(true)} />
             )}
@@ -133,36 +128,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
         {children}
       </Box>
       {disagrees && <DisagreementDialog />}
-      {dialog === "export" && <ExportDialog onClose={() => setDialog(null)} />}
-      {dialog === "revisions" && <RevisionsDialog onClose={() => setDialog(null)} onKeep={() => setDialog("keep")} />}
-      {dialog === "keep" && (
-        <AskDialog
-          title={text.version.keep}
-          label={text.version.keepName}
-          action={text.version.keep}
-          onClose={() => setDialog(null)}
-          onAnswer={async (reason) => {
-            await store.getState().settled();
-            const { number } = await ask<{ number: number }>("nameRevision", { version: info.version.id, reason });
-            toaster.create({ description: `${text.version.revisions}: ${number}` });
-          }}
-        />
-      )}
-      {dialog === "to-be" && (
-        <AskDialog
-          title={text.version.start}
-          explain={text.version.startAsk}
-          label={text.version.name}
-          start={text.version.suggested}
-          action={text.version.start}
-          onClose={() => setDialog(null)}
-          onAnswer={async (name) => {
-            await store.getState().settled();
-            const made = await ask<{ version: string }>("createToBe", { source: info.version.id, name });
-            router.push(`/v/${encodeURIComponent(made.version)}/diagram`);
-          }}
-        />
-      )}
+      {question && <VersionDialogs question={question} onAsk={setQuestion} />}
     </Flex>
   );
 }

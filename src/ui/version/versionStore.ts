@@ -13,6 +13,9 @@ export interface VersionInfo {
     readonly name: string;
     readonly kind: "as-is" | "to-be";
     readonly source: string | null;
+    /** What it is to reach. */
+    readonly aim: string;
+    readonly adoptedAt: string | null;
   };
   readonly process: { readonly id: string; readonly name: string };
   readonly trail: readonly string[];
@@ -21,6 +24,8 @@ export interface VersionInfo {
     readonly name: string;
     readonly kind: "as-is" | "to-be";
     readonly source: string | null;
+    readonly aim: string;
+    readonly adoptedAt: string | null;
   }[];
   readonly sequence: number;
   readonly handedOff: number;
@@ -89,6 +94,8 @@ export interface VersionActions {
   readonly close: () => void;
   /** The description was changed or accounted for: the stage's sign follows. */
   readonly noteBrief: (brief: VersionInfo["brief"]) => void;
+  /** The version was given another name or aim. */
+  readonly noteVersion: (told: { readonly name: string; readonly aim: string }) => void;
   /** Resolves when everything is acknowledged. */
   readonly settled: () => Promise<void>;
 }
@@ -338,6 +345,14 @@ export function createVersionStore(info: VersionInfo) {
         }));
         send([command], step.label);
       },
+      noteVersion: (told) =>
+        set(({ info: known }) => ({
+          info: {
+            ...known,
+            version: { ...known.version, ...told },
+            siblings: known.siblings.map((one) => (one.id === known.version.id ? { ...one, ...told } : one)),
+          },
+        })),
       reload: async () => {
         const fresh = await ask<VersionInfo>("openVersion", { version: info.version.id });
         base = { model: trustStored(fresh.model), sequence: fresh.sequence };

@@ -1,0 +1,127 @@
+"use client";
+import { Button, Dialog, Portal, Text } from "@chakra-ui/react";
+import { useRouter } from "next/navigation";
+import { ask } from "../api";
+import { AskDialog } from "../controls/AskDialog";
+import { complain, toaster } from "../controls/toaster";
+import { text } from "../messages";
+import { ExportDialog } from "./ExportDialog";
+import { HistoryDialog } from "./HistoryDialog";
+import { ToBeDialog } from "./ToBeDialog";
+import { useVersion, useVersionStore } from "./VersionContext";
+
+export type VersionQuestion = "history" | "to-be" | "describe" | "adopt" | "keep" | "export";
+
+/** What is asked about the open version: a name, an aim, a state to keep, a to-be to begin or to adopt. */
+export function VersionDialogs({
+  question,
+  onAsk,
+}: {
+  readonly question: VersionQuestion;
+  readonly onAsk: (next: VersionQuestion | null) => void;
+}) {
+  const store = useVersionStore();
+  const info = useVersion((state) => state.info);
+  const router = useRouter();
+  const close = () => onAsk(null);
+  const { version } = info;
+  switch (question) {
+    case "export":
+      return <ExportDialog onClose={close} />;
+    case "history":
+      return <HistoryDialog onClose={close} onKeep={() => onAsk("keep")} />;
+    case "keep":
+      return (
+        <AskDialog
+          title={text.version.keep}
+          label={text.version.keepName}
+          action={text.version.keep}
+          onClose={close}
+          onAnswer={async (reason) => {
+            await store.getState().settled();
+            const { number } = await ask<{ number: number }>("nameRevision", { version: version.id, reason });
+            toaster.create({ description: text.version.kept(number) });
+          }}
+        />
+      );
+    case "to-be":
+      return (
+        <ToBeDialog
+          title={text.version.start}
+          explain={text.version.startAsk}
+          name={text.version.suggested}
+          aim=""
+          action={text.version.start}
+          onClose={close}
+          onAnswer={async ({ name, aim }) => {
+            await store.getState().settled();
+            const made = await ask<{ version: string }>("createToBe", { source: version.id, name, aim });
+            router.push(`/v/${encodeURIComponent(made.version)}/diagram`);
+          }}
+        />
+      );
+    case "describe":
+      return (
+        <ToBeDialog
+          title={text.version.describe}
+          name={version.name}
+          aim={version.aim}
+          action={text.version.describeAction}
+          onClose={close}
+          onAnswer={async ({ name, aim }) => {
+            await ask("describeVersion", { id: version.id, name, aim });
+            store.getState().noteVersion({ name, aim });
+          }}
+        />
+      );
+    case "adopt":
+      return (
+        <AdoptDialog
+          name={version.name}
+          onClose={close}
+          onAdopt={async () => {
+            await store.getState().settled();
+            const made = await ask<{ version: string }>("adoptToBe", { version: version.id });
+            toaster.create({ description: text.version.adopted(version.name) });
+            router.push(`/v/${encodeURIComponent(made.version)}/diagram`);
+          }}
+        />
+      );
+  }
+}
+
+function AdoptDialog({
+  name,
+  onAdopt,
+  onClose,
+}: {
+  readonly name: string;
+  readonly onAdopt: () => Promise<void>;
+  readonly onClose: () => void;
+}) {
+  return (
+    <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} placement="center" role="alertdialog">
+      <Portal>
+        <Dialog.Backdrop bg="rgb(30 36 48 / 35%)" />
+        <Dialog.Positioner>
+          <Dialog.Content bg="paper" color="ink" borderRadius="6px" maxW="460px">
+            <Dialog.Header>
+              <Dialog.Title fontSize="16px">{text.version.adopt}</Dialog.Title>
+            </Dialog.Header>
+            <Dialog.Body>
+              <Text>{text.version.adoptAsk(name)}</Text>
+            </Dialog.Body>
+            <Dialog.Footer>
+              <Button variant="ghost" onClick={onClose}>
+                {text.dialog.cancel}
+              </Button>
+              <Button bg="accent" color="onAccent" onClick={() => onAdopt().then(onClose).catch(complain)}>
+                {text.version.adopt}
+              </Button>
+            </Dialog.Footer>
+          </Dialog.Content>
+        </Dialog.Positioner>
+      </Portal>
+    </Dialog.Root>
+  );
+}
