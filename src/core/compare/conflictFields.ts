@@ -9,6 +9,7 @@ export function comparedField(field: string, type: string, isInside: boolean): s
     case "conditionExpression":
       return "condition";
     case "foreignAttributes":
+    case "extension":
     case "extensionAttributes":
       return "extension";
     case "isForCompensation":

@@ -12,7 +12,7 @@ export { type Effect, type EffectId, effectOf } from "./effect";
 export { type ChangeGroup, changeGroups, type GroupKind } from "./groups";
 export { type ChangeMark, marksOf } from "./marks";
 export { type Besides, type MatchBy, matchElements, splitAndMerged } from "./match";
-export { type MergeConflict, type Merged, type MergeOptions, mergeModels } from "./merge";
+export { type Decision, type MergeConflict, type Merged, type MergeOptions, mergeModels } from "./merge";
 export { type OnePicture, onePicture, type Part } from "./onePicture";
 export type { Phrase } from "./phrases";
 export { type ChangeState, changeStates, noReason, type Pain, pains, type Reason, reasonSchema } from "./reasons";

@@ -1,9 +1,19 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { readBpmn, writeBpmn } from "../bpmn";
-import { applyEdits, brokenInvariants, incomingOf, laneOf, type Model, outgoingOf, sameJson, shapeOn } from "../model";
+import {
+  applyEdits,
+  brokenInvariants,
+  incomingOf,
+  laneOf,
+  leafLanesOf,
+  type Model,
+  outgoingOf,
+  sameJson,
+  shapeOn,
+} from "../model";
 import { commandScript, expectOk, performAll, runScript, smallModel } from "../testing/models";
-import { compareModels, mergeModels, replacementEdits } from ".";
+import { compareModels, isCompared, mergeModels, replacementEdits } from ".";
 
 const diagram = "page";
 const base = smallModel();
@@ -11,6 +21,16 @@ const holds = (model: Model) =>
   (["elements", "diagrams", "shapes", "edges"] as const).map((table) =>
     [...(model[table] as Iterable<{ id: string }>)].sort((a, b) => (a.id < b.id ? -1 : 1)),
   );
+/** The ids that random commands give, as another person's would be. */
+const withOwnIds = (model: Model): Model => {
+  const written = writeBpmn(model);
+  const fresh = [...model.elements].map(({ id }) => id).filter((id) => !base.elements.has(id) && !id.startsWith("~"));
+  return expectOk(
+    readBpmn(
+      fresh.reduce((text, id) => text.replaceAll(`"${id}"`, `"${id}-t"`).replaceAll(`>${id}<`, `>${id}-t<`), written),
+    ),
+  );
+};
 const rename = (model: Model, id: string, name: string) => performAll(model, { type: "rename", id, name });
 
 describe("merging, on random changes", () => {
@@ -48,6 +68,42 @@ describe("merging, on random changes", () => {
       { numRuns: 60 },
     );
   });
+  test("without a conflict it does not matter which side is called ours", () => {
+    let met = 0;
+    fc.assert(
+      fc.property(commandScript(4), commandScript(4), (mine, other) => {
+        const ours = runScript(base, mine);
+        const theirs = withOwnIds(runScript(base, other));
+        const [one, turned] = [mergeModels(base, ours, theirs), mergeModels(base, theirs, ours)];
+        expect(one.conflicts.length === 0).toBe(turned.conflicts.length === 0);
+        if (one.conflicts.length > 0) return;
+        met++;
+        expect(compareModels(one.model, turned.model, "id").changes).toEqual([]);
+        const lanes = (model: Model) => leafLanesOf(model, "process").map(({ id }) => id);
+        expect(lanes(one.model)).toEqual(lanes(turned.model));
+      }),
+      { numRuns: 80 },
+    );
+    expect(met).toBeGreaterThan(20);
+  });
+  test("what both sides kept is never lost, however conflicts are decided", () => {
+    fc.assert(
+      fc.property(
+        commandScript(6),
+        commandScript(6),
+        fc.constantFrom("ours" as const, "theirs" as const),
+        (mine, other, side) => {
+          const ours = runScript(base, mine);
+          const theirs = withOwnIds(runScript(base, other));
+          const { model } = mergeModels(base, ours, theirs, { decide: () => side });
+          for (const { id } of base.elements)
+            if (isCompared(base.elements.get(id) as never) && ours.elements.has(id) && theirs.elements.has(id))
+              expect(model.elements.has(id)).toBe(true);
+        },
+      ),
+      { numRuns: 80 },
+    );
+  });
   test("changes of different steps meet without a conflict, in either order", () => {
     const ours = performAll(rename(base, "check", "Check the application"), {
       type: "append",
@@ -77,7 +133,9 @@ describe("conflicts", () => {
   test("two names for one step: ours stands, both are told, and it can be decided the other way", () => {
     const [ours, theirs] = [rename(base, "check", "Ours"), rename(base, "check", "Theirs")];
     const { model, conflicts } = mergeModels(base, ours, theirs);
-    expect(conflicts).toEqual([{ element: "check", name: "Ours", field: "name", ours: "Ours", theirs: "Theirs" }]);
+    expect(conflicts).toEqual([
+      { element: "check", name: "Ours", field: "name", ours: "Ours", theirs: "Theirs", isText: true },
+    ]);
     expect(model.elements.get("check")?.name).toBe("Ours");
     expect(mergeModels(base, ours, theirs, { decide: () => "theirs" }).model.elements.get("check")?.name).toBe(
       "Theirs",
@@ -88,7 +146,7 @@ describe("conflicts", () => {
     const ours = performAll(three, { type: "moveToLane", diagram, ids: ["reject"], lane: "engineer" });
     const theirs = performAll(three, { type: "moveToLane", diagram, ids: ["reject"], lane: "crew" });
     const { model, conflicts } = mergeModels(three, ours, theirs);
-    expect(conflicts).toEqual([
+    expect(conflicts).toMatchObject([
       { element: "reject", name: "Reject application", field: "lane", ours: "Network engineer", theirs: "Field crew" },
     ]);
     expect(laneOf(model, "reject")?.id).toBe("engineer");
@@ -150,5 +208,74 @@ describe("conflicts", () => {
     const out = writeBpmn(model);
     expect(out).toContain('run:topic="applications"');
     expect(out).toContain('name="Check it"');
+  });
+  test("another text may be written for what holds one", () => {
+    const [ours, theirs] = [rename(base, "check", "Ours"), rename(base, "check", "Theirs")];
+    const { model } = mergeModels(base, ours, theirs, { decide: () => ({ text: "Both of us" }) });
+    expect(model.elements.get("check")?.name).toBe("Both of us");
+    const set = (text: string) => performAll(base, { type: "setTimer", event: "late", kind: "timeDuration", text });
+    const timed = mergeModels(base, set("P3D"), set("P5D"), { decide: () => ({ text: "P4D" }) }).model;
+    expect(writeBpmn(timed)).toContain(">P4D</");
+  });
+  test("lanes that one side turned round and the other put one between keep both; turned round twice is a conflict", () => {
+    const three = performAll(base, { type: "addLane", diagram, id: "crew", beside: "engineer", name: "Field crew" });
+    const ours = performAll(three, { type: "swapLanes", diagram, lane: "desk", direction: "down" });
+    const theirs = performAll(three, { type: "addLane", diagram, id: "billing", beside: "crew", name: "Billing" });
+    const { model, conflicts } = mergeModels(three, ours, theirs);
+    expect(conflicts).toEqual([]);
+    expect(leafLanesOf(model, "process").map(({ id }) => id)).toEqual(["engineer", "desk", "crew", "billing"]);
+    const other = performAll(three, { type: "swapLanes", diagram, lane: "crew", direction: "up" });
+    expect(mergeModels(three, ours, other).conflicts).toMatchObject([
+      {
+        field: "order",
+        ours: "Network engineer, Front desk, Field crew",
+        theirs: "Front desk, Field crew, Network engineer",
+      },
+    ]);
+  });
+});
+
+describe("technical content of others", () => {
+  const file = (inside: string, attributes = "") =>
+    expectOk(
+      readBpmn(
+        `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" xmlns:run="urn:example:run" id="d" targetNamespace="urn:demo"><process id="p"><userTask id="t"${attributes}><extensionElements>${inside}</extensionElements></userTask></process></definitions>`,
+      ),
+    );
+  const merge = (from: Model, ours: Model, theirs: Model, side: "ours" | "theirs" = "ours") => {
+    const { model, conflicts } = mergeModels(from, ours, theirs, { decide: () => side });
+    return { text: writeBpmn(model), conflicts };
+  };
+
+  test("each side's changes inside one element meet", () => {
+    const from = file('<run:form retries="1"><run:field id="a" label="A"/><run:field id="b" label="B"/></run:form>');
+    const ours = file('<run:form retries="3"><run:field id="a" label="A"/><run:field id="b" label="B"/></run:form>');
+    const theirs = file(
+      '<run:form retries="1"><run:field id="a" label="Application"/><run:field id="b" label="B"/><run:field id="c" label="C"/></run:form>',
+    );
+    const { text, conflicts } = merge(from, ours, theirs);
+    expect(conflicts).toEqual([]);
+    expect(text.match(/<run:form/g)).toHaveLength(1);
+    expect(text).toContain('<run:form retries="3"');
+    expect(text).toMatch(/id="a" label="Application".*id="b" label="B".*id="c" label="C"/s);
+  });
+  test("one attribute changed to two values is one conflict of its element, the rest of both is kept", () => {
+    const from = file('<run:form retries="1"/>');
+    const ours = file('<run:form retries="2"/><run:note>mine</run:note>');
+    const theirs = file('<run:form retries="3"/><run:log level="all"/>');
+    for (const side of ["ours", "theirs"] as const) {
+      const { text, conflicts } = merge(from, ours, theirs, side);
+      expect(conflicts).toMatchObject([
+        { element: "t", field: "extension", ours: "run:form retries: 2", theirs: "run:form retries: 3" },
+      ]);
+      expect(text).toContain(`retries="${side === "ours" ? 2 : 3}"`);
+      expect(text).toContain(">mine<");
+      expect(text).toContain('level="all"');
+    }
+  });
+  test("taken out here, changed there, is a conflict", () => {
+    const from = file('<run:form retries="1"/><run:keep/>');
+    const { conflicts } = merge(from, file("<run:keep/>"), file('<run:form retries="3"/><run:keep/>'));
+    expect(conflicts).toMatchObject([{ field: "extension", ours: "", theirs: "run:form retries: 3" }]);
   });
 });

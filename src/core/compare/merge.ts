@@ -15,6 +15,7 @@ import {
 } from "../model";
 import { isCompared } from "./compared";
 import { comparedField, ownField } from "./conflictFields";
+import { mergeOrder } from "./mergeOrder";
 import { type FieldConflict, mergeRecord, type Plain } from "./mergeRecord";
 
 /** Something both sides changed, differently. */
@@ -26,6 +27,8 @@ export interface MergeConflict {
   readonly field: string;
   readonly ours: Json;
   readonly theirs: Json;
+  /** Whether the field holds a text, so that another one may be written. */
+  readonly isText: boolean;
 }
 
 export interface Merged {
@@ -33,10 +36,16 @@ export interface Merged {
   readonly conflicts: readonly MergeConflict[];
 }
 
+/** What a conflict is decided for: a side, or another text that somebody wrote. */
+export type Decision = "ours" | "theirs" | { readonly text: string };
+
 export interface MergeOptions {
-  /** Which side a conflict is decided for; ours where it does not say. */
-  readonly decide?: (conflict: MergeConflict) => "ours" | "theirs";
+  /** Ours where it does not say. A text counts where a field holds one, else ours does. */
+  readonly decide?: (conflict: MergeConflict) => Decision;
 }
+
+const isExpression = (value: Json): value is { readonly text: string } & { readonly [field: string]: Json } =>
+  typeof value === "object" && value !== null && "text" in value && typeof value.text === "string";
 
 type Records = Map<string, Plain>;
 const tables = ["elements", "diagrams", "shapes", "edges"] as const satisfies readonly TableName[];
@@ -77,6 +86,7 @@ class Merger {
     this.#keepWhatIsNeeded();
     this.#dropMisplaced();
     this.#mergeLanes();
+    this.#mergeOrders();
     this.#dropUndrawn();
     const built = (table: TableName) => Table.from([...this.#merged[table]]) as never;
     const model: Model = {
@@ -136,9 +146,12 @@ class Merger {
     merged.set(mine.id, decided as Plain);
   }
 
-  #decideField(id: Id, { field, ours, theirs }: FieldConflict): { value: Json } {
-    const side = this.#conflict(id, field, ours, theirs);
-    return { value: side === "ours" ? ours : theirs };
+  #decideField(id: Id, { field, ours, theirs, decided }: FieldConflict): { value: Json } {
+    const isText = field === "name" || (isExpression(ours) && isExpression(theirs));
+    const decision = this.#decided(id, field, ours, theirs, isText);
+    if (typeof decision === "string") return { value: decided[decision] };
+    const { text } = decision;
+    return { value: isExpression(ours) ? ({ ...ours, text } as Json) : text };
   }
 
   /** One side changed what the other took out: it stays, unless it is decided for the side that took it out. */
@@ -320,6 +333,43 @@ class Merger {
     }
   }
 
+  /** Siblings stand as the side has them that changed their order, with what either side put among them. */
+  #mergeOrders(): void {
+    const elements = this.#merged.elements as Map<Id, Plain & { readonly order: number }>;
+    const groups = new Map<string, Id[]>();
+    for (const { id, parent, slot } of elements.values()) {
+      const key = `${parent} ${slot}`;
+      const group = groups.get(key);
+      if (group) group.push(id);
+      else groups.set(key, [id]);
+    }
+    for (const group of groups.values()) {
+      if (group.length < 2) continue;
+      const inOrder = (model: Model) =>
+        group
+          .flatMap((id) => model.elements.get(id) ?? [])
+          .sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1))
+          .map(({ id }) => id);
+      const [before, mine, other] = [inOrder(this.base), inOrder(this.ours), inOrder(this.theirs)];
+      // Ranks may be counted anew on one side without anything standing elsewhere.
+      const { order, clash } = mergeOrder(before, mine, other);
+      const isLanes = elements.get(group[0] as Id)?.type === "lane";
+      const names = (ids: readonly Id[]) =>
+        ids.map((id) => nameOf(this.ours.elements.has(id) ? this.ours : this.theirs, id)).join(", ");
+      const isTheirs =
+        clash && isLanes && this.#conflict(group[0] as Id, "order", names(mine), names(other)) === "theirs";
+      const wanted = isTheirs ? mergeOrder(before, other, mine).order : order;
+      let last = Number.NEGATIVE_INFINITY;
+      for (const id of wanted) {
+        const record = elements.get(id);
+        if (!record) continue;
+        const rank = record.order > last ? record.order : last + 1;
+        if (rank !== record.order) elements.set(id, { ...record, order: rank });
+        last = rank;
+      }
+    }
+  }
+
   #isInside(inner: Plain, outer: Plain): boolean {
     for (let at = inner.parent as Id | null; at; at = (this.#merged.elements.get(at)?.parent as Id | undefined) ?? null)
       if (at === outer.id) return true;
@@ -351,6 +401,10 @@ class Merger {
   }
 
   #conflict(id: Id, field: string, ours: Json, theirs: Json, once = false): "ours" | "theirs" {
+    return this.#decided(id, field, ours, theirs, false, once) as "ours" | "theirs";
+  }
+
+  #decided(id: Id, field: string, ours: Json, theirs: Json, isText: boolean, once = false): Decision {
     const element = this.#owner(id);
     const model = this.ours.elements.has(element) ? this.ours : this.theirs;
     const type = (model.elements.get(id) ?? this.base.elements.get(id))?.type ?? "";
@@ -360,10 +414,12 @@ class Merger {
       field: field === "element" && element !== id ? ownField(type) : comparedField(field, type, element !== id),
       ours: this.#words(ours),
       theirs: this.#words(theirs),
+      isText,
     };
     if (!(once && this.#conflicts.some((known) => known.element === element && known.field === conflict.field)))
       this.#conflicts.push(conflict);
-    return this.decide(conflict);
+    const decision = this.decide(conflict);
+    return typeof decision === "string" || isText ? decision : "ours";
   }
 
   /** Elements are told by their names. */
