@@ -69,6 +69,7 @@ test("drawn, assigned, mended, improved and handed off by keyboard alone", async
 
   // Check: repair by keyboard.
   await page.keyboard.press("Control+k");
+  await expect(page.locator("[cmdk-input]")).toBeFocused();
   await page.keyboard.type("Check");
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/\/check/);
@@ -94,6 +95,7 @@ test("drawn, assigned, mended, improved and handed off by keyboard alone", async
   await page.keyboard.press("Enter");
   await saved(page);
   await page.keyboard.press("Control+k");
+  await expect(page.locator("[cmdk-input]")).toBeFocused();
   await page.keyboard.type("Compare");
   await page.keyboard.press("Enter");
   await expect(page.getByText("Announce by message was called “Announce the exchange”.")).toBeVisible();

@@ -37,7 +37,7 @@ export function flowChart(lines: readonly string[], lanes: { readonly [lane: str
   );
   return expectOk(
     readBpmn(
-      `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="d" targetNamespace="urn:demo"><process id="p">${
+      `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="definitions" targetNamespace="urn:demo"><process id="process">${
         laneSet.length > 0 ? `<laneSet id="lanes">${laneSet.join("")}</laneSet>` : ""
       }${[...nodes.values()].join("")}${flows.join("")}</process></definitions>`,
     ),

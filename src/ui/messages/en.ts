@@ -49,6 +49,10 @@ export const en = {
     mine: "Mine",
     theirs: "Theirs",
     takeDecided: "Save this",
+    write: "Another text",
+    ownText: "Write it here",
+    wouldBeWrong: (count: number) =>
+      `Decided like this, the process has ${count} ${count === 1 ? "error" : "errors"} that neither side has:`,
     fieldOf: (field: string) => (field === "element" ? "whether it is there" : field),
   },
   brief: {

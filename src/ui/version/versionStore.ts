@@ -1,7 +1,7 @@
 import { nanoid } from "nanoid";
 import { createStore } from "zustand/vanilla";
 import { type Command, perform, undoOf } from "@/core/commands";
-import { type MergeConflict, mergeModels, replacementEdits } from "@/core/compare";
+import { type Decision, type MergeConflict, mergeModels, replacementEdits } from "@/core/compare";
 import { applyEdits, type Edit, type Model, type StoredModel, trustStored } from "@/core/model";
 import { ask, ServerError } from "../api";
 import { text } from "../messages";
@@ -89,7 +89,7 @@ export interface VersionActions {
   readonly say: (kind: "refusal" | "remark", message: string) => void;
   readonly reload: () => Promise<void>;
   /** Decides what was changed on both sides, conflict by conflict, and saves the outcome. */
-  readonly decide: (side: (conflict: MergeConflict) => "ours" | "theirs") => void;
+  readonly decide: (decide: (conflict: MergeConflict) => Decision) => void;
   /** Stops asking for what others do. */
   readonly close: () => void;
   /** The description was changed or accounted for: the stage's sign follows. */
