@@ -1,5 +1,6 @@
 /** `npm run bench`: the figures of speed and size, each beside its goal. Ratios are taken in one run. */
 import { browserRows } from "./browser";
+import { compareRows } from "./compare";
 import { coreRows } from "./core";
 import { layoutRows } from "./layout";
 import type { BenchRow } from "./measure";
@@ -9,6 +10,7 @@ const print = ({ what, measured, goal, met }: BenchRow) =>
   console.log(`${met ? "  " : "! "}${what}\n      ${measured}   (goal: ${goal})`);
 if (!process.argv.includes("--browser")) {
   for (const row of coreRows()) print(row);
+  for (const row of compareRows()) print(row);
   for (const row of soundnessRows()) print(row);
   for (const row of await layoutRows()) print(row);
 }

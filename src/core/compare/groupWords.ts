@@ -15,8 +15,9 @@ import {
 import type { Change } from "./changes";
 import { isFlow } from "./compared";
 import { article, fieldWords } from "./fieldWords";
-import type { Draft, Regrouped, Sides } from "./groups";
+import type { Draft, Sides } from "./groups";
 import { listed, named, type Phrase, phrase } from "./phrases";
+import type { Regrouped } from "./stars";
 
 /** One change in a sentence, as a manager reads it. */
 export const groupWords = (sides: Sides, draft: Draft): Phrase => capital(wordsOf(sides, draft));

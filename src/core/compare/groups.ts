@@ -16,7 +16,8 @@ import { isFlow } from "./compared";
 import { groupWords } from "./groupWords";
 import { type Besides, splitAndMerged } from "./match";
 import { type Phrase, plainWords } from "./phrases";
-import { type Relation, type Succession, successionOf } from "./succession";
+import { orderKind, type Regrouped, Stars } from "./stars";
+import { type Succession, successionOf } from "./succession";
 
 export type GroupKind =
   | "new"
@@ -42,14 +43,6 @@ export interface ChangeGroup {
   readonly to: readonly Id[];
   /** Element by element. */
   readonly changes: readonly Change[];
-}
-
-/** Steps that now stand otherwise to one another. Ids are of the new side. */
-export interface Regrouped {
-  readonly kind: "parallel" | "sequential" | "alternative" | "reordered";
-  readonly step: Id;
-  readonly others: readonly Id[];
-  readonly is: Relation;
 }
 
 /** A group on its way. */
@@ -245,45 +238,19 @@ class Grouping {
       const type = to.elements.get(id)?.type;
       return isActivity(type) || type === "intermediateCatchEvent" || type === "intermediateThrowEvent";
     });
-    const found = new Map<string, { kind: Regrouped["kind"]; is: Relation; a: Id; b: Id }>();
+    const stars = new Stars();
     for (const [at, [oldA, a]] of steps.entries())
       for (const [oldB, b] of steps.slice(at + 1)) {
         const [was, is] = [order.from.relation(oldA, oldB), order.to.relation(a, b)];
-        if (was === undefined || is === undefined || was === is) continue;
-        found.set(`${a} ${b}`, { kind: orderKind(was, is), is, a, b });
+        if (was !== undefined && is !== undefined && was !== is) stars.add(orderKind(was, is), is, a, b);
       }
-    while (found.size > 0) {
-      const stars = new Map<string, string[]>();
-      for (const [pair, { kind, a, b, is }] of found)
-        for (const [hub, seen] of [
-          [a, is],
-          [b, turned(is)],
-        ] as const) {
-          const star = `${kind} ${seen} ${hub}`;
-          stars.set(star, [...(stars.get(star) ?? []), pair]);
-        }
-      // The step most pairs are about; among equals one that changed otherwise too, then the one that comes later.
-      const [best] = [...stars].sort(
-        ([a, first], [b, second]) =>
-          second.length - first.length ||
-          Number(this.#about.has(b.split(" ")[2] as string)) - Number(this.#about.has(a.split(" ")[2] as string)) ||
-          Number(b.split(" ")[1] === "after") - Number(a.split(" ")[1] === "after") ||
-          (a < b ? -1 : 1),
-      );
-      if (!best) break;
-      const [star, taken] = best;
-      const [kind, is, step] = star.split(" ") as [Regrouped["kind"], Relation, Id];
-      const others = taken.map((pair) => {
-        const { a, b } = found.get(pair) as { a: Id; b: Id };
-        return a === step ? b : a;
-      });
-      for (const pair of taken) found.delete(pair);
-      const own = this.#about.get(step);
-      if (own) own.orders.push({ kind, step, others, is });
+    for (const found of stars.taken((step) => this.#about.has(step))) {
+      const own = this.#about.get(found.step);
+      if (own) own.orders.push(found);
       else {
-        const draft: Draft = { kind, changes: [], orders: [{ kind, step, others, is }] };
+        const draft: Draft = { kind: found.kind, changes: [], orders: [found] };
         this.#drafts.add(draft);
-        this.#about.set(step, draft);
+        this.#about.set(found.step, draft);
       }
     }
   }
@@ -376,15 +343,6 @@ class Grouping {
 }
 
 const nodeKey = ({ from, to }: Change): string => to?.id ?? `-${from?.id}`;
-
-const turned = (relation: Relation): Relation =>
-  relation === "before" ? "after" : relation === "after" ? "before" : relation;
-
-function orderKind(was: Relation, is: Relation): Regrouped["kind"] {
-  if (is === "parallel") return "parallel";
-  if (is === "alternative") return "alternative";
-  return was === "before" || was === "after" ? "reordered" : "sequential";
-}
 
 /** Where a step stands, in words of the new side: the nodes both sides have right before and after it. */
 function placeOf({ from, to, pairs }: Sides, side: "from" | "to", id: Id): string | undefined {

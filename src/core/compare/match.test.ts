@@ -176,7 +176,8 @@ test("links survive other kinds, lanes, sub-processes, copies and files", () => 
     { type: "moveToNeighbourLane", diagram: "page", ids: ["approve"], direction: "down" },
     { type: "wrap", diagram: "page", ids: ["reject"], id: "whole", page: "whole-page" },
   );
-  const { x, y } = shapesOf(changed, "check")[0]?.bounds as { x: number; y: number };
+  const [shape] = shapesOf(changed, "check");
+  const { x, y } = shape?.bounds ?? { x: 0, y: 0 };
   const copied = performAll(changed, {
     type: "paste",
     diagram: "page",

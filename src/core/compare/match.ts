@@ -53,6 +53,19 @@ export function splitAndMerged(
   return { split, merged: [...into].map(([id, of]) => ({ id, of })) };
 }
 
+/** Links by element; first those of elements that have their own original, before one that it was merged with takes it. */
+function linksOf(elements: readonly Element[]): (readonly [id: Id, links: readonly Id[]])[] {
+  const linked = elements.flatMap((element) => {
+    const links = element.extension ? counterpartsOf(element) : [];
+    return links.length > 0 ? [[element.id, links] as const] : [];
+  });
+  const [own, others] = [
+    linked.filter(([id, links]) => links.includes(id)),
+    linked.filter(([id, links]) => !links.includes(id)),
+  ];
+  return [...own, ...others];
+}
+
 class Pairing {
   readonly pairs = new Map<Id, Id>();
   readonly #taken = new Set<Id>();
@@ -77,22 +90,15 @@ class Pairing {
   byCounterpart(): void {
     const before = new Set(this.#before.map((element) => element.id));
     const after = new Set(this.#after.map((element) => element.id));
-    // An element keeps its own original before one that it was merged with takes it.
-    const inOrder = (elements: readonly Element[]) =>
-      [...elements].sort(
-        (a, b) => Number(!counterpartsOf(a).includes(a.id)) - Number(!counterpartsOf(b).includes(b.id)),
-      );
-    for (const element of inOrder(this.#after))
-      for (const id of counterpartsOf(element)) if (before.has(id)) this.#pair(id, element.id);
-    for (const element of inOrder(this.#before))
-      for (const id of counterpartsOf(element)) if (after.has(id)) this.#pair(element.id, id);
+    const [mine, theirs] = [linksOf(this.#before), linksOf(this.#after)];
+    for (const [id, links] of theirs) for (const link of links) if (before.has(link)) this.#pair(link, id);
+    for (const [id, links] of mine) for (const link of links) if (after.has(link)) this.#pair(id, link);
     const byThird = new Map<Id, Id>();
-    for (const element of inOrder(this.#before))
-      for (const id of counterpartsOf(element)) if (!byThird.has(id)) byThird.set(id, element.id);
-    for (const element of inOrder(this.#after))
-      for (const id of counterpartsOf(element)) {
-        const other = byThird.get(id);
-        if (other !== undefined) this.#pair(other, element.id);
+    for (const [id, links] of mine) for (const link of links) if (!byThird.has(link)) byThird.set(link, id);
+    for (const [id, links] of theirs)
+      for (const link of links) {
+        const other = byThird.get(link);
+        if (other !== undefined) this.#pair(other, id);
       }
   }
 

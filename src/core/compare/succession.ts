@@ -48,6 +48,8 @@ class ScopeOrder {
   /** For each node the last one that every way to it goes through; -1 at a beginning. */
   readonly #dominator: Int32Array;
   readonly #depth: Int32Array;
+  /** The beginning that leads to each node by way of its dominators. */
+  readonly #beginning: Int32Array;
 
   constructor(model: Model, scope: Id) {
     this.#nodes = flowNodesIn(model, scope).filter((node) => node.triggeredByEvent !== true);
@@ -66,6 +68,7 @@ class ScopeOrder {
     this.#reach = this.#reached();
     this.#dominator = new Int32Array(this.#nodes.length).fill(-1);
     this.#depth = new Int32Array(this.#nodes.length);
+    this.#beginning = Int32Array.from(this.#nodes, (_, at) => at);
     this.#dominate();
   }
 
@@ -127,11 +130,14 @@ class ScopeOrder {
       let common = first;
       for (const other of others) common = this.#common(common, other);
       this.#dominator[at] = common;
-      this.#depth[at] = common < 0 ? 0 : (this.#depth[common] as number) + 1;
+      if (common < 0) continue;
+      this.#depth[at] = (this.#depth[common] as number) + 1;
+      this.#beginning[at] = this.#beginning[common] as number;
     }
   }
 
   #common(a: number, b: number): number {
+    if (this.#beginning[a] !== this.#beginning[b]) return -1;
     let [one, other] = [a, b];
     while (one !== other) {
       if (one < 0 || other < 0) return -1;
@@ -158,8 +164,8 @@ class ScopeOrder {
     if (this.#leadsTo(one, other)) return "before";
     if (this.#leadsTo(other, one)) return "after";
     const common = this.#common(one, other);
-    // Several beginnings are alternatives.
-    if (common < 0) return "alternative";
+    // Several starts are alternatives; what no start leads to stands in no order to anything.
+    if (common < 0) return this.#begins(one) && this.#begins(other) ? "alternative" : undefined;
     const parting = this.#nodes[common] as Element;
     for (const branch of [this.#branch(one, common), this.#branch(other, common)]) {
       const node = this.#nodes[branch] as Element;
@@ -167,6 +173,11 @@ class ScopeOrder {
         return node.cancelActivity === false ? "parallel" : "alternative";
     }
     return parting.type === "exclusiveGateway" || parting.type === "eventBasedGateway" ? "alternative" : "parallel";
+  }
+
+  /** Whether the beginning that leads to a node is a start event. */
+  #begins(node: number): boolean {
+    return this.#nodes[this.#beginning[node] as number]?.type === "startEvent";
   }
 
   /** The node right below one that dominates another, on the way to that other. */
