@@ -1,4 +1,4 @@
-import { compareModels, type MatchBy, type Named } from "@/core/compare";
+import { changeGroups, compareModels, type MatchBy, type Named } from "@/core/compare";
 import { isAnonymous } from "@/core/model";
 import { EXIT, readModel, UnusableInput } from "./input";
 
@@ -13,10 +13,14 @@ export function compare(args: readonly string[], json: boolean): number {
   const files = at < 0 ? args : [...args.slice(0, at), ...args.slice(at + 2)];
   const [first, second] = files;
   if (!first || !second || files.length > 2) throw new UnusableInput("compare needs two files");
-  const { changes, unchanged } = compareModels(readModel(first), readModel(second), method);
+  const [from, to] = [readModel(first), readModel(second)];
+  const comparison = compareModels(from, to, method);
+  const { changes, unchanged } = comparison;
+  const groups = changeGroups(from, to, comparison);
   if (!json) {
-    for (const change of changes) process.stdout.write(`${change.kind.padEnd(8)} ${change.words}\n`);
-    process.stdout.write(`${changes.length} changes, ${unchanged} unchanged\n`);
+    for (const group of groups) process.stdout.write(`${group.kind.padEnd(11)} ${group.words}\n`);
+    const count = `${groups.length} ${groups.length === 1 ? "change" : "changes"}`;
+    process.stdout.write(`${count} of ${changes.length} elements, ${unchanged} unchanged\n`);
     return EXIT.done;
   }
   const shown = (named: Named | undefined) =>
@@ -28,6 +32,12 @@ export function compare(args: readonly string[], json: boolean): number {
       .filter((change) => change.kind === "changed" || change.kind === "moved")
       .map((change) => ({ from: { id: change.from?.id }, to: { id: change.to?.id }, fields: change.fields })),
     unchanged,
+    changes: groups.map(({ kind, words, from: before, to: after }) => ({
+      kind,
+      words,
+      from: before.filter((id) => !isAnonymous(id)),
+      to: after.filter((id) => !isAnonymous(id)),
+    })),
   };
   process.stdout.write(`${JSON.stringify(answer, null, 2)}\n`);
   return EXIT.done;

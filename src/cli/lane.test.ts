@@ -119,3 +119,30 @@ test("lane brief names what a description holds: triggers, roles, parties, and a
   writeFileSync(path("open.txt"), "The [role: front desk answers");
   expect(lane("brief", path("open.txt")).code).toBe(2);
 });
+
+test("lane compare tells differences element by element, and as a person calls them", () => {
+  const from = write("before.bpmn");
+  const to = write(
+    "after.bpmn",
+    performAll(
+      base,
+      { type: "moveToNeighbourLane", diagram: "page", ids: ["approve"], direction: "down" },
+      { type: "insertOnFlow", diagram: "page", onFlow: "f4", id: "ask", flow: "f4b", kind: { type: "userTask" } },
+      { type: "rename", id: "ask", name: "Ask a colleague" },
+    ),
+  );
+  const told = JSON.parse(lane("compare", from, to, "--json").out);
+  expect(told.added.map(({ id }: { id: string }) => id).sort()).toEqual(["ask", "f4b"]);
+  expect(told.removed).toEqual([]);
+  expect(told.changed).toContainEqual({
+    from: { id: "approve" },
+    to: { id: "approve" },
+    fields: [{ field: "lane", from: "Front desk", to: "Network engineer" }],
+  });
+  expect(told.changes.map(({ words }: { words: string }) => words).sort()).toEqual([
+    "Approve design moves from Front desk to Network engineer.",
+    "Ask a colleague is new: a user task done by Front desk, after Check application.",
+  ]);
+  expect(lane("compare", from, to).out).toContain("2 changes of 4 elements");
+  expect(lane("compare", from, to, "--match", "guess").code).toBe(2);
+});

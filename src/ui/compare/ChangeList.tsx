@@ -12,9 +12,10 @@ import {
 } from "@/core/compare";
 import { giveFile } from "../api";
 import { Keycap } from "../controls/Keycap";
+import { Segments } from "../controls/Segments";
 import { EmptyState } from "../controls/states";
 import { text } from "../messages";
-import { type Shown, useCompare } from "./compareStore";
+import { useCompare } from "./compareStore";
 import type { Compared, KeptReason } from "./useComparison";
 import { Words } from "./Words";
 
@@ -208,35 +209,14 @@ function ChangeRow({
 function ShownSwitch({ group }: { readonly group: ChangeGroup }) {
   const { view, shown, shownOf, show } = useCompare();
   if (view !== "one") return null;
-  const value = shownOf.get(group.key) ?? shown;
   return (
-    <Flex
-      role="radiogroup"
-      aria-label={text.compare.shownOf(group.words)}
-      borderWidth="1px"
-      borderColor="line"
-      borderRadius="6px"
-      overflow="hidden"
-      flexShrink={0}
-    >
-      {(["from", "both", "to"] as const).map((one: Shown) => (
-        <chakra.button
-          key={one}
-          type="button"
-          role="radio"
-          aria-checked={value === one}
-          px={2}
-          minH="24px"
-          fontSize="12px"
-          cursor="pointer"
-          bg={value === one ? "accent" : "paper"}
-          color={value === one ? "onAccent" : "ink"}
-          onClick={() => show(one, group.key)}
-        >
-          {text.compare.shown[one]}
-        </chakra.button>
-      ))}
-    </Flex>
+    <Segments
+      small
+      label={text.compare.shownOf(group.words)}
+      value={shownOf.get(group.key) ?? shown}
+      options={(["from", "both", "to"] as const).map((one) => [one, text.compare.shown[one]])}
+      onChoose={(one) => show(one, group.key)}
+    />
   );
 }
 

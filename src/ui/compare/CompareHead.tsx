@@ -2,6 +2,7 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import type { MatchBy } from "@/core/compare";
 import { Choice } from "../controls/fields";
+import { Segments } from "../controls/Segments";
 import { text } from "../messages";
 import { useCompare } from "./compareStore";
 import { SidePicker } from "./SidePicker";
@@ -51,54 +52,11 @@ export function CompareHead({ refs, titles, onSide, by, onMethod }: CompareHeadP
       {view === "one" && (
         <Segments
           label={text.compare.showing}
-          value={shownOf.size > 0 ? "mixed" : shown}
+          value={shownOf.size > 0 ? undefined : shown}
           options={(["from", "both", "to"] as const).map((one) => [one, text.compare.shown[one]])}
           onChoose={(next) => show(next)}
         />
       )}
-    </Flex>
-  );
-}
-
-function Segments<Value extends string>({
-  label,
-  value,
-  options,
-  onChoose,
-}: {
-  readonly label: string;
-  readonly value: Value | "mixed";
-  readonly options: readonly (readonly [Value, string])[];
-  readonly onChoose: (value: Value) => void;
-}) {
-  return (
-    <Flex
-      role="radiogroup"
-      aria-label={label}
-      borderWidth="1px"
-      borderColor="line"
-      borderRadius="6px"
-      overflow="hidden"
-      flexShrink={0}
-    >
-      {options.map(([option, words]) => (
-        <chakra.button
-          key={option}
-          type="button"
-          role="radio"
-          aria-checked={value === option}
-          px={2.5}
-          h="28px"
-          fontSize="13px"
-          whiteSpace="nowrap"
-          cursor="pointer"
-          bg={value === option ? "accent" : "paper"}
-          color={value === option ? "onAccent" : "ink"}
-          onClick={() => onChoose(option)}
-        >
-          {words}
-        </chakra.button>
-      ))}
     </Flex>
   );
 }

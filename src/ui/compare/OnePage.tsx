@@ -3,6 +3,7 @@ import { Flex } from "@chakra-ui/react";
 import { useCallback, useEffect, useMemo, useRef } from "react";
 import { type ChangeGroup, type OnePicture, onePicture } from "@/core/compare";
 import type { Scene } from "@/core/drawing";
+import { boundsAround } from "@/core/layout";
 import type { Id } from "@/core/model";
 import type { Viewport } from "../canvas/useViewport";
 import { text } from "../messages";
@@ -42,9 +43,10 @@ export function OnePage({
   }, []);
   useEffect(() => view.current?.open(newer.bounds), [newer]);
   useEffect(() => {
-    const ids = focusOf(picture, group);
-    const figure = ids.map((id) => newer.figures.find((one) => one.id === id)).find((one) => one && !one.line);
-    if (figure) view.current?.show(figure.bounds);
+    const ids = new Set(focusOf(picture, group));
+    const shapes = newer.figures.filter((figure) => ids.has(figure.id) && !figure.line);
+    const all = boundsAround(shapes.map((figure) => figure.bounds));
+    if (all) view.current?.show(all);
   }, [picture, group, newer]);
   return (
     <Flex flex="1" minH={0} data-testid="one-picture">
@@ -84,7 +86,13 @@ function knownOf(picture: OnePicture, { marks }: Compared): ReadonlyMap<Id, Know
 }
 
 const focusOf = (picture: OnePicture, group: ChangeGroup | undefined): Id[] =>
-  group ? [...group.to, ...group.from.flatMap((id) => picture.ids.get(id) ?? [])] : [];
+  group
+    ? [
+        ...group.to,
+        ...group.from.flatMap((id) => picture.ids.get(id) ?? []),
+        ...[...picture.ghosts].flatMap(([ghost, id]) => (group.to.includes(id) ? [ghost] : [])),
+      ]
+    : [];
 
 function drawnAs(
   picture: OnePicture,

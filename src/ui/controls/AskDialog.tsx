@@ -10,12 +10,16 @@ interface AskDialogProps {
   readonly start?: string;
   readonly long?: boolean;
   readonly action: string;
-  readonly onAnswer: (answer: string) => Promise<void> | void;
+  /** Something else that may be said as well. */
+  readonly besides?: { readonly label: string; readonly hint: string; readonly start: string };
+  readonly onAnswer: (answer: string, besides: string) => Promise<void> | void;
   readonly onClose: () => void;
 }
 
 /** Asks for one line, or a few, and stays open with the reason when the answer is not taken. */
-export function AskDialog({ title, explain, label, start = "", long, action, onAnswer, onClose }: AskDialogProps) {
+export function AskDialog(props: AskDialogProps) {
+  const { title, explain, label, start = "", long, besides, action, onAnswer, onClose } = props;
+  const [more, setMore] = useState(besides?.start ?? "");
   const [value, setValue] = useState(start);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -24,7 +28,7 @@ export function AskDialog({ title, explain, label, start = "", long, action, onA
     setBusy(true);
     setProblem(null);
     try {
-      await onAnswer(value.trim());
+      await onAnswer(value.trim(), more.trim());
       onClose();
     } catch (error) {
       setProblem(error instanceof Error ? error.message : text.unknownError);
@@ -56,6 +60,17 @@ export function AskDialog({ title, explain, label, start = "", long, action, onA
                   )}
                   <Field.ErrorText>{problem}</Field.ErrorText>
                 </Field.Root>
+                {besides && (
+                  <Field.Root mt={3}>
+                    <Field.Label>{besides.label}</Field.Label>
+                    <Textarea
+                      value={more}
+                      rows={3}
+                      placeholder={besides.hint}
+                      onChange={(event) => setMore(event.target.value)}
+                    />
+                  </Field.Root>
+                )}
               </Dialog.Body>
               <Dialog.Footer>
                 <Button variant="ghost" onClick={onClose}>

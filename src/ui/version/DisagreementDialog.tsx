@@ -1,9 +1,10 @@
 "use client";
-import { Box, Button, chakra, Dialog, Portal } from "@chakra-ui/react";
+import { Box, Button, chakra } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
 import { checkModel, keyOf as keyOfFinding } from "@/core/check";
 import { type Decision, type MergeConflict, mergeModels } from "@/core/compare";
 import type { Model } from "@/core/model";
+import { DialogFrame } from "../controls/DialogFrame";
 import { text } from "../messages";
 import { useVersion, useVersionStore } from "./VersionContext";
 
@@ -30,51 +31,36 @@ export function DisagreementDialog() {
   if (!disagreement) return null;
   const choose = (key: string, decision: Decision) => setDecisions(new Map(decisions).set(key, decision));
   return (
-    <Dialog.Root
-      open
-      placement="center"
-      scrollBehavior="inside"
-      closeOnEscape={false}
-      closeOnInteractOutside={false}
-      role="alertdialog"
+    <DialogFrame
+      title={text.saved.disagree}
+      width="860px"
+      isAlert
+      footer={
+        <Button bg="accent" color="onAccent" onClick={() => store.getState().decide(decide)}>
+          {text.saved.takeDecided}
+        </Button>
+      }
     >
-      <Portal>
-        <Dialog.Backdrop bg="rgb(30 36 48 / 35%)" />
-        <Dialog.Positioner>
-          <Dialog.Content bg="paper" color="ink" borderRadius="6px" maxW="860px">
-            <Dialog.Header>
-              <Dialog.Title fontSize="16px">{text.saved.disagree}</Dialog.Title>
-            </Dialog.Header>
-            <Dialog.Body>
-              <chakra.p mb={4}>{text.saved.disagreeWhy}</chakra.p>
-              {disagreement.conflicts.map((conflict) => (
-                <Conflict
-                  key={keyOf(conflict)}
-                  conflict={conflict}
-                  decision={decide(conflict)}
-                  onDecide={(decision) => choose(keyOf(conflict), decision)}
-                />
-              ))}
-              {errors.length > 0 && (
-                <Box role="status" mt={3} color="trouble">
-                  {text.saved.wouldBeWrong(errors.length)}
-                  <chakra.ul ps={5}>
-                    {errors.slice(0, 5).map((message) => (
-                      <li key={message}>{message}</li>
-                    ))}
-                  </chakra.ul>
-                </Box>
-              )}
-            </Dialog.Body>
-            <Dialog.Footer>
-              <Button bg="accent" color="onAccent" onClick={() => store.getState().decide(decide)}>
-                {text.saved.takeDecided}
-              </Button>
-            </Dialog.Footer>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+      <chakra.p mb={4}>{text.saved.disagreeWhy}</chakra.p>
+      {disagreement.conflicts.map((conflict) => (
+        <Conflict
+          key={keyOf(conflict)}
+          conflict={conflict}
+          decision={decide(conflict)}
+          onDecide={(decision) => choose(keyOf(conflict), decision)}
+        />
+      ))}
+      {errors.length > 0 && (
+        <Box role="status" mt={3} color="trouble">
+          {text.saved.wouldBeWrong(errors.length)}
+          <chakra.ul ps={5}>
+            {errors.slice(0, 5).map((message) => (
+              <li key={message}>{message}</li>
+            ))}
+          </chakra.ul>
+        </Box>
+      )}
+    </DialogFrame>
   );
 }
 

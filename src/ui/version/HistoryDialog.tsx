@@ -1,11 +1,12 @@
 "use client";
-import { Box, Button, chakra, Dialog, Flex, Portal, Text } from "@chakra-ui/react";
+import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useState } from "react";
 import { sceneOf } from "@/core/drawing";
 import { type Model, type StoredModel, trustStored } from "@/core/model";
 import { ask } from "../api";
 import { SceneView } from "../canvas/SceneView";
+import { DialogFrame } from "../controls/DialogFrame";
 import { TextField } from "../controls/fields";
 import { complain, toaster } from "../controls/toaster";
 import { text } from "../messages";
@@ -54,109 +55,92 @@ export function HistoryDialog({ onClose, onKeep }: { readonly onClose: () => voi
   const page = shown && [...shown.model.diagrams].sort((a, b) => a.order - b.order)[0];
   const [older, newer] = [...marked].sort((a, b) => a - b);
   return (
-    <Dialog.Root
-      open
-      onOpenChange={({ open }) => !open && onClose()}
-      size="lg"
-      placement="center"
-      scrollBehavior="inside"
+    <DialogFrame
+      title={text.version.history}
+      width="860px"
+      onClose={onClose}
+      aside={
+        <Flex gap={2}>
+          <Button
+            size="sm"
+            variant="outline"
+            disabled={older === undefined}
+            onClick={() => older !== undefined && compare(older, newer ?? "now")}
+          >
+            {newer === undefined ? text.version.compareNow : text.version.compareTwo}
+          </Button>
+          <Button size="sm" variant="outline" onClick={onKeep}>
+            {text.version.keep}
+          </Button>
+        </Flex>
+      }
+      footer={
+        <Button variant="ghost" onClick={onClose}>
+          {text.dialog.close}
+        </Button>
+      }
     >
-      <Portal>
-        <Dialog.Backdrop bg="rgb(30 36 48 / 35%)" />
-        <Dialog.Positioner>
-          <Dialog.Content bg="paper" color="ink" borderRadius="6px" maxW="860px">
-            <Dialog.Header display="flex" justifyContent="space-between">
-              <Dialog.Title fontSize="16px">{text.version.history}</Dialog.Title>
-              <Flex gap={2}>
-                <Button
-                  size="sm"
-                  variant="outline"
-                  disabled={newer === undefined && older === undefined}
-                  onClick={() => older !== undefined && compare(older, newer ?? "now")}
-                >
-                  {newer === undefined ? text.version.compareNow : text.version.compareTwo}
-                </Button>
-                <Button size="sm" variant="outline" onClick={onKeep}>
-                  {text.version.keep}
-                </Button>
-              </Flex>
-            </Dialog.Header>
-            <Dialog.Body>
-              {shown && page && (
-                <Box mb={4}>
-                  <Flex justify="space-between" align="center" mb={2}>
-                    <Text color="quiet">{text.version.reading(shown.number)}</Text>
-                    <Button size="xs" variant="ghost" onClick={() => setShown(null)}>
-                      {text.version.back}
-                    </Button>
-                  </Flex>
-                  <SceneView
-                    scene={sceneOf(shown.model, page)}
-                    height={240}
-                    label={text.version.reading(shown.number)}
+      {shown && page && (
+        <Box mb={4}>
+          <Flex justify="space-between" align="center" mb={2}>
+            <Text color="quiet">{text.version.reading(shown.number)}</Text>
+            <Button size="xs" variant="ghost" fontSize="12px" onClick={() => setShown(null)}>
+              {text.version.back}
+            </Button>
+          </Flex>
+          <SceneView scene={sceneOf(shown.model, page)} height={240} label={text.version.reading(shown.number)} />
+        </Box>
+      )}
+      {rows?.length === 0 && <Text color="quiet">{text.version.revisionsNone}</Text>}
+      {rows && rows.length > 0 && (
+        <chakra.ol listStyleType="none" data-testid="revisions">
+          <Changes version={version} after={rows[0]?.sequence ?? 0} upTo={1e9} title={text.version.sinceThen} />
+          {rows.map((row, at) => (
+            <Box as="li" key={row.number} borderTopWidth="1px" borderColor="line" py={1.5}>
+              <Flex align="center" gap={3}>
+                <input
+                  type="checkbox"
+                  aria-label={text.version.mark(row.number)}
+                  checked={marked.includes(row.number)}
+                  onChange={() =>
+                    setMarked(
+                      marked.includes(row.number)
+                        ? marked.filter((one) => one !== row.number)
+                        : [...marked, row.number].slice(-2),
+                    )
+                  }
+                />
+                <chakra.b w="28px">{row.number}</chakra.b>
+                <Box flex="1">
+                  <TextField
+                    label={text.version.nameOf(row.number)}
+                    value={row.reason}
+                    onCommit={(reason) =>
+                      ask("labelRevision", { version, number: row.number, reason }).then(load).catch(complain)
+                    }
                   />
                 </Box>
-              )}
-              {rows?.length === 0 && <Text color="quiet">{text.version.revisionsNone}</Text>}
-              {rows && rows.length > 0 && (
-                <chakra.ol listStyleType="none" data-testid="revisions">
-                  <Changes version={version} after={rows[0]?.sequence ?? 0} upTo={1e9} title={text.version.sinceThen} />
-                  {rows.map((row, at) => (
-                    <Box as="li" key={row.number} borderTopWidth="1px" borderColor="line" py={1.5}>
-                      <Flex align="center" gap={3}>
-                        <input
-                          type="checkbox"
-                          aria-label={text.version.mark(row.number)}
-                          checked={marked.includes(row.number)}
-                          onChange={() =>
-                            setMarked(
-                              marked.includes(row.number)
-                                ? marked.filter((one) => one !== row.number)
-                                : [...marked, row.number].slice(-2),
-                            )
-                          }
-                        />
-                        <chakra.b w="28px">{row.number}</chakra.b>
-                        <Box flex="1">
-                          <TextField
-                            label={text.version.nameOf(row.number)}
-                            value={row.reason}
-                            onCommit={(reason) =>
-                              ask("labelRevision", { version, number: row.number, reason }).then(load).catch(complain)
-                            }
-                          />
-                        </Box>
-                        <chakra.span color="quiet" fontSize="13px" whiteSpace="nowrap">
-                          {row.member},{" "}
-                          {new Date(row.at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
-                        </chakra.span>
-                        <Button size="xs" variant="ghost" onClick={() => look(row.number).catch(complain)}>
-                          {text.version.look}
-                        </Button>
-                        <Button size="xs" variant="ghost" onClick={() => restore(row.number).catch(complain)}>
-                          {text.version.restore}
-                        </Button>
-                      </Flex>
-                      <Changes
-                        version={version}
-                        after={rows[at + 1]?.sequence ?? -1}
-                        upTo={row.sequence}
-                        title={text.version.changedUntil}
-                      />
-                    </Box>
-                  ))}
-                </chakra.ol>
-              )}
-            </Dialog.Body>
-            <Dialog.Footer>
-              <Button variant="ghost" onClick={onClose}>
-                {text.dialog.close}
-              </Button>
-            </Dialog.Footer>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+                <chakra.span color="quiet" fontSize="13px" whiteSpace="nowrap">
+                  {row.member}, {new Date(row.at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
+                </chakra.span>
+                <Button size="xs" variant="ghost" fontSize="12px" onClick={() => look(row.number).catch(complain)}>
+                  {text.version.look}
+                </Button>
+                <Button size="xs" variant="ghost" fontSize="12px" onClick={() => restore(row.number).catch(complain)}>
+                  {text.version.restore}
+                </Button>
+              </Flex>
+              <Changes
+                version={version}
+                after={rows[at + 1]?.sequence ?? -1}
+                upTo={row.sequence}
+                title={text.version.changedUntil}
+              />
+            </Box>
+          ))}
+        </chakra.ol>
+      )}
+    </DialogFrame>
   );
 }
 

@@ -1,13 +1,13 @@
 "use client";
-import { Button, Dialog, Portal, Text } from "@chakra-ui/react";
+import { Button, Text } from "@chakra-ui/react";
 import { useRouter } from "next/navigation";
 import { ask } from "../api";
 import { AskDialog } from "../controls/AskDialog";
+import { DialogFrame } from "../controls/DialogFrame";
 import { complain, toaster } from "../controls/toaster";
 import { text } from "../messages";
 import { ExportDialog } from "./ExportDialog";
 import { HistoryDialog } from "./HistoryDialog";
-import { ToBeDialog } from "./ToBeDialog";
 import { useVersion, useVersionStore } from "./VersionContext";
 
 export type VersionQuestion = "history" | "to-be" | "describe" | "adopt" | "keep" | "export";
@@ -46,14 +46,15 @@ export function VersionDialogs({
       );
     case "to-be":
       return (
-        <ToBeDialog
+        <AskDialog
           title={text.version.start}
           explain={text.version.startAsk}
-          name={text.version.suggested}
-          aim=""
+          label={text.version.name}
+          start={text.version.suggested}
+          besides={{ label: text.version.aim, hint: text.version.aimHint, start: "" }}
           action={text.version.start}
           onClose={close}
-          onAnswer={async ({ name, aim }) => {
+          onAnswer={async (name, aim) => {
             await store.getState().settled();
             const made = await ask<{ version: string }>("createToBe", { source: version.id, name, aim });
             router.push(`/v/${encodeURIComponent(made.version)}/diagram`);
@@ -62,13 +63,14 @@ export function VersionDialogs({
       );
     case "describe":
       return (
-        <ToBeDialog
+        <AskDialog
           title={text.version.describe}
-          name={version.name}
-          aim={version.aim}
+          label={text.version.name}
+          start={version.name}
+          besides={{ label: text.version.aim, hint: text.version.aimHint, start: version.aim }}
           action={text.version.describeAction}
           onClose={close}
-          onAnswer={async ({ name, aim }) => {
+          onAnswer={async (name, aim) => {
             await ask("describeVersion", { id: version.id, name, aim });
             store.getState().noteVersion({ name, aim });
           }}
@@ -100,28 +102,23 @@ function AdoptDialog({
   readonly onClose: () => void;
 }) {
   return (
-    <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} placement="center" role="alertdialog">
-      <Portal>
-        <Dialog.Backdrop bg="rgb(30 36 48 / 35%)" />
-        <Dialog.Positioner>
-          <Dialog.Content bg="paper" color="ink" borderRadius="6px" maxW="460px">
-            <Dialog.Header>
-              <Dialog.Title fontSize="16px">{text.version.adopt}</Dialog.Title>
-            </Dialog.Header>
-            <Dialog.Body>
-              <Text>{text.version.adoptAsk(name)}</Text>
-            </Dialog.Body>
-            <Dialog.Footer>
-              <Button variant="ghost" onClick={onClose}>
-                {text.dialog.cancel}
-              </Button>
-              <Button bg="accent" color="onAccent" onClick={() => onAdopt().then(onClose).catch(complain)}>
-                {text.version.adopt}
-              </Button>
-            </Dialog.Footer>
-          </Dialog.Content>
-        </Dialog.Positioner>
-      </Portal>
-    </Dialog.Root>
+    <DialogFrame
+      title={text.version.adopt}
+      width="460px"
+      isAlert
+      onClose={onClose}
+      footer={
+        <>
+          <Button variant="ghost" onClick={onClose}>
+            {text.dialog.cancel}
+          </Button>
+          <Button bg="accent" color="onAccent" onClick={() => onAdopt().then(onClose).catch(complain)}>
+            {text.version.adopt}
+          </Button>
+        </>
+      }
+    >
+      <Text>{text.version.adoptAsk(name)}</Text>
+    </DialogFrame>
   );
 }

@@ -1,0 +1,48 @@
+"use client";
+import { chakra, Flex } from "@chakra-ui/react";
+
+/** A few choices side by side, one of them taken; none is where the value is none of them. */
+export function Segments<Value extends string>({
+  label,
+  value,
+  options,
+  small,
+  onChoose,
+}: {
+  readonly label: string;
+  readonly value: Value | undefined;
+  readonly options: readonly (readonly [value: Value, words: string])[];
+  readonly small?: boolean;
+  readonly onChoose: (value: Value) => void;
+}) {
+  return (
+    <Flex
+      role="radiogroup"
+      aria-label={label}
+      borderWidth="1px"
+      borderColor="line"
+      borderRadius="6px"
+      overflow="hidden"
+      flexShrink={0}
+    >
+      {options.map(([option, words]) => (
+        <chakra.button
+          key={option}
+          type="button"
+          role="radio"
+          aria-checked={value === option}
+          px={small ? 2 : 2.5}
+          h={small ? "24px" : "28px"}
+          fontSize={small ? "12px" : "13px"}
+          whiteSpace="nowrap"
+          cursor="pointer"
+          bg={value === option ? "accent" : "paper"}
+          color={value === option ? "onAccent" : "ink"}
+          onClick={() => onChoose(option)}
+        >
+          {words}
+        </chakra.button>
+      ))}
+    </Flex>
+  );
+}
