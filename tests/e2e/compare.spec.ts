@@ -127,6 +127,12 @@ test("a to-be is made, its changes are told in words and picture, lead to their 
   await page.keyboard.press("t");
   await expect(page.getByTestId("change-count")).toHaveText("1 change");
   expect(laneOf(await stored(page, asIs), "approve")?.id).toBe("engineer");
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await expect(page.getByTestId("change-count")).toHaveText("2 changes");
+  expect(laneOf(await stored(page, asIs), "approve")?.id).toBe("desk");
+  await change(page, "Approve design").getByRole("button").first().click();
+  await page.keyboard.press("t");
+  await expect(page.getByTestId("change-count")).toHaveText("1 change");
   // And undone on the other side.
   await change(page, "Ask a colleague").getByRole("button").first().click();
   await page.getByTestId("change-detail").getByRole("button", { name: "Undo in Engineer decides" }).click();

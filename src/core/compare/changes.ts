@@ -6,9 +6,11 @@ import {
   eventDefinitionsOf,
   foreignExtension,
   type Id,
+  isFlowNode,
   laneOf,
   type Model,
   nameOf,
+  participantOf,
   referrersOf,
   sameJson,
   systemsOf,
@@ -89,7 +91,9 @@ export function compareModels(from: Model, to: Model, by?: MatchBy): Comparison 
     if (fields.length === 0) unchanged++;
     else {
       changes.push({
-        kind: fields.some((field) => field.field === "lane") ? "moved" : "changed",
+        kind: fields.some(({ field }) => field === "lane" || (field === "parent" && poolOf(to, after)))
+          ? "moved"
+          : "changed",
         from: namedOf(from, before),
         to: namedOf(to, after),
         fields,
@@ -155,7 +159,10 @@ function fieldChanges(
     const parent = model.elements.get(element.parent ?? "");
     return parent && isCompared(parent) ? parent.id : undefined;
   };
-  reference("parent", scope(from, before), scope(to, after));
+  const [pool, otherPool] = [poolOf(from, before), poolOf(to, after)];
+  if (pool && otherPool && scope(from, before) === undefined && scope(to, after) === undefined)
+    reference("parent", pool, otherPool);
+  else reference("parent", scope(from, before), scope(to, after));
   if (before.type.endsWith("Flow")) {
     reference("source", before.sourceRef as Id, after.sourceRef as Id);
     reference("target", before.targetRef as Id, after.targetRef as Id);
@@ -181,6 +188,12 @@ function fieldChanges(
   if (!sameJson(technical(before), technical(after)))
     found.push({ field: "extension", from: JSON.stringify(technical(before)), to: JSON.stringify(technical(after)) });
   return found;
+}
+
+/** The pool a step stands in right away: where there are pools without lanes, nothing else says who does it. */
+function poolOf(model: Model, element: Element): Id | undefined {
+  if (!isFlowNode(element.type) || model.elements.get(element.parent ?? "")?.type !== "process") return undefined;
+  return participantOf(model, element.id)?.id;
 }
 
 function laneIdOf(model: Model, element: Element): Id | undefined {

@@ -4,7 +4,7 @@ import { readBpmn, writeBpmn } from "../bpmn";
 import type { Command } from "../commands";
 import { applyEdits, counterpartsOf, toStored } from "../model";
 import { commandScript, expectOk, performAll, runScript, smallModel } from "../testing/models";
-import { compareModels, isCompared, matchElements, replacementEdits, startToBe } from ".";
+import { compareModels, isCompared, matchElements, movedShapes, replacementEdits, startToBe } from ".";
 
 const diagram = "page";
 
@@ -159,5 +159,28 @@ describe("replacement", () => {
       }),
       { numRuns: 30 },
     );
+  });
+
+  test("a step in another pool has moved, lanes or none", () => {
+    const twoPools = (inFirst: string, inSecond: string) =>
+      expectOk(
+        readBpmn(
+          `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="d" targetNamespace="urn:demo"><collaboration id="c"><participant id="a" name="Cooperative" processRef="p"/><participant id="b" name="Installer" processRef="q"/></collaboration><process id="p">${inFirst}</process><process id="q">${inSecond}</process></definitions>`,
+        ),
+      );
+    const [step, other] = ['<task id="test" name="Test the plant"/>', '<task id="sign" name="Sign"/>'];
+    const { changes } = compareModels(twoPools(step + other, ""), twoPools(other, step));
+    expect(changes.map(({ kind, words }) => [kind, words])).toEqual([
+      ["moved", "Test the plant is now part of Installer instead of Cooperative."],
+    ]);
+  });
+
+  test("shapes that lie elsewhere are told apart, and change nothing", () => {
+    const from = smallModel();
+    const to = performAll(startToBe(from), { type: "move", diagram, ids: ["check"], by: { x: 8, y: 8 } });
+    const { changes, pairs } = compareModels(from, to);
+    expect(changes).toEqual([]);
+    expect(movedShapes(from, to, pairs)).toContain("check");
+    expect(movedShapes(from, from, pairs)).toEqual([]);
   });
 });

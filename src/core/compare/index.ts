@@ -13,6 +13,7 @@ export { type ChangeGroup, changeGroups, type GroupKind } from "./groups";
 export { type ChangeMark, marksOf } from "./marks";
 export { type Besides, type MatchBy, matchElements, splitAndMerged } from "./match";
 export { type Decision, type MergeConflict, type Merged, type MergeOptions, mergeModels } from "./merge";
+export { movedShapes } from "./movedShapes";
 export { type OnePicture, onePicture, type Part } from "./onePicture";
 export type { Phrase } from "./phrases";
 export { type ChangeState, changeStates, noReason, type Pain, pains, type Reason, reasonSchema } from "./reasons";

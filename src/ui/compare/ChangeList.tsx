@@ -1,15 +1,17 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { Download } from "lucide-react";
-import { useEffect, useRef } from "react";
+import { useEffect, useMemo, useRef } from "react";
 import {
   type ChangeGroup,
   type ChangeState,
   changesAsCsv,
   changesAsMarkdown,
+  movedShapes,
   type Reason,
   type Report,
 } from "@/core/compare";
+import { nameOf, wordFor } from "@/core/model";
 import { giveFile } from "../api";
 import { Keycap } from "../controls/Keycap";
 import { Segments } from "../controls/Segments";
@@ -26,11 +28,13 @@ interface ChangeListProps {
   readonly reasons: ReadonlyMap<string, KeptReason>;
   readonly onStep: (forward: boolean) => void;
   readonly onTake: () => void;
+  /** Takes over what is agreed; undefined where nothing is, or it cannot be. */
+  readonly onTakeAgreed: (() => void) | undefined;
   readonly detail: React.ReactNode;
 }
 
 /** The differences in plain words, each with the reason it is made for. */
-export function ChangeList({ compared, groups, reasons, onStep, onTake, detail }: ChangeListProps) {
+export function ChangeList({ compared, groups, reasons, onStep, onTake, onTakeAgreed, detail }: ChangeListProps) {
   const { chosen, filter, opened, set } = useCompare();
   const states = compared.groups.flatMap((group) => reasons.get(group.key)?.reason.state ?? []);
   const count = (state: ChangeState) => states.filter((one) => one === state).length;
@@ -85,6 +89,7 @@ export function ChangeList({ compared, groups, reasons, onStep, onTake, detail }
         <SmallButton onClick={onTake}>
           {text.compare.take} <Keycap>T</Keycap>
         </SmallButton>
+        {onTakeAgreed && <SmallButton onClick={onTakeAgreed}>{text.compare.takeAgreed(count("agreed"))}</SmallButton>}
       </Flex>
       <Box
         as="ul"
@@ -109,6 +114,7 @@ export function ChangeList({ compared, groups, reasons, onStep, onTake, detail }
             detail={group.key === chosen ? detail : null}
           />
         ))}
+        {filter === "" && <MovedShapes compared={compared} />}
         {lost.length > 0 && filter === "" && (
           <Box as="li" px={5} py={2} color="quiet">
             {text.compare.lostReasons}
@@ -123,6 +129,36 @@ export function ChangeList({ compared, groups, reasons, onStep, onTake, detail }
         )}
       </Box>
     </>
+  );
+}
+
+/** Where shapes lie is no change of the process; who wants to know opens this. */
+function MovedShapes({ compared: { from, to, pairs } }: { readonly compared: Compared }) {
+  const set = useCompare((state) => state.set);
+  const moved = useMemo(() => movedShapes(from.model, to.model, pairs), [from.model, to.model, pairs]);
+  if (moved.length === 0) return null;
+  return (
+    <Box as="li" px={5} py={1} fontSize="13px">
+      <details>
+        <chakra.summary color="quiet" cursor="pointer">
+          {text.compare.movedShapes(moved.length)}
+        </chakra.summary>
+        <Flex gap={3} wrap="wrap" py={1}>
+          {moved.map((id) => (
+            <chakra.button
+              key={id}
+              type="button"
+              color="accent"
+              cursor="pointer"
+              minH="24px"
+              onClick={() => set({ picked: { side: "to", id } })}
+            >
+              {nameOf(to.model, id) || wordFor(to.model.elements.get(id)?.type ?? "")}
+            </chakra.button>
+          ))}
+        </Flex>
+      </details>
+    </Box>
   );
 }
 

@@ -59,18 +59,16 @@ export function CompareStage() {
 function useRefs() {
   const info = useVersion((state) => state.info);
   const search = useSearchParams();
-  const [asked] = [`${search.get("from") ?? ""} ${search.get("to") ?? ""}`];
-  const start = useMemo((): { from: SideRef | undefined; to: SideRef | undefined } => {
-    const [from, to] = asked.split(" ").map((words) => readRef(words || null));
-    if (from && to) return { from, to };
-    const own: SideRef = { kind: "version", version: info.version.id };
-    const others = info.siblings.filter(({ id }) => id !== info.version.id);
-    const source = others.find(({ id }) => id === info.version.source);
-    if (source) return { from: { kind: "version", version: source.id }, to: own };
-    const copy = others.find((other) => other.source === info.version.id) ?? others[0];
-    return { from: own, to: copy && { kind: "version", version: copy.id } };
-  }, [asked, info.version.id, info.version.source, info.siblings]);
-  const [refs, setRefs] = useState(start);
+  const own = info.version.id;
+  const others = info.siblings.filter(({ id }) => id !== own);
+  const source = others.find(({ id }) => id === info.version.source)?.id;
+  const copy = (others.find((other) => other.source === own) ?? others[0])?.id;
+  const [askedFrom, askedTo] = [search.get("from"), search.get("to")];
+  const isAsked = askedFrom && askedTo;
+  const from = isAsked ? askedFrom : (source ?? own);
+  const to = isAsked ? askedTo : source ? own : (copy ?? "");
+  const start = useMemo(() => ({ from: readRef(from), to: readRef(to) }), [from, to]);
+  const [refs, setRefs] = useState<{ from: SideRef | undefined; to: SideRef | undefined }>(start);
   useEffect(() => setRefs(start), [start]);
   const setSide = useCallback(
     (hand: "from" | "to", ref: SideRef) => setRefs((current) => ({ ...current, [hand]: ref })),
@@ -124,6 +122,7 @@ function Comparing({
     const key = useCompare.getState().chosen;
     if (key) take(mayInto("from") ? "from" : "to", [key]);
   }, [take, mayInto]);
+  const agreed = compared.groups.filter(({ key }) => reasons.get(key)?.reason.state === "agreed").map(({ key }) => key);
   useKeys(step, takeChosen);
   const pick = useCallback(
     (side: "from" | "to", id: Id | undefined) => {
@@ -162,6 +161,7 @@ function Comparing({
         reasons={reasons}
         onStep={step}
         onTake={takeChosen}
+        onTakeAgreed={agreed.length > 0 && mayInto("from") ? () => take("from", agreed) : undefined}
         detail={
           group && (
             <ChangeDetail

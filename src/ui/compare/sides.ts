@@ -49,7 +49,10 @@ export function useSide(ref: SideRef | undefined): LoadedSide & { readonly reloa
   useEffect(() => {
     if (!ref || isOpen || ref.kind === "file") return setLoaded({ state: "none" });
     let isStale = false;
-    setLoaded({ state: "loading" });
+    // Looked at again, what was there stays until the newer state has come.
+    setLoaded((known) =>
+      known.state === "there" && writeRef(known.side.ref) === writeRef(ref) ? known : { state: "loading" },
+    );
     sideFromServer(ref)
       .then((side) => !isStale && setLoaded({ state: "there", side }))
       .catch((error: Error) => !isStale && setLoaded({ state: "failed", message: error.message }));

@@ -1,7 +1,7 @@
 "use client";
 import { nanoid } from "nanoid";
 import { useCallback, useState } from "react";
-import type { Command } from "@/core/commands";
+import { type Command, undoOf } from "@/core/commands";
 import { type ChangeGroup, takeOver, withNeeded } from "@/core/compare";
 import { ask } from "../api";
 import { complain, toaster } from "../controls/toaster";
@@ -40,21 +40,25 @@ export function useTakeOver(compared: Compared | undefined, onDone: () => void) 
       const words = groups.find((group) => group.key === keys[0])?.words ?? "";
       const label = text.compare.takeLabel(words.slice(0, 200), keys.length - 1);
       const command = { type: "edits", label, edits: done.edits } as unknown as Command;
+      const send = async (commands: readonly Command[]) => {
+        await ask("applyCommands", { version: head.version, batch: nanoid(), base: head.sequence, commands });
+        onDone();
+      };
       try {
         if (head.isOpen) {
           if (!store.getState().dispatch(command)) return;
+          onDone();
         } else {
           await store.getState().settled();
-          await ask("applyCommands", {
-            version: head.version,
-            batch: nanoid(),
-            base: head.sequence,
-            commands: [command],
-            label,
-          });
+          await send([command]);
         }
-        toaster.create({ description: text.compare.taken(compared[into].title) });
-        onDone();
+        // In the open version it is undone as everything is; the other one has no such list here.
+        const undo = { ...undoOf({ edits: done.edits, label }), label: `undo: ${label}` } as Command;
+        const back = () => void send([undo]).catch(complain);
+        toaster.create({
+          description: text.compare.taken(compared[into].title),
+          ...(!head.isOpen && { action: { label: text.home.undo, onClick: back } }),
+        });
       } catch (error) {
         complain(error);
       }

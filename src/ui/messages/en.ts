@@ -802,6 +802,11 @@ export const en = {
     next: "next",
     before: "before",
     take: "take over",
+    takeAgreed: (count: number) => `take all ${count} agreed`,
+    movedShapes: (count: number) =>
+      count === 1
+        ? "One shape lies elsewhere on the page, which changes nothing of the process"
+        : `${count} shapes lie elsewhere on the page, which changes nothing of the process`,
     filter: "Filter changes",
     csv: "CSV",
     markdown: "Markdown",
