@@ -12,7 +12,7 @@ export function isCompared(element: Element): boolean {
 export const isFlow = (type: string): boolean => type === "sequenceFlow" || type === "messageFlow";
 
 /** Elements of one family can stand for one another: a step stays a step, whoever or whatever does it. */
-export function familyOfCompared({ type }: Pick<Element, "type">): string {
+export function familyOfCompared({ type }: { readonly type: string }): string {
   if (isActivity(type)) return "activity";
   if (isGateway(type)) return "gateway";
   if (type === "startEvent" || type === "endEvent") return type;

@@ -6,7 +6,7 @@ export {
   type FieldChange,
   type Named,
 } from "./changes";
-export { isCompared } from "./compared";
+export { familyOfCompared, isCompared } from "./compared";
 export { counterpartsIn, startToBe, withoutLinks } from "./counterparts";
 export { type Effect, type EffectId, effectOf } from "./effect";
 export { type ChangeGroup, changeGroups, type GroupKind } from "./groups";

@@ -2,7 +2,7 @@
 import { chakra, Flex } from "@chakra-ui/react";
 import { nanoid } from "nanoid";
 import type { Command } from "@/core/commands";
-import type { ChangeGroup } from "@/core/compare";
+import { type ChangeGroup, familyOfCompared } from "@/core/compare";
 import { counterpartsOf, type Id } from "@/core/model";
 import { ask } from "../api";
 import { Choice } from "../controls/fields";
@@ -45,7 +45,7 @@ export function Linking({
   const gone = compared.groups
     .flatMap((one) => one.changes)
     .flatMap((change) => (change.kind === "gone" && change.from ? [change.from] : []))
-    .filter((one) => one.name !== "" && sort(one.type) === sort(fresh?.type ?? ""));
+    .filter((one) => one.name !== "" && fresh && familyOfCompared(one) === familyOfCompared(fresh));
   if (fresh && gone.length > 0)
     return (
       <Flex gap={2} mt={2} align="center" fontSize="13px" color="quiet">
@@ -80,12 +80,3 @@ export function Linking({
     </Flex>
   );
 }
-
-const sort = (type: string): string =>
-  type.endsWith("Task") || type === "task" || type === "callActivity" || type === "subProcess"
-    ? "step"
-    : type.endsWith("Event")
-      ? "event"
-      : type.endsWith("Gateway")
-        ? "gateway"
-        : type;
