@@ -234,7 +234,7 @@ describe("the data folder", () => {
     await closeWorkspace();
     await expect(openDatabase({ folder })).rejects.toBeInstanceOf(FolderInUse);
     await child.kill();
-  }, 60_000);
+  }, 180_000);
 
   test("killed in the middle of editing, every acknowledged edit is there afterwards", async () => {
     const folder = temporaryFolder();
@@ -247,7 +247,7 @@ describe("the data folder", () => {
       const { model } = await run<{ model: unknown }>("openVersion", { version: "edited-as-is" });
       expect(model).toBeDefined();
     }
-  }, 90_000);
+  }, 180_000);
 });
 
 function startEditing(folder: string) {
