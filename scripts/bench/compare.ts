@@ -1,13 +1,6 @@
 import { perform } from "@/core/commands";
-import {
-  changeGroups,
-  compareModels,
-  matchElements,
-  mergeModels,
-  onePicture,
-  startToBe,
-  takeOver,
-} from "@/core/compare";
+import { changeGroups, compareModels, matchElements, onePicture, startToBe, takeOver } from "@/core/compare";
+import { mergeModels } from "@/core/merge";
 import { type Element, type Id, isActivity, type Model, Table } from "@/core/model";
 import { largeModel } from "@/core/testing/largeModel";
 import { randomProcess } from "@/core/testing/randomProcess";

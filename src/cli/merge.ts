@@ -1,6 +1,7 @@
 import { writeFileSync } from "node:fs";
 import { writeBpmn } from "@/core/bpmn";
-import { compareModels, mergeModels } from "@/core/compare";
+import { compareModels } from "@/core/compare";
+import { mergeModels } from "@/core/merge";
 import { callerPath, EXIT, readModel, UnusableInput } from "./input";
 
 /** `lane merge BASE.bpmn OURS.bpmn THEIRS.bpmn OUT.bpmn`: conflicts are told and stay as ours; what neither needs goes. */

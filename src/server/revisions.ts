@@ -1,7 +1,7 @@
 import { and, desc, eq } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import { replacementEdits } from "@/core/compare";
+import { replacementEdits } from "@/core/merge";
 import { applyEdits, fromStored, type Model, toStored } from "@/core/model";
 import { heads, members, revisions } from "@/data/schema";
 import { loadHead, writeBatch } from "./heads";

@@ -1,7 +1,8 @@
 import { and, eq, isNull } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import { replacementEdits, startToBe, withoutLinks } from "@/core/compare";
+import { startToBe, withoutLinks } from "@/core/compare";
+import { replacementEdits } from "@/core/merge";
 import { applyEdits } from "@/core/model";
 import { versions } from "@/data/schema";
 import { createHead, loadHead, writeBatch } from "./heads";

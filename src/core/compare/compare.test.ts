@@ -2,9 +2,10 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { readBpmn, writeBpmn } from "../bpmn";
 import type { Command } from "../commands";
+import { replacementEdits } from "../merge";
 import { applyEdits, counterpartsOf, toStored } from "../model";
 import { commandScript, expectOk, performAll, runScript, smallModel } from "../testing/models";
-import { compareModels, isCompared, matchElements, movedShapes, replacementEdits, startToBe } from ".";
+import { compareModels, isCompared, matchElements, movedShapes, startToBe } from ".";
 
 const diagram = "page";
 

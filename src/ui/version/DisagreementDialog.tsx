@@ -2,7 +2,7 @@
 import { Box, Button, chakra } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
 import { checkModel, keyOf as keyOfFinding } from "@/core/check";
-import { type Decision, type MergeConflict, mergeModels } from "@/core/compare";
+import { type Decision, type MergeConflict, mergeModels } from "@/core/merge";
 import type { Model } from "@/core/model";
 import { DialogFrame } from "../controls/DialogFrame";
 import { text } from "../messages";

@@ -1,7 +1,7 @@
 import { nanoid } from "nanoid";
 import { createStore } from "zustand/vanilla";
 import { type Command, perform, undoOf } from "@/core/commands";
-import { type Decision, type MergeConflict, mergeModels, replacementEdits } from "@/core/compare";
+import { type Decision, type MergeConflict, mergeModels, replacementEdits } from "@/core/merge";
 import { applyEdits, type Edit, type Model, type StoredModel, trustStored } from "@/core/model";
 import { ask, ServerError } from "../api";
 import { text } from "../messages";

@@ -1,3 +1,4 @@
+import { isCompared } from "../compare/compared";
 import {
   ancestorsOf,
   type Element,
@@ -13,7 +14,6 @@ import {
   typeInfo,
   wordFor,
 } from "../model";
-import { isCompared } from "./compared";
 import { comparedField, ownField } from "./conflictFields";
 import { mergeOrder } from "./mergeOrder";
 import { type FieldConflict, mergeRecord, type Plain } from "./mergeRecord";

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { readBpmn, writeBpmn } from "../bpmn";
+import { compareModels, isCompared } from "../compare";
 import {
   applyEdits,
   brokenInvariants,
@@ -13,7 +14,7 @@ import {
   shapeOn,
 } from "../model";
 import { commandScript, expectOk, performAll, runScript, smallModel } from "../testing/models";
-import { compareModels, isCompared, mergeModels, replacementEdits } from ".";
+import { mergeModels, replacementEdits } from ".";
 
 const diagram = "page";
 const base = smallModel();

@@ -1,0 +1,2 @@
+export { type Decision, type MergeConflict, type Merged, type MergeOptions, mergeModels } from "./merge";
+export { replacementEdits } from "./replacement";
