@@ -1,6 +1,8 @@
 import { and, asc, eq, gt, inArray } from "drizzle-orm";
+import { nanoid } from "nanoid";
 import { linksOf } from "@/core/brief";
 import { entryUses } from "@/core/directory";
+import { replacementEdits } from "@/core/merge";
 import {
   applyEdits,
   attributesOf,
@@ -105,6 +107,29 @@ export async function writeBatch(
     .where(eq(heads.version, version));
   await renewIndex(transaction, version, done.model, touchedBy(done.edits));
   remember({ version, sequence: done.sequence, model: done.model });
+}
+
+/** Puts another state into a version's head, as one batch; nothing is written where it holds that state already. */
+export async function replaceHead(
+  transaction: Transaction,
+  context: Context,
+  version: string,
+  wanted: Model,
+  label: string,
+): Promise<void> {
+  const head = await loadHead(transaction, version);
+  const edits = replacementEdits(head.model, wanted);
+  if (edits.length === 0) return;
+  const applied = applyEdits(head.model, edits);
+  if (!applied.ok) throw new Error(applied.problems[0]?.message);
+  await writeBatch(transaction, context, version, {
+    model: applied.value,
+    edits,
+    sequence: head.sequence + 1,
+    batch: nanoid(),
+    label,
+    commands: [{ type: "edits", label, edits: [] }],
+  });
 }
 
 function touchedBy(edits: readonly Edit[]): Set<string> {

@@ -1,10 +1,8 @@
 import { and, desc, eq } from "drizzle-orm";
-import { nanoid } from "nanoid";
 import { z } from "zod";
-import { replacementEdits } from "@/core/merge";
-import { applyEdits, fromStored, type Model, toStored } from "@/core/model";
+import { fromStored, type Model, toStored } from "@/core/model";
 import { heads, members, revisions } from "@/data/schema";
-import { loadHead, writeBatch } from "./heads";
+import { loadHead, replaceHead } from "./heads";
 import { type Context, notFound, useCase } from "./useCase";
 
 const restMilliseconds = 10 * 60 * 1000;
@@ -128,21 +126,9 @@ export const restoreRevision = useCase(
     const last = await lastRevision(context, version);
     if (!last || last.sequence < before.sequence)
       await keepRevision(context, version, `before restoring revision ${number}`);
-    await context.db.transaction(async (transaction) => {
-      const head = await loadHead(transaction, version);
-      const edits = replacementEdits(head.model, wanted);
-      const applied = applyEdits(head.model, edits);
-      if (!applied.ok) throw new Error(applied.problems[0]?.message);
-      const label = `restore revision ${number}`;
-      await writeBatch(transaction, context, version, {
-        model: applied.value,
-        edits,
-        sequence: head.sequence + 1,
-        batch: nanoid(),
-        label,
-        commands: [{ type: "edits", label, edits: [] }],
-      });
-    });
+    await context.db.transaction((transaction) =>
+      replaceHead(transaction, context, version, wanted, `restore revision ${number}`),
+    );
     return { number: await keepRevision(context, version, `revision ${number} restored`) };
   },
 );

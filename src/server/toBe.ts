@@ -2,10 +2,8 @@ import { and, eq, isNull } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { z } from "zod";
 import { startToBe, withoutLinks } from "@/core/compare";
-import { replacementEdits } from "@/core/merge";
-import { applyEdits } from "@/core/model";
 import { versions } from "@/data/schema";
-import { createHead, loadHead, writeBatch } from "./heads";
+import { createHead, loadHead, replaceHead } from "./heads";
 import { keepRevision } from "./revisions";
 import { type Context, notFound, UseCaseError, useCase } from "./useCase";
 import { copyWalkTests } from "./walks";
@@ -68,21 +66,8 @@ export const adoptToBe = useCase(z.object({ version: id }), async (context, inpu
   if (!asIs) throw notFound("The as-is of this process");
   await keepRevision(context, asIs.id, `as it was before “${row.name}”`);
   await context.db.transaction(async (transaction) => {
-    const head = await loadHead(transaction, asIs.id);
     const wanted = withoutLinks((await loadHead(transaction, row.id)).model);
-    const edits = replacementEdits(head.model, wanted);
-    const applied = applyEdits(head.model, edits);
-    if (!applied.ok) throw new Error(applied.problems[0]?.message);
-    const label = `adopt “${row.name}”`;
-    if (edits.length > 0)
-      await writeBatch(transaction, context, asIs.id, {
-        model: applied.value,
-        edits,
-        sequence: head.sequence + 1,
-        batch: nanoid(),
-        label,
-        commands: [{ type: "edits", label, edits: [] }],
-      });
+    await replaceHead(transaction, context, asIs.id, wanted, `adopt “${row.name}”`);
     await transaction.update(versions).set({ adoptedAt: context.now() }).where(eq(versions.id, row.id));
   });
   const number = await keepRevision(context, asIs.id, `“${row.name}” adopted`);

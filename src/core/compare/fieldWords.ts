@@ -44,12 +44,18 @@ export function fieldWords({ field, from, to }: FieldChange): string {
   }
 }
 
-/** What is used besides, and no longer. */
-function usedWords(from: string, to: string): string {
+/** What a list of names has besides the other one, and no longer. */
+export function listChange({ from, to }: Pick<FieldChange, "from" | "to">): { added: string; gone: string } {
   const list = (words: string) => words.split(", ").filter((word) => word !== "");
   const [before, now] = [list(from), list(to)];
-  const added = now.filter((word) => !before.includes(word)).join(", ");
-  const gone = before.filter((word) => !now.includes(word)).join(", ");
+  return {
+    added: now.filter((word) => !before.includes(word)).join(", "),
+    gone: before.filter((word) => !now.includes(word)).join(", "),
+  };
+}
+
+function usedWords(from: string, to: string): string {
+  const { added, gone } = listChange({ from, to });
   if (added && gone) return `uses ${added} instead of ${gone}`;
-  return added ? `uses ${added} ${before.length > 0 ? "too" : "now"}` : `no longer uses ${gone}`;
+  return added ? `uses ${added} ${from === "" ? "now" : "too"}` : `no longer uses ${gone}`;
 }

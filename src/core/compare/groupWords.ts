@@ -80,11 +80,10 @@ function orderWords(sides: Sides, order: Regrouped): Phrase {
   }
 }
 
-function was({ from, pairs, order }: Sides, step: Id, others: readonly Id[]): string {
-  const back = new Map([...pairs].map(([a, b]) => [b, a]));
+function was({ back, order }: Sides, step: Id, others: readonly Id[]): string {
   const relations = new Set(others.map((other) => order.from.relation(back.get(step) ?? "", back.get(other) ?? "")));
   const [relation] = relations;
-  if (relations.size !== 1 || from.elements.size === 0) return "";
+  if (relations.size !== 1) return "";
   switch (relation) {
     case "before":
       return ", no longer before";

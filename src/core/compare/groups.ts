@@ -57,6 +57,8 @@ export interface Sides {
   readonly from: Model;
   readonly to: Model;
   readonly pairs: ReadonlyMap<Id, Id>;
+  /** The same from the new side to the old one. */
+  readonly back: ReadonlyMap<Id, Id>;
   readonly order: { readonly from: Succession; readonly to: Succession };
   readonly split: readonly Besides[];
   readonly merged: readonly Besides[];
@@ -73,6 +75,7 @@ export function changeGroups(from: Model, to: Model, { changes, pairs }: Compari
     from,
     to,
     pairs,
+    back: new Map([...pairs].map(([a, b]) => [b, a])),
     order: { from: successionOf(from), to: successionOf(to) },
     ...splitAndMerged(from, to, pairs),
   };
@@ -84,14 +87,13 @@ export function changeGroups(from: Model, to: Model, { changes, pairs }: Compari
     keys.add(key);
     const phrase = groupWords(sides, draft);
     const unique = (ids: readonly (Id | undefined)[]) => [...new Set(ids.filter((id) => id !== undefined))];
-    const back = new Map([...pairs].map(([a, b]) => [b, a]));
     const ordered = draft.orders.flatMap((order) => [order.step, ...order.others]);
     return {
       key,
       kind: draft.kind,
       phrase,
       words: plainWords(phrase),
-      from: unique([...draft.changes.map((change) => change.from?.id), ...ordered.map((id) => back.get(id))]),
+      from: unique([...draft.changes.map((change) => change.from?.id), ...ordered.map((id) => sides.back.get(id))]),
       to: unique([...draft.changes.map((change) => change.to?.id), ...ordered]),
       changes: draft.changes,
     };
@@ -297,7 +299,7 @@ class Grouping {
    */
   #ledBy({ from, to }: Change): string[] {
     if (from && to) return [];
-    const back = new Map([...this.sides.pairs].map(([a, b]) => [b, a]));
+    const { back } = this.sides;
     const flow = to ? this.sides.to.elements.get(to.id) : this.sides.from.elements.get(from?.id ?? "");
     const there = (id: unknown) => (to ? back.get(id as Id) : this.sides.pairs.get(id as Id));
     const [start, end] = [there(flow?.sourceRef), there(flow?.targetRef)];

@@ -1,5 +1,6 @@
 import type { Id } from "../model";
 import type { FieldChange } from "./changes";
+import { listChange } from "./fieldWords";
 import type { ChangeGroup } from "./groups";
 
 /** What a drawing of one side says at an element. */
@@ -44,12 +45,10 @@ export function marksOf(groups: readonly ChangeGroup[]): {
 const short = (words: string) => (words.length > 28 ? `${words.slice(0, 27)}…` : words);
 
 /** Only what is used besides, or no longer: the rest is on the drawing's own side. */
-function usedTag({ from, to }: FieldChange): string {
-  const list = (words: string) => words.split(", ").filter((word) => word !== "");
-  const [before, now] = [list(from), list(to)];
-  const [added, gone] = [now.filter((one) => !before.includes(one)), before.filter((one) => !now.includes(one))];
-  if (added.length > 0 && gone.length > 0) return `was ${short(gone.join(", "))}, now ${short(added.join(", "))}`;
-  return added.length > 0 ? `with ${short(added.join(", "))}` : `without ${short(gone.join(", "))}`;
+function usedTag(systems: FieldChange): string {
+  const { added, gone } = listChange(systems);
+  if (added && gone) return `was ${short(gone)}, now ${short(added)}`;
+  return added ? `with ${short(added)}` : `without ${short(gone)}`;
 }
 
 function tagOf(fields: readonly FieldChange[], side: "from" | "to"): string {

@@ -4,6 +4,7 @@ import { useRouter } from "next/navigation";
 import { type ChangeGroup, changeStates, noReason, pains, type Reason } from "@/core/compare";
 import { type Id, isConnection, type Model, nameOf, wordFor } from "@/core/model";
 import { Choice, TextField } from "../controls/fields";
+import { momentWords } from "../controls/moment";
 import { text } from "../messages";
 import { Linking } from "./Linking";
 import type { Side } from "./sides";
@@ -205,7 +206,7 @@ function ReasonFields({
       {kept && (
         <Flex fontSize="12px" color="quiet" justify="space-between" mt={1}>
           <span>
-            {kept.member}, {new Date(kept.at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
+            {kept.member}, {momentWords(kept.at)}
           </span>
           <chakra.button type="button" color="accent" cursor="pointer" onClick={() => onReason(null)}>
             {text.compare.takeReasonBack}

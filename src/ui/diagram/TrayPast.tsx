@@ -6,6 +6,7 @@ import { counterpartsOf, type Element } from "@/core/model";
 import { ask } from "../api";
 import { Chip } from "../controls/Chip";
 import { Keycap } from "../controls/Keycap";
+import { momentWords } from "../controls/moment";
 import { text } from "../messages";
 import { type Counterpart, counterpartsOfElement, placeOf } from "../version/counterparts";
 import { useVersion, useVersionStore } from "../version/VersionContext";
@@ -77,8 +78,7 @@ export function TrayPast({ element }: { readonly element: Element }) {
                 {change.label}
                 <chakra.span color="quiet">
                   {" "}
-                  {change.member},{" "}
-                  {new Date(change.at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
+                  {change.member}, {momentWords(change.at)}
                 </chakra.span>
               </li>
             ))}

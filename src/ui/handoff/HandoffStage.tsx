@@ -3,6 +3,7 @@ import { Box, Button, chakra, Flex, Table } from "@chakra-ui/react";
 import NextLink from "next/link";
 import { Fragment, useCallback, useEffect, useMemo, useState } from "react";
 import { ask } from "../api";
+import { momentWords } from "../controls/moment";
 import { EmptyState } from "../controls/states";
 import { complain, toaster } from "../controls/toaster";
 import { text } from "../messages";
@@ -104,9 +105,7 @@ export function HandoffStage() {
               <Fragment key={row.id}>
                 <Table.Row bg="paper">
                   <Table.Cell fontWeight="700">{row.revision}</Table.Cell>
-                  <Table.Cell>
-                    {new Date(row.at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
-                  </Table.Cell>
+                  <Table.Cell>{momentWords(row.at)}</Table.Cell>
                   <Table.Cell>{row.member}</Table.Cell>
                   <Table.Cell>
                     <chakra.button

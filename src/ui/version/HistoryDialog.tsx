@@ -8,6 +8,7 @@ import { ask } from "../api";
 import { SceneView } from "../canvas/SceneView";
 import { DialogFrame } from "../controls/DialogFrame";
 import { TextField } from "../controls/fields";
+import { momentWords } from "../controls/moment";
 import { complain, toaster } from "../controls/toaster";
 import { text } from "../messages";
 import { useVersion, useVersionStore } from "./VersionContext";
@@ -121,7 +122,7 @@ export function HistoryDialog({ onClose, onKeep }: { readonly onClose: () => voi
                   />
                 </Box>
                 <chakra.span color="quiet" fontSize="13px" whiteSpace="nowrap">
-                  {row.member}, {new Date(row.at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
+                  {row.member}, {momentWords(row.at)}
                 </chakra.span>
                 <Button size="xs" variant="ghost" fontSize="12px" onClick={() => look(row.number).catch(complain)}>
                   {text.version.look}
@@ -184,8 +185,7 @@ function Changes({
           <li key={change.sequence}>
             {change.label}{" "}
             <chakra.span color="quiet">
-              {change.member},{" "}
-              {new Date(change.at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
+              {change.member}, {momentWords(change.at)}
             </chakra.span>
           </li>
         ))}
