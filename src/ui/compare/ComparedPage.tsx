@@ -2,7 +2,8 @@
 import { Box } from "@chakra-ui/react";
 import { type CSSProperties, useEffect, useMemo, useRef } from "react";
 import { type Figure, type Scene, textWidth } from "@/core/drawing";
-import { type Id, isFlowNode } from "@/core/model";
+import { overlaps } from "@/core/layout";
+import { type Id, isFlowNode, type Point } from "@/core/model";
 import { Figures, FigureView } from "../canvas/FigureView";
 import { FitButton, useFitKey } from "../canvas/FitButton";
 import { figureUnder, flowUnder } from "../canvas/hits";
@@ -170,11 +171,25 @@ function Arrow({ from, to }: { readonly from: Figure | undefined; readonly to: F
   );
 }
 
+const tagHeight = 20;
+
+/** At the upper corner; where the name stands there, at the lower one, or beside. */
+function placeOfTag({ bounds, label }: Figure, width: number): Point {
+  const right = bounds.x + bounds.width;
+  const places: Point[] = [
+    { x: right - width + 8, y: bounds.y - 15 },
+    { x: right - width + 8, y: bounds.y + bounds.height - 5 },
+    { x: right + 4, y: bounds.y + (bounds.height - tagHeight) / 2 },
+  ];
+  const isInside = !label || overlaps(label.bounds, bounds, -4);
+  const free = places.find((place) => isInside || !overlaps(label.bounds, { ...place, width, height: tagHeight }, 0));
+  return free ?? (places[0] as Point);
+}
+
 function Tag({ figure, look }: { readonly figure: Figure; readonly look: Look }) {
   if (look.tag === "" || figure.line) return null;
   const width = textWidth(look.tag, 13, 600) + 14;
-  const x = figure.bounds.x + figure.bounds.width - width + 8;
-  const y = figure.bounds.y - 15;
+  const { x, y } = placeOfTag(figure, width);
   const pen = pens[look.tagPen];
   return (
     <g data-tag={figure.id}>
@@ -182,7 +197,7 @@ function Tag({ figure, look }: { readonly figure: Figure; readonly look: Look })
         x={x}
         y={y}
         width={width}
-        height="20"
+        height={tagHeight}
         rx="4"
         fill="var(--chakra-colors-paper)"
         stroke={pen}

@@ -53,7 +53,7 @@ export function useSide(ref: SideRef | undefined): LoadedSide & { readonly reloa
     setLoaded((known) =>
       known.state === "there" && writeRef(known.side.ref) === writeRef(ref) ? known : { state: "loading" },
     );
-    sideFromServer(ref)
+    sideFromServer(ref, open.process.id)
       .then((side) => !isStale && setLoaded({ state: "there", side }))
       .catch((error: Error) => !isStale && setLoaded({ state: "failed", message: error.message }));
     return () => {
@@ -74,12 +74,14 @@ export function useSide(ref: SideRef | undefined): LoadedSide & { readonly reloa
   }, [ref, isOpen, open, model, sequence, loaded, reload]);
 }
 
-async function sideFromServer(ref: Exclude<SideRef, { kind: "file" }>): Promise<Side> {
+async function sideFromServer(ref: Exclude<SideRef, { kind: "file" }>, here: string): Promise<Side> {
   const info = await ask<VersionInfo>("openVersion", { version: ref.version });
+  const isElsewhere = info.process.id !== here;
+  const name = isElsewhere ? `${info.process.name}: ${info.version.name}` : info.version.name;
   if (ref.kind === "version")
     return {
       ref,
-      title: info.version.name,
+      title: name,
       model: trustStored(info.model),
       head: { version: ref.version, sequence: info.sequence, isOpen: false },
       process: info.process.id,
@@ -87,7 +89,7 @@ async function sideFromServer(ref: Exclude<SideRef, { kind: "file" }>): Promise<
   const { model } = await ask<{ model: StoredModel }>("openRevision", { version: ref.version, number: ref.number });
   return {
     ref,
-    title: text.compare.revisionOf(info.version.name, ref.number),
+    title: text.compare.revisionOf(name, ref.number),
     model: trustStored(model),
     head: null,
     process: info.process.id,
