@@ -11,7 +11,8 @@ const notes = [
 
 /** A process of its own for a test, opened at its brief. */
 async function newBrief(page: Page, name: string): Promise<string> {
-  const process = `brief-${name.toLowerCase().replace(/\W+/g, "-")}`;
+  // A second attempt gets a process of its own.
+  const process = `brief-${name.toLowerCase().replace(/\W+/g, "-")}-${test.info().retry}`;
   const version = `${process}-as-is`;
   await page.goto("/");
   await page.evaluate(

@@ -131,7 +131,7 @@ test("elements are lined up, spread, given one size, tidied; each is one undo st
   await page.keyboard.type("Undo");
   await expect(page.getByRole("option", { name: /Undo: give 2 elements one size/ })).toBeVisible();
   await page.keyboard.press("Enter");
-  expect(boundsOf(await stored(page, version), "check")).toEqual(boundsOf(down, "check"));
+  await expect.poll(async () => boundsOf(await stored(page, version), "check")).toEqual(boundsOf(down, "check"));
 });
 
 test("room is made by key and by hand; lanes change places, are split, and split inside", async ({ page }) => {

@@ -55,9 +55,9 @@ function OpenBrief() {
     showSentence(held.current, told.reading, open[openAt.current]?.at ?? 0);
   }, [told]);
   const suggest = useCallback(() => {
-    if (startSuggesting(told.reading) === 0) toaster.create({ description: text.brief.noSuggestions });
+    if (startSuggesting() === 0) toaster.create({ description: text.brief.noSuggestions });
     held.current?.commands.focus();
-  }, [told.reading]);
+  }, []);
   const editor = useBriefEditor((event, at) => onPageKey(event, at, { suggest, nextOpen }));
   held.current = editor;
 

@@ -1,6 +1,14 @@
 import type { Editor } from "@tiptap/react";
 import { nanoid } from "nanoid";
-import { type BriefReading, type MarkKind, refusalOf, type Span, type Suggestion, suggestMarks } from "@/core/brief";
+import {
+  type BriefReading,
+  type MarkKind,
+  readBrief,
+  refusalOf,
+  type Span,
+  type Suggestion,
+  suggestMarks,
+} from "@/core/brief";
 import { entriesNow } from "../directory/entries";
 import { useBrief } from "./briefStore";
 import { passageStarts } from "./wordMark";
@@ -141,7 +149,9 @@ export function assign(
   editor.view.dispatch(change);
 }
 
-export function startSuggesting(reading: BriefReading): number {
+export function startSuggesting(): number {
+  // Read anew: what the page shows of the text is a moment behind the typing.
+  const reading = readBrief(useBrief.getState().content.document);
   const names = entriesNow()
     .filter((entry) => entry.kind === "role" || entry.kind === "system" || entry.kind === "document")
     .map((entry) => ({ kind: entry.kind as "role" | "system" | "document", name: entry.name }));

@@ -68,5 +68,5 @@ function catchTyping(): void {
   window.addEventListener("keydown", onKey, true);
   document.addEventListener("focusin", onFocus);
   // A palette that does not come must not keep the keyboard.
-  setTimeout(stop, 3000);
+  setTimeout(stop, 10_000);
 }
