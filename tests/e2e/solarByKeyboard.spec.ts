@@ -65,8 +65,11 @@ test("the solar connection is drawn from nothing by keyboard alone", async ({ pa
   test.setTimeout(300_000);
   await page.goto("/");
   await expect(page.getByRole("link", { name: "Rooftop solar connection" })).toBeVisible();
-  await page.keyboard.press("Control+k");
-  await expect(page.locator("[cmdk-input]")).toBeFocused();
+  // The page is to be seen before it listens.
+  await expect(async () => {
+    await page.keyboard.press("Control+k");
+    await expect(page.locator("[cmdk-input]")).toBeFocused({ timeout: 3_000 });
+  }).toPass();
   await page.keyboard.insertText("New process");
   await page.keyboard.press("Enter");
   await page.getByRole("dialog").getByRole("textbox").waitFor();

@@ -3,10 +3,6 @@ export {
   checkModel,
   type ProcessVerdict,
   processVerdicts,
-  type Verdict,
-  verdictOf,
-  type Waiver,
-  waiverFor,
 } from "./check";
 export { type Finding, keyOf, type Rule, type RuleGroup, type Severity } from "./finding";
 export { type Measure, type MeasureId, measurable, measuresOf } from "./measures";
@@ -23,3 +19,4 @@ export {
 export { rules } from "./registry";
 export { type SignedContent, signedContent } from "./signed";
 export { behaviourOf, type ProcessBehaviour } from "./soundness";
+export { type Verdict, verdictOf, type Waiver, waiverFor } from "./verdict";

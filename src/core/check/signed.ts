@@ -1,5 +1,5 @@
-import type { Verdict } from "./check";
 import type { Finding } from "./finding";
+import type { Verdict } from "./verdict";
 
 /** What a verdict said when it was signed: everything there was to say, so that it can be read when the model has gone on. */
 export interface SignedContent {

@@ -61,7 +61,8 @@ export interface WalkTestResult {
   readonly differences: readonly string[];
   /** The elements these are about. */
   readonly elements: readonly Id[];
-  readonly walked?: Walked;
+  /** How it went, where it could be played. */
+  readonly walked?: Pick<Walked, "outcome" | "entered">;
 }
 
 const outcomeWords = { completed: "comes to its end", stuck: "gets stuck", stopped: "goes on for ever" } as const;
@@ -139,7 +140,7 @@ export function runWalkTest(world: World, test: WalkTest): WalkTestResult {
     verdict: differences.length === 0 ? "passes" : "differs",
     differences,
     elements: elements.filter((one) => model.elements.has(one)),
-    walked,
+    walked: { outcome: walked.outcome, entered: walked.entered },
   };
 }
 

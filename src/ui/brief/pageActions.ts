@@ -13,6 +13,18 @@ import { entriesNow } from "../directory/entries";
 import { useBrief } from "./briefStore";
 import { passageStarts } from "./wordMark";
 
+/** Takes over what is selected on the page: the browser may tell of a selection only after the key that is about it. */
+export function takeSelection(editor: Editor): void {
+  const { view, state } = editor;
+  const selected = getSelection();
+  const { anchorNode, focusNode } = selected ?? {};
+  if (!selected || !anchorNode || !focusNode || !view.dom.contains(anchorNode) || !view.dom.contains(focusNode)) return;
+  const ends = [view.posAtDOM(anchorNode, selected.anchorOffset), view.posAtDOM(focusNode, selected.focusOffset)];
+  const { from, to } = state.selection;
+  if (Math.min(...ends) !== from || Math.max(...ends) !== to)
+    editor.commands.setTextSelection({ from: Math.min(...ends), to: Math.max(...ends) });
+}
+
 /** What a selection stands for: itself without the blanks at its ends, or the word the cursor is in. */
 function wordsAt(editor: Editor): { from: number; to: number } | null {
   const { doc, selection } = editor.state;

@@ -1,7 +1,7 @@
 import type { Editor } from "@tiptap/react";
 import { useBrief } from "./briefStore";
 import { kindOfLetter } from "./markKeys";
-import { acceptSuggestions, markWords, refuseSuggestions, removeMarksHere } from "./pageActions";
+import { acceptSuggestions, markWords, refuseSuggestions, removeMarksHere, takeSelection } from "./pageActions";
 
 interface PageGestures {
   readonly suggest: () => void;
@@ -53,6 +53,7 @@ export function onPageKey(event: KeyboardEvent, editor: Editor, gestures: PageGe
   if (mode === "mark" || event.altKey) {
     const letter = event.altKey ? event.code.replace(/^Key/, "") : event.key;
     const kind = kindOfLetter(letter);
+    if (!moving.includes(event.key)) takeSelection(editor);
     if (kind) markWords(editor, kind);
     else if (letter.toUpperCase() === "G") gestures.suggest();
     else if (letter.toUpperCase() === "U") gestures.nextOpen();

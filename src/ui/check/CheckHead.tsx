@@ -25,7 +25,7 @@ export function CheckHead(props: {
   const [signed, setSigned] = useState(0);
   const revision = useLatestRevision(signed);
   const [last] = verdicts;
-  const open = verdict.openErrors.length;
+  const open = verdict?.openErrors.length ?? 0;
   const sign = async () => {
     await store.getState().settled();
     const { revision: number } = await ask<{ revision: number }>("signVerdict", { version });
@@ -69,7 +69,7 @@ export function CheckHead(props: {
           </chakra.button>
         </Flex>
         <chakra.p color={open > 0 ? "trouble" : "good"} mt={1} data-testid="verdict">
-          {open > 0 ? text.check.errors(open) : text.check.clean}
+          {verdict && (open > 0 ? text.check.errors(open) : text.check.clean)}
           {isLooking && <chakra.span color="quiet"> {text.check.looking}</chakra.span>}
         </chakra.p>
         <Flex gap={2} mt={1} align="center" fontSize="13px" color="quiet">
@@ -79,7 +79,7 @@ export function CheckHead(props: {
             bg="paper"
             borderColor={open > 0 ? "line" : "accent"}
             color={open > 0 ? "quiet" : "accent"}
-            disabled={open > 0 || last?.holds === true}
+            disabled={!verdict || open > 0 || last?.holds === true}
             onClick={() => sign().catch(complain)}
           >
             <PenLine size={13} /> {text.check.sign}
@@ -113,7 +113,7 @@ export function CheckHead(props: {
             <SeveritySign severity={one} size={18} />
             <Box textAlign="start" ms={1}>
               <Box fontSize="17px" fontWeight="700" lineHeight="1.1">
-                {verdict.counts[one]}
+                {verdict?.counts[one] ?? "…"}
               </Box>
               <Box fontSize="12px" color="quiet" fontWeight="400">
                 {text.check.severity[one]}
@@ -122,7 +122,7 @@ export function CheckHead(props: {
           </Button>
         ))}
         <Flex direction="column" justify="center" px={2} color="quiet" fontSize="12px">
-          {verdict.waived.length} {text.check.accepted.toLowerCase()}
+          {verdict?.waived.length ?? 0} {text.check.accepted.toLowerCase()}
         </Flex>
       </Flex>
     </Flex>

@@ -4,11 +4,12 @@ import { useEffect, useMemo, useState } from "react";
 import { type Finding, keyOf } from "@/core/check";
 import { perform } from "@/core/commands";
 import { type Scene, sceneOf } from "@/core/drawing";
-import { type Bounds, type Id, type Model, shapesOf } from "@/core/model";
+import { type Bounds, type Id, type Model, shapesOf, toStored } from "@/core/model";
 import { FigureView } from "../canvas/FigureView";
 import { text } from "../messages";
-import { CheckInWorker } from "../version/checkWorker";
+
 import { useFindings } from "../version/findings";
+import { checkWorker } from "../version/ownWorker";
 
 interface RepairPreviewProps {
   readonly model: Model;
@@ -24,8 +25,8 @@ export function RepairPreview({ model, finding, onApply, onClose }: RepairPrevie
   const [found, setFound] = useState<readonly Finding[] | null>(null);
   useEffect(() => {
     if (!repaired) return;
-    const worker = new CheckInWorker();
-    worker.findings("all", repaired, { profile, adaption }).then(setFound, () => setFound([]));
+    const worker = checkWorker();
+    worker.ask((remote) => remote.all(toStored(repaired), { profile, adaption })).then(setFound, () => setFound([]));
     return () => worker.stop();
   }, [repaired, profile, adaption]);
   const before = new Set(findings.map(keyOf));

@@ -1,10 +1,11 @@
 "use client";
 import { Box, chakra, Flex } from "@chakra-ui/react";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import type { Finding } from "@/core/check";
 import { type Effect, effectOf } from "@/core/compare";
+import { toStored } from "@/core/model";
 import { text } from "../messages";
-import { CheckInWorker } from "../version/checkWorker";
+import { checkWorker } from "../version/ownWorker";
 import type { Compared } from "./useComparison";
 
 const signed = new Intl.NumberFormat("en", { signDisplay: "exceptZero" });
@@ -75,23 +76,21 @@ function Figure({ effect }: { readonly effect: Effect }) {
 /** Both sides checked for the same purpose, in a worker, one after the other. */
 function useFindingsOfBoth({ from, to }: Compared) {
   const [found, setFound] = useState<{ from: readonly Finding[]; to: readonly Finding[] } | undefined>();
-  const worker = useRef<CheckInWorker | null>(null);
+  const [worker] = useState(checkWorker);
   useEffect(() => {
-    worker.current ??= new CheckInWorker();
-    const own = worker.current;
     let isStale = false;
     const look = async () => {
-      const first = await own.findings("all", from.model, { profile: "review" });
+      const first = await worker.ask((remote) => remote.all(toStored(from.model), { profile: "review" }));
       if (isStale) return;
-      const second = await own.findings("all", to.model, { profile: "review" });
+      const second = await worker.ask((remote) => remote.all(toStored(to.model), { profile: "review" }));
       if (!isStale) setFound({ from: first, to: second });
     };
     // Figures of the check are an addition: where they cannot be had, the rest is there.
     look().catch(() => undefined);
     return () => {
       isStale = true;
-      own.stop();
+      worker.stop();
     };
-  }, [from.model, to.model]);
+  }, [worker, from.model, to.model]);
   return found;
 }

@@ -1,13 +1,13 @@
 "use client";
 import { Box, Button, chakra, Flex, Table } from "@chakra-ui/react";
 import NextLink from "next/link";
-import { Fragment, useCallback, useEffect, useMemo, useState } from "react";
+import { Fragment, useCallback, useEffect, useState } from "react";
 import { ask } from "../api";
 import { momentWords } from "../controls/moment";
 import { EmptyState } from "../controls/states";
 import { complain, toaster } from "../controls/toaster";
 import { text } from "../messages";
-import { useFindings } from "../version/findings";
+import { useVerdictFor } from "../version/findings";
 import { useLatestRevision } from "../version/useLatestRevision";
 import { useVersion, useVersionStore } from "../version/VersionContext";
 
@@ -26,8 +26,7 @@ interface HandoffRow {
 export function HandoffStage() {
   const version = useVersion((state) => state.info.version.id);
   const store = useVersionStore();
-  const { verdictFor } = useFindings();
-  const verdict = useMemo(() => verdictFor("hand-off"), [verdictFor]);
+  const verdict = useVerdictFor("hand-off");
   const [rows, setRows] = useState<readonly HandoffRow[] | null>(null);
   const state = useLatestRevision(rows?.length);
   const [open, setOpen] = useState<string | null>(null);
@@ -39,7 +38,7 @@ export function HandoffStage() {
   useEffect(() => {
     load().catch(complain);
   }, [load]);
-  const errors = verdict.openErrors.length;
+  const errors = verdict?.openErrors.length ?? 0;
   const handOff = async () => {
     setBusy(true);
     try {
@@ -63,14 +62,22 @@ export function HandoffStage() {
           <chakra.p color="quiet" maxW="68ch" mb={3}>
             {text.handoff.explain}
           </chakra.p>
-          <chakra.p color={errors > 0 ? "trouble" : "good"} data-testid="handoff-state">
-            {errors > 0
-              ? text.handoff.blocked(errors)
-              : `${text.handoff.ready} ${state.charAt(0).toUpperCase()}${state.slice(1)}.`}
+          <chakra.p color={errors > 0 ? "trouble" : verdict ? "good" : "quiet"} data-testid="handoff-state">
+            {!verdict
+              ? text.check.looking
+              : errors > 0
+                ? text.handoff.blocked(errors)
+                : `${text.handoff.ready} ${state.charAt(0).toUpperCase()}${state.slice(1)}.`}
           </chakra.p>
         </Box>
         <Flex direction="column" gap={2} align="flex-end" flexShrink={0}>
-          <Button bg="accent" color="onAccent" disabled={errors > 0 || busy} loading={busy} onClick={handOff}>
+          <Button
+            bg="accent"
+            color="onAccent"
+            disabled={!verdict || errors > 0 || busy}
+            loading={busy}
+            onClick={handOff}
+          >
             {text.handoff.button}
           </Button>
           {errors > 0 && (

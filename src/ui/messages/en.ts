@@ -627,7 +627,7 @@ export const en = {
     filterRules: "Filter rules",
     levels: { error: "error", warning: "warning", advice: "advice", off: "not asked" },
     asShipped: (level: string) => `As it comes: ${level}`,
-    looking: "Behaviour is being looked at …",
+    looking: "The model is being looked at …",
     sign: "Sign the verdict",
     signedNow: (revision: number) => `Signed as revision ${revision}.`,
     signed: (member: string, date: string, revision: number, profile: string, holds: boolean) =>

@@ -186,14 +186,20 @@ function useStageSigns(): { readonly [stage in StageName]: StageSign } {
   const { verdict } = useFindings();
   const { tests, failing } = useWalks();
   return useMemo(() => {
-    const open = verdict.counts.error + verdict.counts.warning;
+    const errors = verdict?.counts.error ?? 0;
+    const open = errors + (verdict?.counts.warning ?? 0);
     const check: StageSign =
-      nodes === 0 ? { kind: "none" } : open > 0 ? { kind: "attention", count: open } : { kind: "done" };
+      nodes === 0
+        ? { kind: "none" }
+        : !verdict
+          ? { kind: "begun" }
+          : open > 0
+            ? { kind: "attention", count: open }
+            : { kind: "done" };
     return {
       brief: briefSign(info.brief),
       steps: nodes === 0 ? { kind: "none" } : nodes < 3 ? { kind: "begun" } : { kind: "done" },
-      diagram:
-        nodes === 0 ? { kind: "none" } : verdict.counts.error > 0 || nodes < 3 ? { kind: "begun" } : { kind: "done" },
+      diagram: nodes === 0 ? { kind: "none" } : errors > 0 || nodes < 3 ? { kind: "begun" } : { kind: "done" },
       check,
       walk:
         failing > 0 ? { kind: "attention", count: failing } : tests.length > 0 ? { kind: "done" } : { kind: "none" },

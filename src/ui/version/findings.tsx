@@ -1,8 +1,8 @@
 "use client";
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
 import {
   type Adaption,
-  checkModel,
+  type CheckOptions,
   type Finding,
   type ProfileName,
   type SignedContent,
@@ -10,9 +10,11 @@ import {
   verdictOf,
   type Waiver,
 } from "@/core/check";
+import { type Model, toStored } from "@/core/model";
+import type { CheckWorker } from "@/workers/check";
 import { ask } from "../api";
 import { complain } from "../controls/toaster";
-import { CheckInWorker } from "./checkWorker";
+import { checkWorker } from "./ownWorker";
 import { useVersion } from "./VersionContext";
 
 export interface SignedVerdict {
@@ -33,12 +35,13 @@ interface CheckState {
 }
 
 interface Findings extends CheckState {
+  /** The model that is looked at: the version as it was when it last came to rest. */
+  readonly settled: Model;
   readonly findings: readonly Finding[];
-  readonly verdict: Verdict;
-  /** Whether behaviour is still being looked at; what was known of it is shown meanwhile. */
+  /** Null until everything was looked at once. */
+  readonly verdict: Verdict | null;
+  /** Whether the model is still being looked at; what was known of it is shown meanwhile. */
   readonly isLooking: boolean;
-  /** The verdict there would be for another purpose. */
-  readonly verdictFor: (profile: ProfileName) => Verdict;
   readonly reload: () => Promise<void>;
 }
 
@@ -48,57 +51,76 @@ const Context = createContext<Findings | null>(null);
 const restBeforeCheck = 250;
 const nobodySaid: CheckState = { profile: "review", adaption: {}, waivers: [], verdicts: [] };
 
-/** The check runs live, a moment behind the typing, for all stages at once; behaviour in a worker. */
+interface Found {
+  readonly findings: readonly Finding[];
+  /** What was looked at; null before anything was. */
+  readonly of: Model | null;
+}
+
+/** What a worker of its own finds in a model. Until it has looked, what it found before stays. */
+function useFound(what: keyof CheckWorker, model: Model, { profile, adaption }: CheckState, isKnown: boolean): Found {
+  const [found, setFound] = useState<Found>({ findings: [], of: null });
+  const [worker] = useState(checkWorker);
+  // Told again with each change that is stored, but seldom otherwise than before.
+  const told = JSON.stringify({ profile, adaption });
+  useEffect(() => {
+    if (!isKnown) return;
+    let isStale = false;
+    const options = JSON.parse(told) as CheckOptions;
+    worker
+      .ask((remote) => remote[what](toStored(model), options), what !== "quick")
+      .then((findings) => !isStale && setFound({ findings, of: model }))
+      .catch(complain);
+    return () => {
+      isStale = true;
+    };
+  }, [worker, what, model, told, isKnown]);
+  useEffect(() => () => worker.stop(), [worker]);
+  return found;
+}
+
+/** The check runs live, a moment behind the typing, for all stages at once, in workers. */
 export function FindingsProvider({ children }: { readonly children: ReactNode }) {
   const model = useVersion((state) => state.model);
   const version = useVersion((state) => state.info.version.id);
   // A signature lapses with the next change, which the server is asked about once that is stored.
   const isStored = useVersion((state) => state.pending.length === 0);
-  const [state, setState] = useState(nobodySaid);
+  const [state, setState] = useState<CheckState | null>(null);
   const reload = useCallback(async () => setState(await ask<CheckState>("openCheck", { version })), [version]);
   useEffect(() => {
     if (isStored) reload().catch(complain);
   }, [reload, isStored]);
-  // Not while the change is being painted: at 500 elements a check takes as long as a frame.
+  // Not while one types: a model is handed to a worker as a copy.
   const [settled, setSettled] = useState(model);
   useEffect(() => {
     const timer = setTimeout(() => setSettled(model), restBeforeCheck);
     return () => clearTimeout(timer);
   }, [model]);
-  const { profile, adaption, waivers } = state;
-  const rest = useMemo(() => checkModel(settled, { profile, adaption, part: "rest" }), [settled, profile, adaption]);
-  const [behaviour, setBehaviour] = useState<readonly Finding[]>([]);
-  const [lookedAt, setLookedAt] = useState<unknown>(null);
-  const worker = useRef<CheckInWorker | null>(null);
-  useEffect(() => {
-    worker.current ??= new CheckInWorker();
-    let isStale = false;
-    worker.current
-      .findings("long", settled, { profile, adaption })
-      .then((found) => {
-        if (isStale) return;
-        setBehaviour(found);
-        setLookedAt(settled);
-      })
-      .catch(complain);
-    return () => {
-      isStale = true;
-    };
-  }, [settled, profile, adaption]);
-  useEffect(() => () => worker.current?.stop(), []);
-  const verdictFor = useCallback(
-    (other: ProfileName) =>
-      verdictOf([...behaviour, ...checkModel(settled, { profile: other, adaption, part: "rest" })], waivers),
-    [behaviour, settled, adaption, waivers],
-  );
+  const said = state ?? nobodySaid;
+  const quick = useFound("quick", settled, said, state !== null);
+  const long = useFound("long", settled, said, state !== null);
   const value = useMemo(() => {
     // An element that is gone since is not told about any more.
-    const known = behaviour.filter(({ elements }) => elements.every((id) => settled.elements.has(id)));
-    const findings = [...known, ...rest];
-    const isLooking = lookedAt !== settled;
-    return { ...state, findings, verdict: verdictOf(findings, waivers), isLooking, verdictFor, reload };
-  }, [state, behaviour, rest, settled, lookedAt, waivers, verdictFor, reload]);
+    const findings = [...long.findings, ...quick.findings].filter(({ elements }) =>
+      elements.every((id) => settled.elements.has(id)),
+    );
+    return {
+      ...said,
+      settled,
+      findings,
+      verdict: quick.of && long.of && verdictOf(findings, said.waivers),
+      isLooking: quick.of !== settled || long.of !== settled,
+      reload,
+    };
+  }, [said, quick, long, settled, reload]);
   return <Context.Provider value={value}>{children}</Context.Provider>;
+}
+
+/** The verdict there would be for another purpose; null until it is known. */
+export function useVerdictFor(profile: ProfileName): Verdict | null {
+  const said = useFindings();
+  const { findings, of } = useFound("all", said.settled, { ...said, profile }, said.verdict !== null);
+  return useMemo(() => of && verdictOf(findings, said.waivers), [findings, of, said.waivers]);
 }
 
 export function useFindings(): Findings {

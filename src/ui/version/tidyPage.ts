@@ -4,6 +4,7 @@ import { type Edit, type Id, type Model, toStored } from "@/core/model";
 import type { LayoutWorker } from "@/workers/layout";
 import { toaster } from "../controls/toaster";
 import { text } from "../messages";
+import { layoutWorker } from "./ownWorker";
 import type { VersionStore } from "./versionStore";
 
 /** Pages with more shapes (a hundred steps, their lanes and ends) are tidied in a worker, so that typing and pointing go on. */
@@ -11,15 +12,7 @@ const tidiedAtOnce = 112;
 /** After this long one is told, and may call it off. */
 const patience = 1000;
 
-let worker: { readonly own: Worker; readonly remote: Remote<LayoutWorker> } | undefined;
-const layoutWorker = async () => {
-  const { wrap } = await import("comlink");
-  if (!worker) {
-    const own = new Worker(new URL("../../workers/layout.ts", import.meta.url), { type: "module" });
-    worker = { own, remote: wrap<LayoutWorker>(own) };
-  }
-  return worker;
-};
+const worker = layoutWorker();
 
 const sizeOf = (model: Model, diagram: Id) => {
   let count = 0;
@@ -29,11 +22,10 @@ const sizeOf = (model: Model, diagram: Id) => {
 export const isLargePage = (model: Model, diagram: Id): boolean => sizeOf(model, diagram) > tidiedAtOnce;
 
 /** Asks the worker for something; after a while one is told, and may call it off, which gives null. */
-export async function inWorker<Answer>(
+export function inWorker<Answer>(
   words: string,
   ask: (remote: Remote<LayoutWorker>) => Promise<Answer>,
 ): Promise<Answer | null> {
-  const { own, remote } = await layoutWorker();
   return new Promise((resolve, reject) => {
     let toast: string | undefined;
     const timer = setTimeout(() => {
@@ -43,14 +35,14 @@ export async function inWorker<Answer>(
         action: {
           label: text.dialog.cancel,
           onClick: () => {
-            own.terminate();
-            worker = undefined;
+            worker.stop();
             resolve(null);
           },
         },
       });
     }, patience);
-    ask(remote)
+    worker
+      .ask(ask)
       .then(resolve, reject)
       .finally(() => {
         clearTimeout(timer);

@@ -1,9 +1,10 @@
 "use client";
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
-import { type Id, type Model, type StoredModel, trustStored } from "@/core/model";
-import { runWalkTest, type WalkTest, type WalkTestResult, type World, worldWith } from "@/core/tokens";
+import { type Id, type Model, type StoredModel, toStored, trustStored } from "@/core/model";
+import type { WalkTest, WalkTestResult } from "@/core/tokens";
 import { ask } from "../api";
 import { complain } from "../controls/toaster";
+import { walksWorker } from "./ownWorker";
 import { useVersion } from "./VersionContext";
 
 export interface KeptWalk {
@@ -19,8 +20,9 @@ interface Walks {
   /** How each goes on the model as it is, a moment behind the typing. */
   readonly results: ReadonlyMap<string, WalkTestResult>;
   readonly failing: number;
-  /** The model with what it calls, once that is known. */
-  readonly world: World | undefined;
+  /** The version as it was when it last came to rest, and the models it calls by process, once they are known. */
+  readonly settled: Model;
+  readonly called: ReadonlyMap<Id, Model> | undefined;
   readonly reload: () => Promise<void>;
 }
 
@@ -65,13 +67,32 @@ export function WalksProvider({ children }: { readonly children: ReactNode }) {
         complain(error);
       });
   }, [calls, version]);
-  const world = useMemo(() => called && worldWith(settled, called), [settled, called]);
-  const results = useMemo(
-    () => new Map(world ? tests.map((test) => [test.id, runWalkTest(world, test.content)]) : []),
-    [tests, world],
-  );
+  const [worker] = useState(walksWorker);
+  const [results, setResults] = useState<ReadonlyMap<string, WalkTestResult>>(new Map());
+  useEffect(() => {
+    if (!called || tests.length === 0) {
+      setResults(new Map());
+      return;
+    }
+    let isStale = false;
+    const calledModels = [...called].map(([process, one]) => [process, toStored(one)] as const);
+    const contents = tests.map((test) => test.content);
+    worker
+      .ask((remote) => remote.run(toStored(settled), calledModels, contents), true)
+      .then((played) => {
+        if (!isStale) setResults(new Map(tests.map((test, at) => [test.id, played[at] as WalkTestResult])));
+      })
+      .catch(complain);
+    return () => {
+      isStale = true;
+    };
+  }, [worker, settled, called, tests]);
+  useEffect(() => () => worker.stop(), [worker]);
   const failing = [...results.values()].filter((result) => result.verdict !== "passes").length;
-  const value = useMemo(() => ({ tests, results, failing, world, reload }), [tests, results, failing, world, reload]);
+  const value = useMemo(
+    () => ({ tests, results, failing, settled, called, reload }),
+    [tests, results, failing, settled, called, reload],
+  );
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }
 

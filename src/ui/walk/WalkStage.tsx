@@ -2,7 +2,7 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { type ReactNode, useCallback, useEffect, useMemo, useRef } from "react";
 import { flowNodesIn, type Id, nameOf, processesOf } from "@/core/model";
-import { type Playing, standingAt } from "@/core/tokens";
+import { type Playing, standingAt, worldWith } from "@/core/tokens";
 import { EmptyState, LoadingPage } from "../controls/states";
 import { text } from "../messages";
 import { useWalks } from "../version/walks";
@@ -17,9 +17,9 @@ import { paces, useWalk } from "./walkStore";
 
 /** The stage where one case is played: the page with its tokens, the controls, and under them where it stands and where it was. */
 export function WalkStage() {
-  const { world: known } = useWalks();
+  const { settled, called } = useWalks();
   const together = useWalk((state) => state.together);
-  const world = useMemo(() => known && (together ? { ...known, together } : known), [known, together]);
+  const world = useMemo(() => called && worldWith(settled, called, together), [settled, called, together]);
   const { begin, stepOn, act, goTo, set, toggleBreak, process, world: played, isPlaying, pace, at, past } = useWalk();
   const processes = useMemo(
     () =>
