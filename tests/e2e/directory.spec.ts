@@ -2,7 +2,7 @@ import { expect, test } from "@playwright/test";
 import { roleOfLane } from "../../src/core/directory";
 import type { Element } from "../../src/core/model";
 import { performAll, smallModel } from "../../src/core/testing/models";
-import { importSmall, stored } from "./storedModel";
+import { findAnything, importSmall, stored } from "./storedModel";
 
 test("a role has people and cost; two spellings become one everywhere; the directory goes out and comes in as a file", async ({
   page,
@@ -70,8 +70,7 @@ test("elements are found in all processes by word, type, role and system; the la
 }) => {
   await page.goto("/");
   await expect(page.getByRole("link", { name: "Rooftop solar connection" })).toBeVisible();
-  await page.keyboard.press("Control+k");
-  await expect(page.locator("[cmdk-input]")).toBeFocused();
+  await findAnything(page);
   await page.keyboard.type("breaker");
   await page.getByRole("option", { name: /Find “breaker” in all processes/ }).click();
   await expect(page).toHaveURL(/\/find\?text=breaker/);

@@ -9,7 +9,7 @@ import {
   participantsOf,
   triggerOf,
 } from "../../src/core/model";
-import { saved, stored } from "./storedModel";
+import { findAnything, saved, stored } from "./storedModel";
 
 const canvas = (page: Page) => page.getByTestId("canvas");
 
@@ -65,11 +65,7 @@ test("the solar connection is drawn from nothing by keyboard alone", async ({ pa
   test.setTimeout(300_000);
   await page.goto("/");
   await expect(page.getByRole("link", { name: "Rooftop solar connection" })).toBeVisible();
-  // The page is to be seen before it listens.
-  await expect(async () => {
-    await page.keyboard.press("Control+k");
-    await expect(page.locator("[cmdk-input]")).toBeFocused({ timeout: 3_000 });
-  }).toPass();
+  await findAnything(page);
   await page.keyboard.insertText("New process");
   await page.keyboard.press("Enter");
   await page.getByRole("dialog").getByRole("textbox").waitFor();

@@ -64,3 +64,11 @@ export async function drag(page: Page, from: { x: number; y: number }, by: { x: 
   await page.mouse.move(from.x + by.x, from.y + by.y, { steps: 4 });
   await page.mouse.up();
 }
+
+/** Ctrl+K on a page that was just opened: it is to be seen before it listens. */
+export async function findAnything(page: Page): Promise<void> {
+  await expect(async () => {
+    await page.keyboard.press("Control+k");
+    await expect(page.locator("[cmdk-input]")).toBeFocused({ timeout: 3_000 });
+  }).toPass();
+}

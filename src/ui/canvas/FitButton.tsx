@@ -25,7 +25,7 @@ export function useFitKey(onFit: () => void, isOn = true): void {
 }
 
 /** Shows all of a page that is looked at, in its corner; the click is for the page alone and chooses nothing on it. */
-export function FitButton({ onFit }: { readonly onFit: () => void }) {
+export function FitButton({ onFit, hasKey }: { readonly onFit: () => void; readonly hasKey: boolean }) {
   return (
     <Button
       position="absolute"
@@ -40,7 +40,7 @@ export function FitButton({ onFit }: { readonly onFit: () => void }) {
         onFit();
       }}
     >
-      {text.diagram.fit} <Keycap>0</Keycap>
+      {text.diagram.fit} {hasKey && <Keycap>0</Keycap>}
     </Button>
   );
 }

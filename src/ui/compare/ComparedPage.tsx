@@ -1,15 +1,12 @@
 "use client";
-import { Box } from "@chakra-ui/react";
-import { type CSSProperties, useEffect, useMemo, useRef } from "react";
+import { type CSSProperties, useEffect, useMemo } from "react";
 import { type Figure, type Scene, textWidth } from "@/core/drawing";
 import { overlaps } from "@/core/layout";
-import { type Id, isFlowNode, type Point } from "@/core/model";
+import type { Id, Point } from "@/core/model";
 import { Figures, FigureView } from "../canvas/FigureView";
-import { FitButton, useFitKey } from "../canvas/FitButton";
-import { figureUnder, flowUnder } from "../canvas/hits";
-import { Layer } from "../canvas/Layer";
+import { ShownPage, useShownPage } from "../canvas/ShownPage";
 import { useLettering } from "../canvas/useLettering";
-import { useViewport, type Viewport } from "../canvas/useViewport";
+import type { Viewport } from "../canvas/useViewport";
 import { useVisibleFigures } from "../canvas/useVisibleFigures";
 
 /** How a figure is drawn besides what it is. */
@@ -38,12 +35,9 @@ const pens = { from: "var(--chakra-colors-pencil)", to: "var(--chakra-colors-acc
 
 /** One drawing of a comparison: what both sides share in ink, what only one has in its own pen, paper labels for what happened. */
 export function ComparedPage({ scene, looks, arrows = [], label, onPick, onViewport, hasFit }: ComparedPageProps) {
-  const frame = useRef<HTMLDivElement>(null);
-  const layer = useRef<HTMLDivElement>(null);
-  const viewport = useViewport(frame, layer, () => true);
+  const page = useShownPage(scene);
+  const { viewport } = page;
   useEffect(() => onViewport(viewport), [viewport, onViewport]);
-  const { fit } = viewport;
-  useFitKey(() => fit(scene.bounds), hasFit);
   const visible = useVisibleFigures(scene, viewport);
   const lettering = useLettering(scene.figures.length);
   const plain = useMemo(() => visible.filter((figure) => !looks.has(figure.id)), [visible, looks]);
@@ -52,37 +46,23 @@ export function ComparedPage({ scene, looks, arrows = [], label, onPick, onViewp
   // Lanes and pools lie under everything, so what is marked of them is drawn first.
   const isGround = (figure: Figure) => figure.type === "lane" || figure.type === "participant";
   return (
-    <Box
-      ref={frame}
-      flex="1"
-      minH={0}
-      position="relative"
-      overflow="clip"
-      bg="ground"
-      onClick={(event) => {
-        const point = viewport.toPage(event);
-        onPick(figureUnder(scene, point, ({ type }) => isFlowNode(type))?.id ?? flowUnder(scene, point));
-      }}
-    >
-      <Layer layer={layer} role="group" aria-label={label}>
-        {marked.filter(isGround).map((figure) => (
+    <ShownPage shown={page} label={label} onPick={onPick} fits={hasFit ? "key" : "not"}>
+      {marked.filter(isGround).map((figure) => (
+        <Marked key={figure.id} figure={figure} look={looks.get(figure.id) as Look} lettering={lettering} />
+      ))}
+      <Figures figures={plain} lettering={lettering} />
+      {marked
+        .filter((figure) => !isGround(figure))
+        .map((figure) => (
           <Marked key={figure.id} figure={figure} look={looks.get(figure.id) as Look} lettering={lettering} />
         ))}
-        <Figures figures={plain} lettering={lettering} />
-        {marked
-          .filter((figure) => !isGround(figure))
-          .map((figure) => (
-            <Marked key={figure.id} figure={figure} look={looks.get(figure.id) as Look} lettering={lettering} />
-          ))}
-        {arrows.map(([from, to]) => (
-          <Arrow key={`${from} ${to}`} from={byId.get(from)} to={byId.get(to)} />
-        ))}
-        {marked.map((figure) => (
-          <Tag key={figure.id} figure={figure} look={looks.get(figure.id) as Look} />
-        ))}
-      </Layer>
-      {hasFit && <FitButton onFit={() => viewport.fit(scene.bounds)} />}
-    </Box>
+      {arrows.map(([from, to]) => (
+        <Arrow key={`${from} ${to}`} from={byId.get(from)} to={byId.get(to)} />
+      ))}
+      {marked.map((figure) => (
+        <Tag key={figure.id} figure={figure} look={looks.get(figure.id) as Look} />
+      ))}
+    </ShownPage>
   );
 }
 

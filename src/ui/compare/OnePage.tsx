@@ -5,12 +5,12 @@ import { type ChangeGroup, type OnePicture, onePicture } from "@/core/compare";
 import type { Scene } from "@/core/drawing";
 import { boundsAround } from "@/core/layout";
 import type { Id } from "@/core/model";
+import { pageWith, useScene } from "../canvas/useScene";
 import type { Viewport } from "../canvas/useViewport";
 import { text } from "../messages";
 import { ComparedPage, type Look } from "./ComparedPage";
 import { type Shown, useCompare } from "./compareStore";
 import type { Compared } from "./useComparison";
-import { pageWith, useScene } from "./useScene";
 
 /** Both sides drawn as one, with a switch for all changes and for each. */
 export function OnePage({

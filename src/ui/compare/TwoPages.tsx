@@ -5,11 +5,11 @@ import type { ChangeGroup, ChangeMark } from "@/core/compare";
 import type { Scene } from "@/core/drawing";
 import { boundsAround } from "@/core/layout";
 import type { Bounds, Id } from "@/core/model";
+import { pageWith, useScene } from "../canvas/useScene";
 import type { Viewport } from "../canvas/useViewport";
 import { ComparedPage, type Look } from "./ComparedPage";
 import { useCompare } from "./compareStore";
 import type { Compared } from "./useComparison";
-import { pageWith, useScene } from "./useScene";
 
 type Hand = "from" | "to";
 

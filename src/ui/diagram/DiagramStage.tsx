@@ -4,11 +4,11 @@ import dynamic from "next/dynamic";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef } from "react";
 import type { Kind } from "@/core/commands";
-import { type Handover, handoversOf, roleOfLane } from "@/core/directory";
-import { pageOf, sceneOf } from "@/core/drawing";
+import { type Handover, handoversOf } from "@/core/directory";
+import { pageOf } from "@/core/drawing";
 import { type Bounds, type Id, isSubProcess, nameOf, shapeOn, shapesOf } from "@/core/model";
 import { Canvas, type CanvasHandle } from "../canvas/Canvas";
-import { useEntries } from "../directory/entries";
+import { useScene } from "../canvas/useScene";
 import { text } from "../messages";
 import { usePalette } from "../shell/paletteStore";
 import { useFindings } from "../version/findings";
@@ -54,7 +54,6 @@ export function DiagramStage() {
   const { select, set } = useDiagram.getState();
   const { model: settled, selection: settledSelection } = useSettled(model, selection);
   const canvas = useRef<CanvasHandle>(null);
-  const { entries } = useEntries();
   const { findings } = useFindings();
   const router = useRouter();
   const wanted = useSearchParams().get("element");
@@ -63,20 +62,7 @@ export function DiagramStage() {
   const diagram = pages.find((candidate) => candidate.id === page) ?? pages[0];
   const diagramId = diagram?.id ?? "";
 
-  const hues = useMemo(
-    () =>
-      new Map(
-        entries.filter((entry) => entry.kind === "role" && entry.hue).map((entry) => [entry.id, entry.hue as string]),
-      ),
-    [entries],
-  );
-  const scene = useMemo(
-    () =>
-      diagram
-        ? sceneOf(model, diagram, { hueOf: (lane) => hues.get(roleOfLane(model, lane)?.entry ?? "") })
-        : { figures: [], bounds: { x: 0, y: 0, width: 0, height: 0 } },
-    [model, diagram, hues],
-  );
+  const scene = useScene(model, diagram);
   const sceneNow = useRef(scene);
   sceneNow.current = scene;
   const signs = useMemo(() => {

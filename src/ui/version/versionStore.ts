@@ -142,6 +142,10 @@ export function createVersionStore(info: VersionInfo) {
       setTimeout(() => void flush());
     };
 
+    const tellSettled = () => {
+      for (const resolve of waiting.splice(0)) resolve();
+    };
+
     const flush = async (): Promise<void> => {
       const next = get().pending[0];
       if (sending || !next || get().disagreement) return;
@@ -154,31 +158,24 @@ export function createVersionStore(info: VersionInfo) {
           commands: next.commands,
           label: next.label,
         });
-        acknowledge(next, answer);
+        takeOver(answer, next);
         retryIn = 500;
         sending = false;
         if (get().pending.length > 0) void flush();
-        else for (const resolve of waiting.splice(0)) resolve();
+        else tellSettled();
       } catch (error) {
-        sending = false;
-        if (error instanceof ServerError && error.status >= 400 && error.status < 500)
+        if (error instanceof ServerError && error.status >= 400 && error.status < 500) {
+          // Until it is clear what to do, nothing else is sent or taken over.
           await rejoin(next, error.message);
-        else {
+          sending = false;
+          if (!get().failing) void flush();
+        } else {
+          sending = false;
           set({ failing: true });
           setTimeout(() => void flush(), retryIn);
           retryIn = Math.min(retryIn * 2, 15_000);
         }
       }
-    };
-
-    const acknowledge = (sent: PendingBatch, answer: Answer) => {
-      const pending = get().pending.filter((batch) => batch.batch !== sent.batch);
-      void writeOutbox(info.version.id, pending);
-      takeOver(
-        answer,
-        pending,
-        answer.since.every(({ batch }) => batch === sent.batch),
-      );
     };
 
     /** Takes over what others did. */
@@ -189,28 +186,43 @@ export function createVersionStore(info: VersionInfo) {
         const answer = await ask<Answer>("changesSince", { version: info.version.id, base: sequence });
         // A batch of our own may have been acknowledged meanwhile, with the others' changes.
         if (answer.since.length === 0 || sending || base.sequence !== sequence) return;
-        takeOver(answer, get().pending, false);
+        takeOver(answer);
+        if (get().pending.length === 0) tellSettled();
       } catch {
         // Sending says when the server does not answer.
       }
     };
 
-    /** The edits of others come into the base; what is still pending is performed on top of them, or joined with them. */
-    const takeOver = (answer: Answer, pending: readonly PendingBatch[], onlyOurs: boolean): void => {
+    /**
+     * What the server did since comes into the base: others' batches, and our own, whose answer may have been lost on its way. What
+     * is still pending is performed on top, or joined.
+     */
+    const takeOver = (answer: Answer, sent?: PendingBatch): void => {
       const { model: common } = base;
       let model = common;
       for (const { edits } of answer.since) {
         const applied = applyEdits(model, edits);
-        if (!applied.ok) return void get().reload();
+        // Where that cannot be had, what others do is asked for again, and this comes up again.
+        if (!applied.ok)
+          return void get()
+            .reload()
+            .catch(() => undefined);
         model = applied.value;
       }
+      const ours = get();
+      const done = new Set(answer.since.map(({ batch }) => batch));
+      const own = ours.pending.filter(({ batch }) => done.has(batch)).length;
+      // Not even ours, where the state one started from held the batch already.
+      const onlyOurs = own === done.size && (!sent || done.has(sent.batch));
+      if (sent) done.add(sent.batch);
+      const pending = ours.pending.filter(({ batch }) => !done.has(batch));
       base = { model, sequence: answer.sequence };
+      if (pending.length < ours.pending.length) void writeOutbox(info.version.id, pending);
       if (onlyOurs) return set({ pending, failing: false });
-      const ours = get().model;
       const ahead = pendingOn(model, pending);
       if (ahead) return set({ pending, failing: false, model: ahead });
       set({ pending });
-      join({ common, ours, theirs: model, sequence: answer.sequence, label: pending[0]?.label ?? "" });
+      join({ common, ours: ours.model, theirs: model, sequence: answer.sequence, label: pending[0]?.label ?? "" });
     };
 
     /** What is here and what is there become one, change by change; what both changed is asked, and until then nothing is given up. */
@@ -224,7 +236,6 @@ export function createVersionStore(info: VersionInfo) {
     /** The server says no to a batch. Where the model has moved on, both states are joined; else the change cannot be. */
     const rejoin = async (refused: PendingBatch, message: string) => {
       const { model: common, sequence } = base;
-      const ours = get().model;
       const fresh = await ask<VersionInfo>("openVersion", { version: info.version.id }).catch(() => null);
       if (!fresh) {
         set({ failing: true });
@@ -233,7 +244,7 @@ export function createVersionStore(info: VersionInfo) {
       }
       if (fresh.sequence === sequence) return drop(refused, message);
       const theirs = trustStored(fresh.model);
-      join({ common, ours, theirs, sequence: fresh.sequence, label: refused.label });
+      join({ common, ours: get().model, theirs, sequence: fresh.sequence, label: refused.label });
     };
 
     const sendJoined = ({ theirs, sequence, label }: Joined, model: Model) => {
@@ -241,16 +252,19 @@ export function createVersionStore(info: VersionInfo) {
       const edits = replacementEdits(theirs, model);
       set({ model, pending: [], disagreement: null, undoStack: [], redoStack: [] });
       if (edits.length > 0) send([{ type: "edits", label, edits: edits as never }], label);
-      else void writeOutbox(info.version.id, []);
+      else {
+        void writeOutbox(info.version.id, []);
+        tellSettled();
+      }
     };
 
-    /** The server says no to a batch: it goes, and the model is what the server holds, with the rest on top. */
-    const drop = async (refused: PendingBatch, message: string) => {
+    /** The server says no to a batch, on the state one knows: it goes, and the rest is performed without it. */
+    const drop = (refused: PendingBatch, message: string) => {
       const pending = get().pending.filter((batch) => batch.batch !== refused.batch);
-      set({ pending });
-      await writeOutbox(info.version.id, pending);
+      set({ pending, model: performedOn(base.model, pending), failing: false, undoStack: [], redoStack: [] });
+      void writeOutbox(info.version.id, pending);
       say("refusal", message);
-      await get().reload();
+      if (pending.length === 0) tellSettled();
     };
 
     /** Pending batches performed on a model; undefined where one of them no longer fits. */
@@ -368,8 +382,8 @@ export function createVersionStore(info: VersionInfo) {
       decide: (side) => {
         const { disagreement } = get();
         if (!disagreement) return;
-        const { common, ours, theirs } = disagreement;
-        sendJoined(disagreement, mergeModels(common, ours, theirs, { decide: side }).model);
+        const { common, theirs } = disagreement;
+        sendJoined(disagreement, mergeModels(common, get().model, theirs, { decide: side }).model);
       },
       close: () => clearInterval(following),
       noteBrief: (brief) => set((state) => ({ info: { ...state.info, brief } })),

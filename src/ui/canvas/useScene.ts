@@ -10,11 +10,14 @@ const nothing: Scene = { figures: [], bounds: { x: 0, y: 0, width: 0, height: 0 
 /** A page of any model, lanes with the hues of their roles. */
 export function useScene(model: Model, page: Diagram | undefined): Scene {
   const { entries } = useEntries();
-  return useMemo(() => {
-    if (!page) return nothing;
-    const hues = new Map(entries.flatMap((entry) => (entry.hue ? [[entry.id, entry.hue] as const] : [])));
-    return sceneOf(model, page, { hueOf: (lane) => hues.get(roleOfLane(model, lane)?.entry ?? "") });
-  }, [model, page, entries]);
+  const hues = useMemo(
+    () => new Map(entries.flatMap((entry) => (entry.hue ? [[entry.id, entry.hue] as const] : []))),
+    [entries],
+  );
+  return useMemo(
+    () => (page ? sceneOf(model, page, { hueOf: (lane) => hues.get(roleOfLane(model, lane)?.entry ?? "") }) : nothing),
+    [model, page, hues],
+  );
 }
 
 /** The page an element is drawn on; the first of the model where it is on none. */

@@ -1,0 +1,288 @@
+import fc from "fast-check";
+import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
+import { type Command, perform } from "@/core/commands";
+import { replacementEdits } from "@/core/merge";
+import { type Edit, type Model, nameOf, toStored } from "@/core/model";
+import { commandFor, smallModel } from "@/core/testing/models";
+import { createVersionStore, type VersionInfo, type VersionStore } from "./versionStore";
+
+/** What a network does to one question: nothing, lose it on the way there, or lose the answer on the way back. */
+type Fate = "well" | "lost" | "unanswered";
+
+/** Holds a version as the server does: batches one after another, each performed on what there is, each only once. */
+class StandInServer {
+  model: Model;
+  readonly log: { readonly batch: string; readonly edits: readonly Edit[] }[] = [];
+  /** What becomes of the next questions; afterwards all goes well. */
+  readonly fates: Fate[] = [];
+  #asked = 0;
+
+  constructor(model: Model) {
+    this.model = model;
+  }
+
+  info(): VersionInfo {
+    return {
+      version: { id: "v", name: "As-is", kind: "as-is", source: null, aim: "", adoptedAt: null },
+      process: { id: "p", name: "Rooftop solar connection" },
+      trail: [],
+      siblings: [],
+      sequence: this.log.length,
+      handedOff: 0,
+      brief: null,
+      model: toStored(this.model),
+    };
+  }
+
+  readonly fetch = async (path: string, { body }: { body: string }) => {
+    const fate = this.fates.shift() ?? "well";
+    await delay(20 + 70 * (this.#asked++ % 3));
+    if (fate === "lost") throw new TypeError("no network");
+    const answer = this.#answer(path.slice("/api/do/".length), JSON.parse(body));
+    await delay(15);
+    if (fate === "unanswered") throw new TypeError("no network");
+    return { ok: answer.status === 200, status: answer.status, json: async () => structuredClone(answer.body) };
+  };
+
+  #answer(useCase: string, input: { batch: string; base: number; commands: Command[] }) {
+    if (useCase === "openVersion") return { status: 200, body: this.info() };
+    if (useCase === "applyCommands" && !this.log.some(({ batch }) => batch === input.batch)) {
+      let { model } = this;
+      const edits: Edit[] = [];
+      for (const command of input.commands) {
+        const done = perform(model, command);
+        if (!done.ok) return { status: 409, body: { error: { code: "refused", message: done.problems[0]?.message } } };
+        model = done.value.model;
+        edits.push(...done.value.edits);
+      }
+      this.model = model;
+      this.log.push({ batch: input.batch, edits });
+    }
+    return { status: 200, body: { sequence: this.log.length, since: this.log.slice(input.base) } };
+  }
+}
+
+const delay = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+const opened: VersionStore[] = [];
+
+function open(server: StandInServer): VersionStore {
+  const store = createVersionStore(server.info());
+  opened.push(store);
+  return store;
+}
+
+/** Lets time pass until nobody has anything to send; what two people disagree on is decided for one's own. */
+async function quiet(...stores: VersionStore[]): Promise<void> {
+  for (let round = 0; round < 120; round++) {
+    await vi.advanceTimersByTimeAsync(1_000);
+    for (const store of stores) if (store.getState().disagreement) store.getState().decide(() => "ours");
+    if (round > 2 && stores.every((store) => store.getState().pending.length === 0 && !store.getState().disagreement))
+      break;
+  }
+  await vi.advanceTimersByTimeAsync(3_000);
+}
+
+const rename = (element: string, name: string): Command => ({ type: "rename", id: element, name });
+
+describe("an open version", () => {
+  beforeEach(() => {
+    vi.useFakeTimers();
+    vi.stubGlobal("document", { visibilityState: "visible" });
+  });
+  afterEach(() => {
+    for (const store of opened.splice(0)) store.getState().close();
+    vi.unstubAllGlobals();
+    vi.useRealTimers();
+  });
+  const serve = (): StandInServer => {
+    const server = new StandInServer(smallModel());
+    vi.stubGlobal("fetch", server.fetch);
+    return server;
+  };
+
+  test("shows a change at once, and has it stored a moment later", async () => {
+    const server = serve();
+    const store = open(server);
+    expect(store.getState().dispatch(rename("check", "Check the papers"))).toBe(true);
+    expect(nameOf(store.getState().model, "check")).toBe("Check the papers");
+    expect(store.getState().pending).toHaveLength(1);
+    const settled = store.getState().settled();
+    await quiet(store);
+    await settled;
+    expect(nameOf(server.model, "check")).toBe("Check the papers");
+    expect(store.getState().pending).toEqual([]);
+  });
+
+  test("says why a command is refused, and sends nothing", async () => {
+    const server = serve();
+    const store = open(server);
+    expect(store.getState().dispatch(rename("nothing", "x"))).toBe(false);
+    expect(store.getState().notice).toMatchObject({ kind: "refusal" });
+    await quiet(store);
+    expect(server.log).toEqual([]);
+  });
+
+  test("undo and redo are sent like any change, by their names", async () => {
+    const server = serve();
+    const store = open(server);
+    const { model: before } = store.getState();
+    store.getState().dispatch(rename("check", "Check the papers"));
+    store.getState().undo();
+    expect(replacementEdits(before, store.getState().model)).toEqual([]);
+    expect(store.getState().undoStack).toEqual([]);
+    store.getState().redo();
+    expect(nameOf(store.getState().model, "check")).toBe("Check the papers");
+    store.getState().undo();
+    await quiet(store);
+    expect(server.log).toHaveLength(4);
+    expect(replacementEdits(before, server.model)).toEqual([]);
+  });
+
+  test("an amended gesture is taken back as one", () => {
+    const store = open(serve());
+    const { model: before } = store.getState();
+    store.getState().dispatch(rename("check", "Check the papers"));
+    store.getState().amend(rename("approve", "Say yes"));
+    expect(store.getState().undoStack).toHaveLength(1);
+    store.getState().undo();
+    expect(replacementEdits(before, store.getState().model)).toEqual([]);
+  });
+
+  test.each(["lost", "unanswered"] as const)("a question that is %s is sent again, and done once", async (fate) => {
+    const server = serve();
+    const store = open(server);
+    server.fates.push(fate, fate, fate);
+    store.getState().dispatch(rename("check", "Check the papers"));
+    await vi.advanceTimersByTimeAsync(400);
+    expect(store.getState().failing).toBe(true);
+    await quiet(store);
+    expect(store.getState().failing).toBe(false);
+    expect(server.log).toHaveLength(1);
+    expect(nameOf(server.model, "check")).toBe("Check the papers");
+  });
+
+  test("another window's change arrives within a second, and one's own undo leaves it alone", async () => {
+    const server = serve();
+    const [mine, theirs] = [open(server), open(server)];
+    mine.getState().dispatch(rename("check", "Check the papers"));
+    await quiet(mine, theirs);
+    theirs.getState().dispatch(rename("approve", "Say yes"));
+    await vi.advanceTimersByTimeAsync(1_000);
+    expect(nameOf(mine.getState().model, "approve")).toBe("Say yes");
+    mine.getState().undo();
+    await quiet(mine, theirs);
+    expect(nameOf(server.model, "check")).toBe(nameOf(smallModel(), "check"));
+    expect(nameOf(server.model, "approve")).toBe("Say yes");
+  });
+
+  test("what one deletes while another fills it in is asked, and the answer is what is stored", async () => {
+    const server = serve();
+    const [mine, theirs] = [open(server), open(server)];
+    theirs.getState().dispatch({ type: "delete", ids: ["approve"] });
+    await vi.advanceTimersByTimeAsync(150);
+    expect(server.model.elements.has("approve")).toBe(false);
+    mine.getState().dispatch(rename("approve", "Say yes"));
+    await vi.advanceTimersByTimeAsync(600);
+    expect(mine.getState().disagreement?.conflicts).not.toEqual([]);
+    expect(nameOf(mine.getState().model, "approve")).toBe("Say yes");
+    mine.getState().decide(() => "ours");
+    await quiet(mine, theirs);
+    expect(nameOf(server.model, "approve")).toBe("Say yes");
+    expect(replacementEdits(server.model, theirs.getState().model)).toEqual([]);
+  });
+
+  test("what one does while a refusal is looked into is kept", async () => {
+    const server = serve();
+    const [mine, theirs] = [open(server), open(server)];
+    theirs.getState().dispatch({ type: "delete", ids: ["approve"] });
+    await vi.advanceTimersByTimeAsync(150);
+    mine.getState().dispatch(rename("approve", "Say yes"));
+    // Asked, refused, and the state of the server asked for: meanwhile the next change.
+    for (let at = 0; at < 40; at++) {
+      await vi.advanceTimersByTimeAsync(10);
+      mine.getState().dispatch(rename("check", `Check ${at}`));
+    }
+    await quiet(mine, theirs);
+    expect(nameOf(server.model, "check")).toBe("Check 39");
+    expect(replacementEdits(server.model, mine.getState().model)).toEqual([]);
+  });
+
+  test("opening anew while an answer is missing performs nothing twice", async () => {
+    const server = serve();
+    const store = open(server);
+    server.fates.push("unanswered");
+    store.getState().dispatch({ type: "move", diagram: "page", ids: ["check"], by: { x: 24, y: 0 } });
+    await vi.advanceTimersByTimeAsync(300);
+    expect(store.getState().failing).toBe(true);
+    await Promise.all([store.getState().reload(), vi.advanceTimersByTimeAsync(300)]);
+    await quiet(store);
+    expect(store.getState().pending).toEqual([]);
+    expect(replacementEdits(server.model, store.getState().model)).toEqual([]);
+  });
+
+  const fates = fc.array(fc.constantFrom<Fate>("well", "well", "well", "lost", "unanswered"), { maxLength: 30 });
+  const turns = (length: number) =>
+    fc.array(
+      fc.record({
+        who: fc.nat(1),
+        numbers: fc.array(fc.nat(1_000_000), { minLength: 8, maxLength: 8 }),
+        rest: fc.constantFrom(0, 0, 40, 200, 900),
+      }),
+      { minLength: 1, maxLength: length },
+    );
+
+  test("two windows and the server come to the same, whatever each does and the network loses", async () => {
+    await fc.assert(
+      fc.asyncProperty(turns(14), fates, async (script, lost) => {
+        const server = serve();
+        const stores = [open(server), open(server)] as const;
+        server.fates.push(...lost);
+        for (const [step, { who, numbers, rest }] of script.entries()) {
+          const store = stores[who] as VersionStore;
+          let at = 0;
+          const pick = (count: number) => (numbers[at++ % numbers.length] as number) % count;
+          const { model, dispatch, undo, redo } = store.getState();
+          if ((numbers[1] as number) % 17 === 0)
+            void store
+              .getState()
+              .reload()
+              .catch(() => {});
+          if ((numbers[0] as number) % 8 === 0) redo();
+          else if ((numbers[0] as number) % 9 === 0) undo();
+          else dispatch(commandFor(model, { pick, id: `n${step}` }));
+          await vi.advanceTimersByTimeAsync(rest);
+        }
+        await quiet(...stores);
+        for (const store of stores) {
+          expect(store.getState().pending).toEqual([]);
+          expect(replacementEdits(server.model, store.getState().model)).toEqual([]);
+          store.getState().close();
+        }
+      }),
+      { numRuns: 40 },
+    );
+  });
+
+  test("no name given by either is lost, where nobody gave another", async () => {
+    const nodes = ["start", "check", "decide", "approve", "reject", "done"];
+    await fc.assert(
+      fc.asyncProperty(turns(8), fates, async (script, lost) => {
+        const server = serve();
+        const stores = [open(server), open(server)] as const;
+        server.fates.push(...lost);
+        const said = new Map<string, string>();
+        for (const [step, { who, numbers, rest }] of script.entries()) {
+          // Each names nodes of their own.
+          const node = nodes[who + 2 * ((numbers[0] as number) % 3)] as string;
+          said.set(node, `Named ${step}`);
+          (stores[who] as VersionStore).getState().dispatch(rename(node, `Named ${step}`));
+          await vi.advanceTimersByTimeAsync(rest);
+        }
+        await quiet(...stores);
+        for (const [node, name] of said) expect(nameOf(server.model, node)).toBe(name);
+        for (const store of stores) store.getState().close();
+      }),
+      { numRuns: 40 },
+    );
+  });
+});
