@@ -45,6 +45,8 @@ export const briefs = pgTable("briefs", {
   id: text("id").primaryKey(),
   /** Counts the saves, so that one made on an older text is noticed. */
   revision: integer("revision").notNull(),
+  /** The name of the last save: one whose answer was lost is known again by it. */
+  save: text("save").notNull().default(""),
   content: jsonb("content").$type<BriefContent>().notNull(),
   member: text("member").notNull(),
   changedAt: moment("changed_at").notNull(),

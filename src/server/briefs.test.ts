@@ -48,6 +48,28 @@ describe("briefs", () => {
     expect(JSON.stringify(brief?.content)).toContain("of one window");
   });
 
+  test("a save whose answer was lost is no change from elsewhere; one by somebody else after it is", async () => {
+    const send = (base: number, name: string, words: string, unanswered: string[] = []) =>
+      run<{ revision: number }>("saveBrief", {
+        process: "connect",
+        brief: "b",
+        base,
+        save: name,
+        unanswered,
+        content: content(words),
+      });
+    await send(0, "first", "A text.");
+    // Nobody heard that it was saved: sent again, with what was written meanwhile.
+    expect(await send(0, "second", "A text, and more.", ["first"])).toEqual({ revision: 2 });
+    await send(2, "theirs", "A text of another window.");
+    await expect(send(0, "third", "A text, and still more.", ["first", "second"])).rejects.toMatchObject({
+      code: "changed-elsewhere",
+    });
+    await send(3, "mine", "A text.");
+    await run("buildProcesses", { version: "v" });
+    await expect(send(3, "again", "A text.", ["mine"])).rejects.toMatchObject({ code: "changed-elsewhere" });
+  });
+
   test("its processes are built: the first into the process it was opened from, others beside it, each tied to its words", async () => {
     await save(0);
     const { built, refused } = await run<Built>("buildProcesses", { version: "v" });

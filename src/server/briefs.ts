@@ -1,4 +1,4 @@
-import { and, asc, eq, isNull } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull, or, sql } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { z } from "zod";
 import {
@@ -47,7 +47,15 @@ export type BriefData = Awaited<ReturnType<(typeof openBrief)["run"]>>;
 
 /** Keeps a description. One that was changed elsewhere since is not overwritten: the answer is a refusal. */
 export const saveBrief = useCase(
-  z.object({ process: id, brief: id, base: z.number().int().min(0), content: briefContentSchema }),
+  z.object({
+    process: id,
+    brief: id,
+    base: z.number().int().min(0),
+    save: z.string().max(100).default(""),
+    /** Saves made on the same base whose answers never came: what they wrote is the sender's own. */
+    unanswered: z.array(z.string().min(1).max(100)).max(1000).default([]),
+    content: briefContentSchema,
+  }),
   async ({ db, member, now }, input) =>
     db.transaction(async (transaction) => {
       const [process] = await transaction
@@ -57,19 +65,22 @@ export const saveBrief = useCase(
         .for("update");
       if (!process) throw notFound("This process");
       if (process.brief !== null && process.brief !== input.brief) throw changedElsewhere();
-      const row = { content: input.content, member: member.id, changedAt: now(), revision: input.base + 1 };
+      const row = { content: input.content, member: member.id, changedAt: now(), save: input.save };
       if (process.brief === null) {
-        await transaction.insert(briefs).values({ id: input.brief, ...row });
+        const revision = input.base + 1;
+        await transaction.insert(briefs).values({ id: input.brief, ...row, revision });
         await transaction.update(processes).set({ brief: input.brief }).where(eq(processes.id, input.process));
-      } else {
-        const changed = await transaction
-          .update(briefs)
-          .set(row)
-          .where(and(eq(briefs.id, input.brief), eq(briefs.revision, input.base)))
-          .returning({ revision: briefs.revision });
-        if (changed.length === 0) throw changedElsewhere();
+        return { revision };
       }
-      return { revision: row.revision };
+      const [changed] = await transaction
+        .update(briefs)
+        .set({ ...row, revision: sql`${briefs.revision} + 1` })
+        .where(
+          and(eq(briefs.id, input.brief), or(eq(briefs.revision, input.base), inArray(briefs.save, input.unanswered))),
+        )
+        .returning({ revision: briefs.revision });
+      if (!changed) throw changedElsewhere();
+      return changed;
     }),
 );
 
@@ -139,6 +150,7 @@ export const buildProcesses = useCase(
       .set({
         content: { ...content, frames: [...settings.values()], built: marks },
         revision: brief.revision + 1,
+        save: "",
         changedAt: context.now(),
       })
       .where(eq(briefs.id, brief.id));

@@ -61,13 +61,17 @@ const drafts = () => {
   opened ??= createStore("lucid-lane-briefs", "drafts");
   return opened;
 };
-const keep = (process: string, kept: Kept) => write(process, kept, drafts()).catch(() => undefined);
-const forget = (process: string) => del(process, drafts()).catch(() => undefined);
-const kept = (process: string) => read<Kept>(process, drafts()).catch(() => undefined);
+// Without IndexedDB writing still works; only a crash before saving would lose something.
+const keep = async (process: string, kept: Kept) => write(process, kept, drafts());
+const forget = async (process: string) => del(process, drafts());
+const kept = async (process: string) => read<Kept>(process, drafts());
+const orNothing = () => undefined;
 
 let timer: ReturnType<typeof setTimeout> | undefined;
 let sending: Promise<void> | undefined;
 let dirty = false;
+/** Saves on the present revision that the server did not answer; it may hold what they wrote. */
+let unanswered: string[] = [];
 
 /** The description that is open: its text and marks, what the server holds of it, and where one is in it. */
 export const useBrief = create<BriefState>((set, get) => {
@@ -76,17 +80,23 @@ export const useBrief = create<BriefState>((set, get) => {
     if (!process || !dirty) return;
     dirty = false;
     set({ status: "saving" });
+    const save = nanoid();
     try {
-      const saved = await ask<{ revision: number }>("saveBrief", { process, brief: id, base: revision, content });
+      const question = { process, brief: id, base: revision, save, unanswered, content };
+      const saved = await ask<{ revision: number }>("saveBrief", question);
       if (get().process !== process) return;
+      unanswered = [];
       set({ revision: saved.revision, status: dirty ? "saving" : "saved" });
-      if (!dirty) await forget(process);
+      if (!dirty) await forget(process).catch(orNothing);
     } catch (error) {
+      // What could not be sent of a description left since is kept in the browser.
+      if (get().process !== process) return;
       dirty = true;
       if (error instanceof ServerError && error.code === "changed-elsewhere")
         set({ status: "changed-elsewhere", problem: error.message });
       else if (error instanceof ServerError && error.status < 500) set({ status: "failed", problem: error.message });
       else {
+        unanswered = [...unanswered, save].slice(-1000);
         set({ status: "waiting" });
         later(3000);
       }
@@ -105,7 +115,7 @@ export const useBrief = create<BriefState>((set, get) => {
     const { process, id, revision, status } = get();
     dirty = true;
     set({ content, status: status === "changed-elsewhere" ? status : "saving" });
-    if (process) void keep(process, { id, base: revision, content });
+    if (process) keep(process, { id, base: revision, content }).catch(orNothing);
     if (status !== "changed-elsewhere") later(500);
   };
   const show = (process: string, data: BriefData) =>
@@ -141,8 +151,9 @@ export const useBrief = create<BriefState>((set, get) => {
       try {
         const data = await ask<BriefData>("openBrief", { process });
         dirty = false;
+        unanswered = [];
         show(process, data);
-        const draft = await kept(process);
+        const draft = await kept(process).catch(orNothing);
         if (draft && get().process === process) {
           // What was written before the browser went is written on, as if it had just been typed.
           set((state) => ({ id: draft.id, revision: draft.base, loaded: state.loaded + 1, mode: "mark" }));
@@ -160,8 +171,9 @@ export const useBrief = create<BriefState>((set, get) => {
       const { process, content } = get();
       if (!process) return;
       const data = await ask<BriefData>("openBrief", { process });
-      await forget(process);
+      await forget(process).catch(orNothing);
       dirty = false;
+      unanswered = [];
       show(process, data);
       if (choice === "keep") {
         set((state) => ({ loaded: state.loaded + 1 }));

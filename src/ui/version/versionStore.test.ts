@@ -1,21 +1,18 @@
+import "fake-indexeddb/auto";
 import fc from "fast-check";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import { type Command, perform } from "@/core/commands";
 import { replacementEdits } from "@/core/merge";
 import { type Edit, type Model, nameOf, toStored } from "@/core/model";
 import { commandFor, smallModel } from "@/core/testing/models";
+import { type Answer, type Fate, Network } from "../testing/network";
 import { createVersionStore, type VersionInfo, type VersionStore } from "./versionStore";
-
-/** What a network does to one question: nothing, lose it on the way there, or lose the answer on the way back. */
-type Fate = "well" | "lost" | "unanswered";
 
 /** Holds a version as the server does: batches one after another, each performed on what there is, each only once. */
 class StandInServer {
   model: Model;
   readonly log: { readonly batch: string; readonly edits: readonly Edit[] }[] = [];
-  /** What becomes of the next questions; afterwards all goes well. */
-  readonly fates: Fate[] = [];
-  #asked = 0;
+  readonly network = new Network((useCase, input) => this.#answer(useCase, input));
 
   constructor(model: Model) {
     this.model = model;
@@ -34,17 +31,7 @@ class StandInServer {
     };
   }
 
-  readonly fetch = async (path: string, { body }: { body: string }) => {
-    const fate = this.fates.shift() ?? "well";
-    await delay(20 + 70 * (this.#asked++ % 3));
-    if (fate === "lost") throw new TypeError("no network");
-    const answer = this.#answer(path.slice("/api/do/".length), JSON.parse(body));
-    await delay(15);
-    if (fate === "unanswered") throw new TypeError("no network");
-    return { ok: answer.status === 200, status: answer.status, json: async () => structuredClone(answer.body) };
-  };
-
-  #answer(useCase: string, input: { batch: string; base: number; commands: Command[] }) {
+  #answer(useCase: string, input: { batch: string; base: number; commands: Command[] }): Answer {
     if (useCase === "openVersion") return { status: 200, body: this.info() };
     if (useCase === "applyCommands" && !this.log.some(({ batch }) => batch === input.batch)) {
       let { model } = this;
@@ -62,7 +49,6 @@ class StandInServer {
   }
 }
 
-const delay = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
 const opened: VersionStore[] = [];
 
 function open(server: StandInServer): VersionStore {
@@ -96,7 +82,7 @@ describe("an open version", () => {
   });
   const serve = (): StandInServer => {
     const server = new StandInServer(smallModel());
-    vi.stubGlobal("fetch", server.fetch);
+    vi.stubGlobal("fetch", server.network.fetch);
     return server;
   };
 
@@ -151,7 +137,7 @@ describe("an open version", () => {
   test.each(["lost", "unanswered"] as const)("a question that is %s is sent again, and done once", async (fate) => {
     const server = serve();
     const store = open(server);
-    server.fates.push(fate, fate, fate);
+    server.network.fates.push(fate, fate, fate);
     store.getState().dispatch(rename("check", "Check the papers"));
     await vi.advanceTimersByTimeAsync(400);
     expect(store.getState().failing).toBe(true);
@@ -210,7 +196,7 @@ describe("an open version", () => {
   test("opening anew while an answer is missing performs nothing twice", async () => {
     const server = serve();
     const store = open(server);
-    server.fates.push("unanswered");
+    server.network.fates.push("unanswered");
     store.getState().dispatch({ type: "move", diagram: "page", ids: ["check"], by: { x: 24, y: 0 } });
     await vi.advanceTimersByTimeAsync(300);
     expect(store.getState().failing).toBe(true);
@@ -218,6 +204,27 @@ describe("an open version", () => {
     await quiet(store);
     expect(store.getState().pending).toEqual([]);
     expect(replacementEdits(server.model, store.getState().model)).toEqual([]);
+  });
+
+  test("what a window left unsent is sent by the next one", async () => {
+    const server = serve();
+    const gone = open(server);
+    server.network.fates.push(...Array<Fate>(40).fill("lost"));
+    gone.getState().dispatch(rename("check", "Check the papers"));
+    gone.getState().dispatch(rename("approve", "Say yes"));
+    await vi.advanceTimersByTimeAsync(5_000);
+    gone.getState().close();
+    expect(server.log).toEqual([]);
+    // Another window: the first one's memory is gone, what it kept in the browser is not.
+    vi.resetModules();
+    const next = await import("./versionStore");
+    server.network.fates.length = 0;
+    const store = next.createVersionStore(server.info());
+    opened.push(store);
+    await quiet(store);
+    expect(nameOf(server.model, "check")).toBe("Check the papers");
+    expect(nameOf(server.model, "approve")).toBe("Say yes");
+    expect(nameOf(store.getState().model, "approve")).toBe("Say yes");
   });
 
   const fates = fc.array(fc.constantFrom<Fate>("well", "well", "well", "lost", "unanswered"), { maxLength: 30 });
@@ -236,7 +243,7 @@ describe("an open version", () => {
       fc.asyncProperty(turns(14), fates, async (script, lost) => {
         const server = serve();
         const stores = [open(server), open(server)] as const;
-        server.fates.push(...lost);
+        server.network.fates.push(...lost);
         for (const [step, { who, numbers, rest }] of script.entries()) {
           const store = stores[who] as VersionStore;
           let at = 0;
@@ -269,7 +276,7 @@ describe("an open version", () => {
       fc.asyncProperty(turns(8), fates, async (script, lost) => {
         const server = serve();
         const stores = [open(server), open(server)] as const;
-        server.fates.push(...lost);
+        server.network.fates.push(...lost);
         const said = new Map<string, string>();
         for (const [step, { who, numbers, rest }] of script.entries()) {
           // Each names nodes of their own.

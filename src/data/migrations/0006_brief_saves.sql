@@ -1,0 +1,1 @@
+ALTER TABLE "briefs" ADD COLUMN "save" text DEFAULT '' NOT NULL;
