@@ -1,6 +1,6 @@
-import { and, eq, ilike, isNull } from "drizzle-orm";
+import { and, eq, ilike, isNull, ne } from "drizzle-orm";
 import { z } from "zod";
-import { processesOf } from "@/core/model";
+import { processesOf, wordFor } from "@/core/model";
 import { directory, elements, processes, versions } from "@/data/schema";
 import { loadHead } from "./heads";
 import { useCase } from "./useCase";
@@ -38,7 +38,8 @@ export const find = useCase(
       .from(elements)
       .innerJoin(versions, eq(versions.id, elements.version))
       .innerJoin(processes, eq(processes.id, versions.process))
-      .where(and(ilike(elements.name, pattern), live))
+      // A process is found by its own name, not once more by what its file calls it.
+      .where(and(ilike(elements.name, pattern), ne(elements.type, wordFor("process")), live))
       .limit(20);
     const entryRows = await db
       .select()

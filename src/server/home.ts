@@ -9,6 +9,7 @@ import { areas, handoffs, heads, processes, revisions, versions } from "@/data/s
 import { briefSummary } from "./briefLinks";
 import { directoryNames } from "./directoryNames";
 import { createHead, loadHead } from "./heads";
+import { copyReasons } from "./reasons";
 import { summaryOf } from "./summary";
 import { type Context, notFound, UseCaseError, useCase } from "./useCase";
 import { copyWalkTests } from "./walks";
@@ -73,17 +74,30 @@ export const openHome = useCase(z.object({}), async ({ db }) => {
 });
 export type HomeData = Awaited<ReturnType<(typeof openHome)["run"]>>;
 
+/** Refuses an area that is not there, or no longer. */
+async function needsArea(db: Context["db"], id: string): Promise<void> {
+  const [area] = await db
+    .select({ id: areas.id })
+    .from(areas)
+    .where(and(eq(areas.id, id), isNull(areas.deletedAt)));
+  if (!area) throw notFound("This area");
+}
+
 export const createArea = useCase(z.object({ id, name, parent: id.nullable() }), async ({ db }, input) => {
+  if (input.parent !== null) await needsArea(db, input.parent);
   await db.insert(areas).values({ ...input, rank: 0 });
   return {};
 });
 
 export const renameArea = useCase(z.object({ id, name }), async ({ db }, input) => {
+  await needsArea(db, input.id);
   await db.update(areas).set({ name: input.name }).where(eq(areas.id, input.id));
   return {};
 });
 
 export const moveArea = useCase(z.object({ id, parent: id.nullable() }), async ({ db }, input) => {
+  await needsArea(db, input.id);
+  if (input.parent !== null) await needsArea(db, input.parent);
   // An area cannot go into itself or what it holds.
   const rows = await db.select({ id: areas.id, parent: areas.parent }).from(areas);
   for (let at = input.parent; at !== null; at = rows.find((row) => row.id === at)?.parent ?? null) {
@@ -109,13 +123,28 @@ export const deleteArea = useCase(z.object({ id }), async ({ db, now }, input) =
   return { at };
 });
 
+const liveProcess = (process: string) => and(eq(processes.id, process), isNull(processes.deletedAt));
+
 export const deleteProcess = useCase(z.object({ id }), async ({ db, now }, input) => {
   const at = now();
-  await db.update(processes).set({ deletedAt: at }).where(eq(processes.id, input.id));
+  const gone = await db.update(processes).set({ deletedAt: at }).where(liveProcess(input.id)).returning();
+  if (gone.length === 0) throw notFound("This process");
   return { at };
 });
 
+/** A to-be goes; the as-is goes only with its process. */
 export const deleteVersion = useCase(z.object({ id }), async ({ db, now }, input) => {
+  const [row] = await db
+    .select({ kind: versions.kind })
+    .from(versions)
+    .where(and(eq(versions.id, input.id), isNull(versions.deletedAt)));
+  if (!row) throw notFound("This version");
+  if (row.kind === "as-is")
+    throw new UseCaseError(
+      "as-is-stays",
+      "A process has one as-is. Delete the process, or adopt a to-be in its place.",
+      409,
+    );
   const at = now();
   await db.update(versions).set({ deletedAt: at }).where(eq(versions.id, input.id));
   return { at };
@@ -130,12 +159,15 @@ export const undelete = useCase(z.object({ at: z.string() }), async ({ db }, { a
 });
 
 export const renameProcess = useCase(z.object({ id, name }), async ({ db }, input) => {
-  await db.update(processes).set({ name: input.name }).where(eq(processes.id, input.id));
+  const found = await db.update(processes).set({ name: input.name }).where(liveProcess(input.id)).returning();
+  if (found.length === 0) throw notFound("This process");
   return {};
 });
 
 export const moveProcess = useCase(z.object({ id, area: id }), async ({ db }, input) => {
-  await db.update(processes).set({ area: input.area }).where(eq(processes.id, input.id));
+  await needsArea(db, input.area);
+  const found = await db.update(processes).set({ area: input.area }).where(liveProcess(input.id)).returning();
+  if (found.length === 0) throw notFound("This process");
   return {};
 });
 
@@ -144,10 +176,12 @@ export async function addProcess(
   input: { name: string; area: string; processId?: string; versionId?: string },
   model: Model,
 ): Promise<{ process: string; version: string }> {
-  const [area] = await context.db.select({ id: areas.id }).from(areas).where(eq(areas.id, input.area));
-  if (!area) throw notFound("This area");
+  await needsArea(context.db, input.area);
   const process = input.processId ?? nanoid(12);
   const version = input.versionId ?? nanoid(12);
+  const [taken] = await context.db.select({ id: processes.id }).from(processes).where(eq(processes.id, process));
+  if (taken)
+    throw new UseCaseError("id-taken", `There is a process called ${process} already. Choose another id.`, 409);
   const at = context.now();
   await context.db.transaction(async (transaction) => {
     await transaction.insert(processes).values({ id: process, name: input.name, area: input.area, createdAt: at });
@@ -207,6 +241,7 @@ export const importFile = useCase(
 /** A copy of a process with the head of each of its versions. */
 export const copyProcess = useCase(z.object({ id, name, area: id }), async (context, input) => {
   const { db } = context;
+  await needsArea(db, input.area);
   const rows = await db
     .select()
     .from(versions)
@@ -234,10 +269,14 @@ export const copyProcess = useCase(z.object({ id, name, area: id }), async (cont
         kind: row.kind,
         name: row.name,
         source: row.source ? (ids.get(row.source) ?? null) : null,
+        aim: row.aim,
+        profile: row.profile,
+        adoptedAt: row.adoptedAt,
         createdAt: at,
       });
       await createHead(transaction, context, version, model);
       await copyWalkTests(transaction, row.id, version);
+      await copyReasons(transaction, row.id, ids);
     }
   });
   return { process, version: ids.get(rows[0]?.id as string) as string };

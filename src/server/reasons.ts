@@ -2,6 +2,7 @@ import { and, eq } from "drizzle-orm";
 import { z } from "zod";
 import { type Reason, reasonSchema } from "@/core/compare";
 import { changeReasons, members } from "@/data/schema";
+import type { Transaction } from "./heads";
 import { useCase } from "./useCase";
 
 const id = z.string().min(1).max(200);
@@ -64,3 +65,13 @@ export const giveReason = useCase(
     return {};
   },
 );
+
+/** What was said of the changes of a version goes along where it and what it was compared with are copied. `ids`: the copies by their sources. */
+export async function copyReasons(db: Transaction, version: string, ids: ReadonlyMap<string, string>): Promise<void> {
+  const rows = await db.select().from(changeReasons).where(eq(changeReasons.version, version));
+  const copies = rows.flatMap((row) => {
+    const [copy, against] = [ids.get(version), ids.get(row.against)];
+    return copy && against ? [{ ...row, version: copy, against }] : [];
+  });
+  if (copies.length > 0) await db.insert(changeReasons).values(copies);
+}
