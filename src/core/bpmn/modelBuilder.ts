@@ -1,5 +1,4 @@
 import {
-  type AttributeField,
   anonymousId,
   bpmnNamespace,
   type Element,
@@ -14,11 +13,13 @@ import {
   type XmlElement,
   type XmlNode,
 } from "../model";
+import { readAttribute, spell, type Writable } from "./attributeValues";
 import { InterchangeBuilder } from "./interchangeBuilder";
 import { declaredPrefix, innerScope, outermostScope, resolveName, type Scope, uriOf } from "./namespaces";
+import { type FlowLists, flowListsOf, keepOddFlowLists, resolveReferences } from "./references";
+import { textOf, withoutSpace } from "./xmlContent";
 
 type Attributes = Record<string, string>;
-type Writable = { -readonly [Key in keyof Element]: Element[Key] } & { [field: string]: unknown };
 
 /** What the parser is inside of. Each frame takes the children of its XML element. */
 export type Frame =
@@ -38,12 +39,6 @@ export type Frame =
       readonly place: (node: XmlNode) => void;
       readonly done: () => void;
     };
-
-interface FlowLists {
-  readonly incoming: Id[];
-  readonly outgoing: Id[];
-}
-const flowListFields = ["incoming", "outgoing"] as const;
 
 /**
  * Builds a model from the events of an XML parser. Everything is put where the metamodel says; what the metamodel does not
@@ -154,8 +149,9 @@ export class ModelBuilder {
 
   finish(): Model {
     const root = this.#root as Writable;
-    for (const record of this.elements.values()) this.#resolveReferences(record);
-    this.#keepOddFlowLists();
+    const targetOf = (raw: string) => this.targetOf(raw);
+    for (const record of this.elements.values()) resolveReferences(record, targetOf);
+    keepOddFlowLists(this.elements, this.#flowLists, targetOf);
     return {
       root: root.id,
       elements: Table.from<Element>(this.elements as ReadonlyMap<Id, Element>),
@@ -176,9 +172,9 @@ export class ModelBuilder {
   nextAnonymous(): Id {
     return anonymousId(++this.#anonymous);
   }
-  note(code: FileNote["code"], element: Id, detail: string): void {
+  readonly note = (code: FileNote["code"], element: Id, detail: string): void => {
     this.notes.push({ code, element, detail, line: this.line() });
-  }
+  };
   /** The id a reference means: without its prefix where that stands for the file's own namespace. */
   targetOf(raw: string): string {
     const trimmed = raw.trim();
@@ -300,7 +296,7 @@ export class ModelBuilder {
       const field = name === "type" ? "typeRef" : name;
       const spec = info.attributes.get(field);
       const value = attributes[name] as string;
-      if (spec) this.#readAttribute(record, field, spec, value);
+      if (spec) readAttribute(record, field, spec, value, this.note);
       else record.foreignAttributes = [...(record.foreignAttributes ?? []), [name, value]];
     }
     this.elements.set(id, record);
@@ -315,39 +311,6 @@ export class ModelBuilder {
       });
     } else this.push({ kind: "element", record, info, last: "" });
     return record;
-  }
-
-  #readAttribute(record: Writable, field: string, spec: AttributeField, raw: string): void {
-    switch (spec.kind) {
-      case "string":
-        record[field] = raw;
-        return;
-      case "boolean": {
-        const value = raw.trim();
-        if (value === "true" || value === "1") record[field] = true;
-        else if (value === "false" || value === "0") record[field] = false;
-        else this.note("bad-value", record.id, `${field}="${raw}"`);
-        if (value !== raw || (value !== "true" && value !== "false")) spell(record, field, raw);
-        return;
-      }
-      case "integer": {
-        const value = Number(raw.trim());
-        if (Number.isInteger(value) && raw.trim() !== "") record[field] = value;
-        else this.note("bad-value", record.id, `${field}="${raw}"`);
-        if (String(record[field]) !== raw) spell(record, field, raw);
-        return;
-      }
-      case "enum":
-        if (spec.values.includes(raw)) record[field] = raw;
-        else {
-          this.note("bad-value", record.id, `${field}="${raw}"`);
-          spell(record, field, raw);
-        }
-        return;
-      case "reference":
-        record[field] = raw;
-        return;
-    }
   }
 
   #openDocumentation(top: Frame & { kind: "element" }, attributes: Attributes): void {
@@ -392,13 +355,8 @@ export class ModelBuilder {
   #openReference(top: Frame & { kind: "element" }, field: string, many: boolean): void {
     const { record } = top;
     if ((field === "incoming" || field === "outgoing") && isFlowNode(record.type)) {
-      let lists = this.#flowLists.get(record.id);
-      if (!lists) {
-        lists = { incoming: [], outgoing: [] };
-        this.#flowLists.set(record.id, lists);
-      }
       top.last = field;
-      this.push({ kind: "flow", into: lists[field], text: "" });
+      this.push({ kind: "flow", into: flowListsOf(this.#flowLists, record.id)[field], text: "" });
       return;
     }
     this.push({
@@ -411,78 +369,8 @@ export class ModelBuilder {
       },
     });
   }
-
-  /** References can be resolved only when the target namespace is known and the whole file was read. */
-  #resolveReferences(record: Writable): void {
-    for (const { field, many } of typeInfo(record.type).references) {
-      const raw = record[field] as string | string[] | undefined;
-      if (raw === undefined) continue;
-      if (!many) {
-        const target = this.targetOf(raw as string);
-        record[field] = target;
-        if (target !== raw) spell(record, field, raw as string);
-      } else {
-        record[field] = (raw as string[]).map((one, at) => {
-          const target = this.targetOf(one);
-          if (target !== one) spell(record, `${field}.${at}`, one);
-          return target;
-        });
-      }
-    }
-  }
-
-  /** `incoming` and `outgoing` repeat what the flows say; they are kept only where a file has them otherwise. */
-  #keepOddFlowLists(): void {
-    const derived = new Map<Id, FlowLists>();
-    const listsOf = (node: Id): FlowLists => {
-      let lists = derived.get(node);
-      if (!lists) {
-        lists = { incoming: [], outgoing: [] };
-        derived.set(node, lists);
-      }
-      return lists;
-    };
-    for (const record of this.elements.values()) {
-      if (record.type !== "sequenceFlow") continue;
-      if (record.sourceRef !== undefined) listsOf(record.sourceRef as Id).outgoing.push(record.id);
-      if (record.targetRef !== undefined) listsOf(record.targetRef as Id).incoming.push(record.id);
-    }
-    for (const record of this.elements.values()) {
-      if (!isFlowNode(record.type)) continue;
-      const given = this.#flowLists.get(record.id);
-      const own = derived.get(record.id);
-      for (const field of flowListFields) {
-        const raw = given?.[field] ?? [];
-        const expected = own?.[field] ?? [];
-        if (raw.length === expected.length && raw.every((id, at) => id === expected[at])) continue;
-        record[field] = raw.map((one, at) => {
-          const target = this.targetOf(one);
-          if (target !== one) spell(record, `${field}.${at}`, one);
-          return target;
-        });
-      }
-    }
-  }
-}
-
-function spell(record: { spelling?: { readonly [field: string]: string } }, field: string, raw: string): void {
-  record.spelling = { ...record.spelling, [field]: raw };
 }
 
 function placeForeign(record: Writable, after: string, node: XmlNode): void {
   record.foreign = [...(record.foreign ?? []), { after, node }];
-}
-
-function withoutSpace(children: XmlNode[]): XmlNode[] {
-  const texts = children.filter((node) => "text" in node);
-  if (texts.length === children.length) return children.length > 0 ? [{ text: textOf(children) }] : [];
-  return texts.every((node) => "text" in node && node.text.trim() === "")
-    ? children.filter((node) => !("text" in node))
-    : children;
-}
-
-function textOf(nodes: readonly XmlNode[]): string {
-  return nodes
-    .map((node) => ("text" in node ? node.text : "element" in node ? textOf(node.element.children) : ""))
-    .join("");
 }

@@ -1,4 +1,3 @@
-import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { plan } from "../capture";
 import { perform } from "../commands";
@@ -17,39 +16,16 @@ import {
   outgoingOf,
   participantsOf,
 } from "../model";
+import { connection } from "../testing/connectionBrief";
 import { expectOk } from "../testing/models";
 import { adviceOn } from "./advice";
 import { buildFrame } from "./build";
 import { coverageOf } from "./coverage";
-import { type BriefContent, emptyBrief, passagesOf } from "./document";
+import { type BriefContent, emptyBrief } from "./document";
 import { type Frame, type FrameItem, framesOf, placingsOf } from "./frames";
 import { linksOf } from "./links";
 import { markedText } from "./markedText";
-import { readBrief, sentenceSpans } from "./sentences";
-import { refusalOf, suggestMarks } from "./suggest";
-import { readTime } from "./times";
-import { doneName, question, stateName, stepName, thingName, workKey } from "./wording";
-
-const connection = `
-# Connection
-
-When [trigger: a [party: household] applies for a connection], the [role: front desk] [activity: registers the [document: application]]
-in the [system: case register]. She then [activity: checks whether [decision: the application is complete]]. If
-[decision: papers are missing], the front desk [activity: asks the household for them]. The household
-[activity: sends the missing papers] [time: within ten working days]. Otherwise [result: the application lapses].
-
-The [role: network engineer] [activity: looks whether [decision: the feeder can take the plant]]. If not, he
-[activity: rejects the application] and [result: the case is closed].
-
-[result: The plant is connected].
-
-# Readings
-
-[trigger: Every night at 2:00], [role: billing] [activity: reads all meters] in the [system: meter platform]. For each meter, it
-[activity: stores the values].
-
-{aside: We have worked like this for a long time.}
-`;
+import { readBrief } from "./sentences";
 
 const content = (text: string, more: Partial<BriefContent> = {}): BriefContent => ({
   ...emptyBrief,
@@ -122,132 +98,6 @@ const named = (model: Model, name: string): Id => {
 };
 const targets = (model: Model, name: string) =>
   outgoingOf(model, named(model, name)).map((flow) => `${flow.name ?? ""}>${nameOf(model, flow.targetRef as Id)}`);
-
-describe("sentences", () => {
-  test.each([
-    ["One. Two! Three?", ["One.", "Two!", "Three?"]],
-    ["It takes approx. 20 days. Then it ends.", ["It takes approx. 20 days.", "Then it ends."]],
-    ["See form No. 5 for that.", ["See form No. 5 for that."]],
-    ["  no full stop ", ["no full stop"]],
-    ["", []],
-  ])("%j has %j", (text, expected) => {
-    expect(sentenceSpans(text).map(({ from, to }) => text.slice(from, to))).toEqual(expected);
-  });
-
-  test("sentences never overlap and hold all that is no white space", () => {
-    fc.assert(
-      fc.property(fc.string({ unit: fc.constantFrom("a", "B", " ", ".", "?", "\n", "1", "e.g.") }), (text) => {
-        const spans = sentenceSpans(text);
-        for (const [at, span] of spans.entries())
-          if (at > 0) expect(span.from).toBeGreaterThanOrEqual((spans[at - 1] as { to: number }).to);
-        const kept = spans.map(({ from, to }) => text.slice(from, to)).join("");
-        expect(kept.replace(/\s/g, "")).toBe(text.replace(/\s/g, ""));
-      }),
-    );
-  });
-});
-
-describe("wording", () => {
-  test.each([
-    ["registers the application", "Register application"],
-    ["the application is registered", "Register application"],
-    ["must then immediately send the missing papers", "Send missing papers"],
-    ["the meter is changed by the crew", "Change meter"],
-    ["reads all meters that have been changed", "Read all meters that have been changed"],
-    ["draws up the agreement", "Draw up agreement"],
-  ])("what is done: %s", (words, name) => expect(stepName(words)).toBe(name));
-
-  test.each([
-    ["When a household applies for a connection", "Household applied for connection"],
-    ["as soon as the installer reports back", "Installer reported back"],
-    ["the application has been rejected", "Application rejected"],
-    ["Every night at 2:00", "Every night at 2:00"],
-  ])("what has happened: %s", (words, name) => expect(stateName(words)).toBe(name));
-
-  test("a question is named as one, things in the singular, what others do as done", () => {
-    expect(question("whether the application is complete")).toBe("Application complete?");
-    expect(thingName("the front desks")).toBe("Front desk");
-    expect(doneName("sends the missing papers")).toBe("Missing papers sent");
-  });
-
-  test("the same work in other words has the same key", () => {
-    expect(workKey("registers the application")).toBe(workKey("the applications are registered"));
-    expect(workKey("registers the application")).not.toBe(workKey("rejects the application"));
-  });
-});
-
-describe("times", () => {
-  // ISO 8601: durations and repeating intervals. Five working days to a week are common practice.
-  test.each([
-    ["within ten working days", "P14D"],
-    ["after 3 hours", "PT3H"],
-    ["a week", "P1W"],
-    ["12 working days", "P16D"],
-    ["Every night at 2:00", "R/2026-01-05T02:00:00/P1D"],
-    ["every Friday at 4 pm", "R/2026-01-09T16:00:00/P1W"],
-    ["monthly", "R/2026-01-05T00:00:00/P1M"],
-  ])("%s is %s", (words, iso) => expect(readTime(words)?.iso).toBe(iso));
-  test("what is no time is none", () => expect(readTime("soon")).toBeUndefined());
-});
-
-describe("marks", () => {
-  test("a mark's words are found again, in headings, over formatting, once for each id", () => {
-    const { marks, passages } = passagesOf({
-      type: "doc",
-      content: [
-        {
-          type: "paragraph",
-          content: [
-            { type: "text", text: "The " },
-            {
-              type: "text",
-              text: "front ",
-              marks: [{ type: "word", attrs: { id: "a", kind: "role" } }, { type: "bold" }],
-            },
-            { type: "text", text: "desk", marks: [{ type: "word", attrs: { id: "a", kind: "role" } }] },
-          ],
-        },
-        {
-          type: "paragraph",
-          content: [{ type: "text", text: "desk", marks: [{ type: "word", attrs: { id: "a", kind: "role" } }] }],
-        },
-      ],
-    });
-    expect(marks).toMatchObject([{ id: "a", text: "front desk", passage: 0, from: 4, to: 14 }]);
-    expect(passages.map((passage) => passage.text)).toEqual(["The front desk", "desk"]);
-  });
-
-  test("suggestions are the marks a person would make, each with a reason", () => {
-    const plain = markedText(
-      connection
-        .replace(/\[(?:trigger|role|party|activity|decision|document|system|time|result): /g, "")
-        .replace(/\]/g, ""),
-    );
-    const found = suggestMarks(readBrief(plain), [{ kind: "system", name: "Case register" }], []);
-    const words = (kind: string) => found.filter((one) => one.kind === kind).map((one) => one.text);
-    expect(words("trigger")).toEqual(["a household applies for a connection", "Every night at 2:00"]);
-    expect(words("role")).toEqual(["front desk", "network engineer", "billing"]);
-    expect(words("party")).toEqual(["household"]);
-    expect(words("system")).toEqual(["case register", "meter platform"]);
-    expect(words("decision")).toEqual([
-      "the application is complete",
-      "papers are missing",
-      "the feeder can take the plant",
-    ]);
-    expect(words("activity")).toContain("registers the application");
-    expect(words("time")).toEqual(["within ten working days"]);
-    expect(words("result")).toContain("the application lapses");
-    for (const one of found) expect(one.reason).not.toBe("");
-  });
-
-  test("what was refused or is marked is not suggested again", () => {
-    const reading = readBrief(markedText("The [role: clerk] signs the letter."));
-    expect(suggestMarks(reading, [], []).map((one) => one.text)).toEqual(["signs the letter", "letter"]);
-    expect(suggestMarks(reading, [], [refusalOf("document", "letter")]).map((one) => one.text)).toEqual([
-      "signs the letter",
-    ]);
-  });
-});
 
 describe("frames", () => {
   test("each trigger is a process of its own, with its steps in the order of the text", () => {
