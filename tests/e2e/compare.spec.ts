@@ -133,11 +133,18 @@ test("a to-be is made, its changes are told in words and picture, lead to their 
   await change(page, "Approve design").getByRole("button").first().click();
   await page.keyboard.press("t");
   await expect(page.getByTestId("change-count")).toHaveText("1 change");
-  // And undone on the other side.
+  // The reason of a change that is gone is given to another.
+  await expect(page.getByTestId("lost-reasons")).toContainText("two days less");
   await change(page, "Ask a colleague").getByRole("button").first().click();
+  await page.getByRole("button", { name: "Give it to the change chosen" }).click();
+  await expect(change(page, "Ask a colleague")).toContainText("waiting: two days less");
+  await expect(page.getByTestId("lost-reasons")).toHaveCount(0);
+  // And undone on the other side.
   await page.getByTestId("change-detail").getByRole("button", { name: "Undo in Engineer decides" }).click();
   await expect(page.getByTestId("change-count")).toHaveText("0 changes");
   await expect(page.getByText("Nothing differs between the two.")).toBeVisible();
+  await page.getByTestId("lost-reasons").getByRole("button", { name: "Delete" }).click();
+  await expect(page.getByTestId("lost-reasons")).toHaveCount(0);
   const left2 = await stored(page, toBe);
   expect([...left2.elements].some((element) => element.name === "Ask a colleague")).toBe(false);
 });

@@ -34,9 +34,12 @@ export function xmlInformation(text: string): unknown {
 const grammar = readFileSync(new URL("../bpmn/fixtures/bpmn20.rng", import.meta.url), "utf8");
 
 /** What libxml2 finds wrong with a text against the grammar of the standard's schema; nothing where it conforms. */
-export async function schemaErrors(text: string): Promise<string[]> {
+export const schemaErrors = (text: string): Promise<string[]> => schemaErrorsOf({ "model.bpmn": text });
+
+/** The same for several texts, which takes little longer than one: each error begins with the name of its text. */
+export async function schemaErrorsOf(texts: { readonly [name: string]: string }): Promise<string[]> {
   const result = await validateXML({
-    xml: [{ fileName: "model.bpmn", contents: text }],
+    xml: Object.entries(texts).map(([fileName, contents]) => ({ fileName, contents })),
     extension: "relaxng",
     schema: [{ fileName: "bpmn20.rng", contents: grammar }],
   } as Parameters<typeof validateXML>[0]);

@@ -18,7 +18,8 @@ import { Segments } from "../controls/Segments";
 import { EmptyState } from "../controls/states";
 import { text } from "../messages";
 import { useCompare } from "./compareStore";
-import type { Compared, KeptReason } from "./useComparison";
+import { LostReasons } from "./LostReasons";
+import type { Compared, GiveReason, KeptReason } from "./useComparison";
 import { Words } from "./Words";
 
 interface ChangeListProps {
@@ -26,6 +27,8 @@ interface ChangeListProps {
   /** The changes that pass the filter. */
   readonly groups: readonly ChangeGroup[];
   readonly reasons: ReadonlyMap<string, KeptReason>;
+  /** Undefined where changes have no reasons. */
+  readonly give: GiveReason | undefined;
   readonly onStep: (forward: boolean) => void;
   readonly onTake: () => void;
   /** Takes over what is agreed; undefined where nothing is, or it cannot be. */
@@ -34,7 +37,7 @@ interface ChangeListProps {
 }
 
 /** The differences in plain words, each with the reason it is made for. */
-export function ChangeList({ compared, groups, reasons, onStep, onTake, onTakeAgreed, detail }: ChangeListProps) {
+export function ChangeList({ compared, groups, reasons, give, onStep, onTake, onTakeAgreed, detail }: ChangeListProps) {
   const { chosen, filter, opened, set } = useCompare();
   const states = compared.groups.flatMap((group) => reasons.get(group.key)?.reason.state ?? []);
   const count = (state: ChangeState) => states.filter((one) => one === state).length;
@@ -44,7 +47,6 @@ export function ChangeList({ compared, groups, reasons, onStep, onTake, onTakeAg
     groups,
     reasonOf: (group) => reasons.get(group.key)?.reason as Reason | undefined,
   };
-  const lost = [...reasons.values()].filter((row) => !compared.groups.some((group) => group.key === row.change));
   return (
     <>
       <Flex px={5} h="36px" align="center" gap={4} borderTopWidth="1px" borderColor="line" bg="sheet" flexShrink={0}>
@@ -115,18 +117,7 @@ export function ChangeList({ compared, groups, reasons, onStep, onTake, onTakeAg
           />
         ))}
         {filter === "" && <MovedShapes compared={compared} />}
-        {lost.length > 0 && filter === "" && (
-          <Box as="li" px={5} py={2} color="quiet">
-            {text.compare.lostReasons}
-            <ul style={{ listStylePosition: "inside" }}>
-              {lost.map((row) => (
-                <li key={row.change}>
-                  {row.words} {[row.reason.note, row.reason.effect].filter(Boolean).join("; ")}
-                </li>
-              ))}
-            </ul>
-          </Box>
-        )}
+        {filter === "" && <LostReasons compared={compared} reasons={reasons} give={give} />}
       </Box>
     </>
   );

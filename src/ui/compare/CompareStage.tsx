@@ -159,6 +159,7 @@ function Comparing({
         compared={compared}
         groups={groups}
         reasons={reasons}
+        give={give}
         onStep={step}
         onTake={takeChosen}
         onTakeAgreed={agreed.length > 0 && mayInto("from") ? () => take("from", agreed) : undefined}

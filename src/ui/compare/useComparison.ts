@@ -51,6 +51,12 @@ export function reasonedPair(compared: Compared | undefined): { version: string;
   return version && against && version !== against ? { version, against } : null;
 }
 
+/** Gives a change a reason, or takes it back. */
+export type GiveReason = (
+  change: { readonly key: string; readonly words: string },
+  reason: Reason | null,
+) => Promise<void>;
+
 /** Why the changes are made, and a hand to say so. */
 export function useReasons(compared: Compared | undefined) {
   const pair = reasonedPair(compared);
@@ -65,11 +71,10 @@ export function useReasons(compared: Compared | undefined) {
     load().catch(complain);
   }, [load]);
   const reasons = useMemo(() => new Map(rows.map((row) => [row.change, row])), [rows]);
-  const give = useCallback(
-    async (group: { readonly key: string; readonly words: string }, reason: Reason | null) => {
+  const give = useCallback<GiveReason>(
+    async ({ key, words }, reason) => {
       if (!version || !against) return;
       // Seen at once; what the server says afterwards stands.
-      const { key, words } = group;
       setRows((known) => {
         const others = known.filter((row) => row.change !== key);
         return reason ? [...others, { change: key, words, reason, member: "", at: new Date().toISOString() }] : others;

@@ -875,6 +875,8 @@ export const en = {
     takeReasonBack: "Take the reason back",
     noReasons: "Reasons are kept with the changes between two versions of the workspace.",
     lostReasons: "Reasons whose change is no longer there:",
+    handReasonOn: "Give it to the change chosen",
+    deleteReason: "Delete",
     takeInto: (title: string) => `Take over into ${title}`,
     takeBack: (title: string) => `Undo in ${title}`,
     notChangeable: "A kept state and a file are only looked at; they cannot be changed.",
