@@ -29,7 +29,7 @@ export function LostReasons({ compared, reasons, give }: LostReasonsProps) {
       <ul style={{ listStylePosition: "inside" }}>
         {lost.map((row) => (
           <li key={row.change}>
-            {row.words} {[row.reason.note, row.reason.effect].filter(Boolean).join("; ")}
+            {[row.words, row.reason.note, row.reason.effect].filter(Boolean).join(" ")}
             {give && (
               <Flex display="inline-flex" gap={3} ms={3}>
                 {free && <Act onClick={() => handOn(row, free).catch(complain)}>{text.compare.handReasonOn}</Act>}

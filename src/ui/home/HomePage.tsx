@@ -221,13 +221,13 @@ export function HomePage() {
             <Table.Root size="sm" bg="paper" borderWidth="1px" borderColor="line" tableLayout="fixed">
               <Table.Header>
                 <Table.Row bg="sheet">
-                  <Table.ColumnHeader color="quiet" w="32%">
+                  <Table.ColumnHeader color="quiet" w="30%">
                     {text.home.process}
                   </Table.ColumnHeader>
                   <Table.ColumnHeader color="quiet" w="24%">
                     {text.home.versions}
                   </Table.ColumnHeader>
-                  <Table.ColumnHeader color="quiet" w="22%">
+                  <Table.ColumnHeader color="quiet" w="24%">
                     {text.home.stages}
                   </Table.ColumnHeader>
                   <Table.ColumnHeader color="quiet" w="16%">

@@ -3,7 +3,8 @@ import { Box, Button, chakra, Flex, Menu, Portal, Table } from "@chakra-ui/react
 import { Ellipsis } from "lucide-react";
 import NextLink from "next/link";
 import { text } from "../messages";
-import { briefSign, SignIcon, type StageSign, signWords } from "../shell/Journey";
+import { SignIcon, signWords, stages } from "../shell/Journey";
+import { stageSigns } from "../shell/stageSigns";
 import type { HomeArea, HomeProcess, HomeVersion } from "./homeData";
 import { ProcessOutline } from "./ProcessOutline";
 
@@ -91,7 +92,7 @@ export function ProcessRows({
         </Table.Cell>
         <Table.Cell verticalAlign="top">
           {versions.map((version) => (
-            <StageSigns key={version.id} version={version} brief={process.brief} />
+            <StageSigns key={version.id} version={version} brief={process.brief} versions={versions.length} />
           ))}
         </Table.Cell>
         <Table.Cell verticalAlign="top" color="quiet">
@@ -150,34 +151,33 @@ export function ProcessRows({
 }
 
 /** The stages of a version as a row of signs, each saying in words what it means. */
-function StageSigns({ version, brief }: { readonly version: HomeVersion; readonly brief: HomeProcess["brief"] }) {
+function StageSigns({
+  version,
+  brief,
+  versions,
+}: {
+  readonly version: HomeVersion;
+  readonly brief: HomeProcess["brief"];
+  /** Versions of the process. */
+  readonly versions: number;
+}) {
   const { summary } = version;
-  const open = summary.errors + summary.warnings;
-  const signs: readonly (readonly [string, StageSign])[] = [
-    [text.stages.brief, briefSign(brief)],
-    [
-      text.stages.diagram,
-      summary.steps === 0 ? { kind: "none" } : summary.errors > 0 ? { kind: "begun" } : { kind: "done" },
-    ],
-    [
-      text.stages.check,
-      summary.steps === 0 ? { kind: "none" } : open > 0 ? { kind: "attention", count: open } : { kind: "done" },
-    ],
-    [
-      text.stages.walk,
-      summary.failingWalks > 0
-        ? { kind: "attention", count: summary.failingWalks }
-        : { kind: summary.walks > 0 ? "done" : "none" },
-    ],
-    [text.stages.compare, version.source ? { kind: "done" } : { kind: "none" }],
-    [text.stages.handoff, version.handedOff > 0 ? { kind: "done" } : { kind: "none" }],
-  ];
+  const signs = stageSigns({
+    brief,
+    nodes: summary.steps,
+    open: summary,
+    walks: summary.walks,
+    failingWalks: summary.failingWalks,
+    versions,
+    isCopy: version.source !== null,
+    handedOff: version.handedOff,
+  });
   return (
-    <Flex gap={1.5} h="26px" align="center">
-      {signs.map(([stage, sign]) => (
-        <Flex key={stage} title={`${stage}: ${signWords(sign)}`} align="center">
-          <SignIcon sign={sign} size={14} />
-          <chakra.span srOnly>{`${stage}: ${signWords(sign)}`}</chakra.span>
+    <Flex gap={1} h="26px" align="center" whiteSpace="nowrap">
+      {stages.map((stage) => (
+        <Flex key={stage} title={`${text.stages[stage]}: ${signWords(signs[stage])}`} align="center">
+          <SignIcon sign={signs[stage]} size={14} />
+          <chakra.span srOnly>{`${text.stages[stage]}: ${signWords(signs[stage])}`}</chakra.span>
         </Flex>
       ))}
       <chakra.span color="quiet" fontSize="12px" ms={1}>

@@ -3,14 +3,11 @@ import { chakra, Flex } from "@chakra-ui/react";
 import { CircleCheck, CircleDashed, Contrast } from "lucide-react";
 import NextLink from "next/link";
 import { text } from "../messages";
+import type { StageSign } from "./stageSigns";
 
 export type StageName = "brief" | "steps" | "diagram" | "check" | "walk" | "compare" | "handoff";
-export type StageSign =
-  | { readonly kind: "none" | "begun" | "done" }
-  | { readonly kind: "attention"; readonly count: number };
-
 const Link = chakra(NextLink);
-const stages: readonly StageName[] = ["brief", "steps", "diagram", "check", "walk", "compare", "handoff"];
+export const stages: readonly StageName[] = ["brief", "steps", "diagram", "check", "walk", "compare", "handoff"];
 const routes: { readonly [stage in StageName]: string } = {
   brief: "brief",
   steps: "steps",
@@ -47,12 +44,6 @@ export function SignIcon({ sign, size = 15 }: { readonly sign: StageSign; readon
         </svg>
       );
   }
-}
-
-/** The state of a description: how much of it the models account for. */
-export function briefSign(brief: { readonly sentences: number; readonly accounted: number } | null): StageSign {
-  if (!brief || brief.sentences === 0) return { kind: "none" };
-  return { kind: brief.accounted === brief.sentences ? "done" : "begun" };
 }
 
 export function signWords(sign: StageSign): string {

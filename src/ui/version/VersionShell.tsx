@@ -6,8 +6,9 @@ import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { isFlowNode, type Model } from "@/core/model";
 import { complain, toaster } from "../controls/toaster";
 import { text } from "../messages";
-import { briefSign, Journey, type StageName, type StageSign } from "../shell/Journey";
+import { Journey, type StageName } from "../shell/Journey";
 import type { PaletteCommand } from "../shell/paletteStore";
+import { type StageSign, stageSigns } from "../shell/stageSigns";
 import { TopRow } from "../shell/TopRow";
 import { FindingsProvider, useFindings } from "./findings";
 import { useVersion, useVersionStore, VersionProvider } from "./VersionContext";
@@ -185,26 +186,18 @@ function useStageSigns(): { readonly [stage in StageName]: StageSign } {
   const info = useVersion((state) => state.info);
   const { verdict } = useFindings();
   const { tests, failing } = useWalks();
-  return useMemo(() => {
-    const errors = verdict?.counts.error ?? 0;
-    const open = errors + (verdict?.counts.warning ?? 0);
-    const check: StageSign =
-      nodes === 0
-        ? { kind: "none" }
-        : !verdict
-          ? { kind: "begun" }
-          : open > 0
-            ? { kind: "attention", count: open }
-            : { kind: "done" };
-    return {
-      brief: briefSign(info.brief),
-      steps: nodes === 0 ? { kind: "none" } : nodes < 3 ? { kind: "begun" } : { kind: "done" },
-      diagram: nodes === 0 ? { kind: "none" } : errors > 0 || nodes < 3 ? { kind: "begun" } : { kind: "done" },
-      check,
-      walk:
-        failing > 0 ? { kind: "attention", count: failing } : tests.length > 0 ? { kind: "done" } : { kind: "none" },
-      compare: info.siblings.length < 2 ? { kind: "none" } : info.version.source ? { kind: "done" } : { kind: "begun" },
-      handoff: info.handedOff > 0 ? { kind: "done" } : { kind: "none" },
-    };
-  }, [nodes, info, verdict, tests, failing]);
+  return useMemo(
+    () =>
+      stageSigns({
+        brief: info.brief,
+        nodes,
+        open: verdict ? { errors: verdict.counts.error, warnings: verdict.counts.warning } : undefined,
+        walks: tests.length,
+        failingWalks: failing,
+        versions: info.siblings.length,
+        isCopy: info.version.source !== null,
+        handedOff: info.handedOff,
+      }),
+    [nodes, info, verdict, tests, failing],
+  );
 }
