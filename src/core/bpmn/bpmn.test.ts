@@ -113,6 +113,11 @@ function utf16(text: string, little: boolean): Uint8Array {
   return bytes;
 }
 
+test("a name pasted with what XML cannot hold still makes a file that opens", () => {
+  const pasted = performAll(smallModel(), { type: "rename", id: "check", name: "Check\vapplication\u0007" });
+  expect(expectOk(readBpmn(writeBpmn(pasted))).elements.get("check")?.name).toBe("Check application");
+});
+
 describe("broken and hostile files", () => {
   test.each([
     ["empty", "", "empty"],

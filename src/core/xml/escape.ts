@@ -6,13 +6,21 @@ const escapes: { readonly [character: string]: string } = {
   "\t": "&#9;",
   "\n": "&#10;",
   "\r": "&#13;",
+  // What word processors put for a line end within a paragraph, and for a new page.
+  "\v": " ",
+  "\f": " ",
 };
 
-/** Line ends and tabs in attributes are written as references, since a reader would turn them into spaces. */
-export function escapeAttribute(value: string): string {
-  return value.replace(/[&<>"\t\n\r]/g, (character) => escapes[character] as string);
-}
+// XML 1.0, production 2 (Char): what is outside of these ranges can stand in no file, not even escaped.
+const inAttribute = /[&<>"\t\n\r]|[^\t\n\r\u0020-\ud7ff\ue000-\ufffd\u{10000}-\u{10ffff}]/gu;
+const inText = /[&<>\r]|[^\t\n\r\u0020-\ud7ff\ue000-\ufffd\u{10000}-\u{10ffff}]/gu;
+const escaped = (character: string) => escapes[character] ?? "";
 
-export function escapeText(value: string): string {
-  return value.replace(/[&<>\r]/g, (character) => escapes[character] as string);
-}
+/**
+ * A value as an attribute holds it. Line ends and tabs are written as references, since a reader would turn them into spaces; what
+ * XML cannot hold is left out.
+ */
+export const escapeAttribute = (value: string): string => value.replace(inAttribute, escaped);
+
+/** A text as an element holds it; what XML cannot hold is left out. */
+export const escapeText = (value: string): string => value.replace(inText, escaped);
