@@ -7,7 +7,6 @@ import { type Scene, sceneOf } from "@/core/drawing";
 import { type Bounds, type Id, type Model, shapesOf, toStored } from "@/core/model";
 import { FigureView } from "../canvas/FigureView";
 import { text } from "../messages";
-
 import { useFindings } from "../version/findings";
 import { checkWorker } from "../version/ownWorker";
 

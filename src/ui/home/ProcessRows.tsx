@@ -3,8 +3,8 @@ import { Box, Button, chakra, Flex, Menu, Portal, Table } from "@chakra-ui/react
 import { Ellipsis } from "lucide-react";
 import NextLink from "next/link";
 import { text } from "../messages";
-import { SignIcon, signWords, stages } from "../shell/Journey";
-import { stageSigns } from "../shell/stageSigns";
+import { SignIcon, signWords } from "../shell/Journey";
+import { stageSigns, stages } from "../shell/stageSigns";
 import type { HomeArea, HomeProcess, HomeVersion } from "./homeData";
 import { ProcessOutline } from "./ProcessOutline";
 

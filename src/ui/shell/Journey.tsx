@@ -3,11 +3,9 @@ import { chakra, Flex } from "@chakra-ui/react";
 import { CircleCheck, CircleDashed, Contrast } from "lucide-react";
 import NextLink from "next/link";
 import { text } from "../messages";
-import type { StageSign } from "./stageSigns";
+import { type StageName, type StageSign, stages } from "./stageSigns";
 
-export type StageName = "brief" | "steps" | "diagram" | "check" | "walk" | "compare" | "handoff";
 const Link = chakra(NextLink);
-export const stages: readonly StageName[] = ["brief", "steps", "diagram", "check", "walk", "compare", "handoff"];
 const routes: { readonly [stage in StageName]: string } = {
   brief: "brief",
   steps: "steps",

@@ -1,4 +1,6 @@
-import type { StageName } from "./Journey";
+/** The stages of a version, in the order of the work. */
+export const stages = ["brief", "steps", "diagram", "check", "walk", "compare", "handoff"] as const;
+export type StageName = (typeof stages)[number];
 
 export type StageSign =
   | { readonly kind: "none" | "begun" | "done" }

@@ -20,10 +20,12 @@ export class OwnWorker<Api> {
     this.#asked++;
     this.#own ??= this.#start();
     this.#remote ??= wrap<Api>(this.#own);
+    const remote = this.#remote;
     try {
-      return await question(this.#remote);
+      return await question(remote);
     } finally {
-      this.#asked--;
+      // What was asked of a worker that was stopped since does not count any more.
+      if (remote === this.#remote) this.#asked--;
     }
   }
 
