@@ -75,8 +75,13 @@ export const versions = pgTable("versions", {
 export const heads = pgTable("heads", {
   version: text("version").primaryKey(),
   sequence: integer("sequence").notNull(),
+  /** The name of the last batch: the same sequence with another batch is another state. */
+  batch: text("batch").notNull().default(""),
   snapshotSequence: integer("snapshot_sequence").notNull(),
   snapshot: jsonb("snapshot").$type<StoredModel>().notNull(),
+  /** Sizes as JSON, for telling when a snapshot is due. */
+  snapshotBytes: integer("snapshot_bytes").notNull().default(0),
+  loggedBytes: integer("logged_bytes").notNull().default(0),
   changedAt: moment("changed_at").notNull(),
 });
 
@@ -87,6 +92,8 @@ export const log = pgTable(
     sequence: integer("sequence").notNull(),
     /** The sender's own name for the batch; a batch sent twice is stored once. */
     batch: text("batch").notNull(),
+    /** The form of stored models that the edits are of. */
+    form: integer("form").notNull().default(1),
     label: text("label").notNull(),
     commands: jsonb("commands").notNull(),
     edits: jsonb("edits").notNull(),

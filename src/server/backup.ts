@@ -1,10 +1,16 @@
+import { mkdirSync, readdirSync, rmSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
 import { type Table as DrizzleTable, getTableColumns } from "drizzle-orm";
-import { gunzipSync, gzipSync, strFromU8, strToU8 } from "fflate";
+import { nanoid } from "nanoid";
 import { z } from "zod";
-import type { Database } from "@/data/database";
+import { dataFolder } from "@/data/database";
 import * as schema from "@/data/schema";
-import { forgetHeads } from "./heads";
-import { UseCaseError, useCase } from "./useCase";
+import { checkBackup } from "./backupCheck";
+import { type BackupContent, readBackup, writeBackup } from "./backupFile";
+import { generationOf, isOwnKey, setGeneration } from "./generation";
+import { DamagedVersion, forgetHeads, renewIndex, tryHead } from "./heads";
+import { afterCommit, type Transaction } from "./kernel/act";
+import { type Context, longUseCase, query, UseCaseError } from "./useCase";
 
 /** Every table of the workspace, with the columns its rows are ordered by, so that the same content is the same bytes. */
 const tables: readonly (readonly [name: string, table: DrizzleTable, order: readonly string[]])[] = [
@@ -18,9 +24,6 @@ const tables: readonly (readonly [name: string, table: DrizzleTable, order: read
   ["log", schema.log, ["version", "sequence"]],
   ["revisions", schema.revisions, ["version", "number"]],
   ["directory", schema.directory, ["id"]],
-  ["uses", schema.uses, ["version", "entry", "element", "how"]],
-  ["wordLinks", schema.wordLinks, ["version", "mark", "element"]],
-  ["elements", schema.elements, ["version", "element"]],
   ["files", schema.files, ["id"]],
   ["waivers", schema.waivers, ["id"]],
   ["walkTests", schema.walkTests, ["id"]],
@@ -28,13 +31,14 @@ const tables: readonly (readonly [name: string, table: DrizzleTable, order: read
   ["verdicts", schema.verdicts, ["id"]],
   ["handoffs", schema.handoffs, ["id"]],
 ];
-const format = "lucid-lane-backup-1";
+/** What is computed from the models, and so is no part of a backup. */
+const derived = [schema.uses, schema.wordLinks, schema.elements];
 
-/** The whole workspace as one file. Restoring it and backing up again gives the same bytes. */
-export const backup = useCase(z.object({}), async ({ db }) => ({ bytes: await backupBytes(db) }));
+/** The whole workspace as one file, of one moment. Restoring it and backing up again gives the same bytes. */
+export const backup = query(z.object({}), async ({ db }) => ({ bytes: writeBackup(await contentOf(db)) }));
 
-async function backupBytes(db: Database): Promise<Uint8Array> {
-  const content: { [table: string]: unknown[] } = {};
+async function contentOf(db: Transaction): Promise<BackupContent> {
+  const content: { [table: string]: { [column: string]: unknown }[] } = {};
   for (const [name, table, order] of tables) {
     const rows = (await db.select().from(table)) as Record<string, unknown>[];
     const key = (row: Record<string, unknown>) =>
@@ -43,14 +47,14 @@ async function backupBytes(db: Database): Promise<Uint8Array> {
           typeof row[column] === "number" ? String(row[column]).padStart(12, "0") : String(row[column]),
         )
         .join("\u0000");
-    rows.sort((a, b) => (key(a) < key(b) ? -1 : key(a) > key(b) ? 1 : 0));
-    // The running number of a use is this database's own and says nothing.
-    content[name] = rows.map((row) => sorted(name === "uses" ? { ...row, id: undefined } : row));
+    const kept = name === "workspace" ? rows.filter((row) => !isOwnKey(String(row.key))) : rows;
+    kept.sort((a, b) => (key(a) < key(b) ? -1 : key(a) > key(b) ? 1 : 0));
+    content[name] = kept.map((row) => sorted(row) as { [column: string]: unknown });
   }
-  return gzipSync(strToU8(JSON.stringify({ format, content })), { mtime: 0, level: 6 });
+  return content;
 }
 
-/** Rows with their fields in order and bytes as Base64, moments in one spelling. */
+/** Rows with their fields in order and bytes as Base64. */
 function sorted(value: unknown): unknown {
   if (value instanceof Uint8Array) return { base64: Buffer.from(value).toString("base64") };
   if (Array.isArray(value)) return value.map(sorted);
@@ -63,34 +67,66 @@ function sorted(value: unknown): unknown {
   );
 }
 
-/** Puts a backup in the place of everything there is, all or nothing. */
-export const restore = useCase(z.object({ bytes: z.instanceof(Uint8Array) }), async ({ db }, { bytes }) => {
-  let content: { readonly [table: string]: readonly Record<string, unknown>[] };
-  try {
-    const parsed = z
-      .object({ format: z.literal(format), content: z.record(z.string(), z.array(z.record(z.string(), z.unknown()))) })
-      .parse(JSON.parse(strFromU8(gunzipSync(bytes))));
-    content = parsed.content;
-  } catch {
-    throw new UseCaseError(
-      "not-a-backup",
-      "This file is not a Lucid Lane backup, or it is damaged. Nothing was changed.",
-      422,
-    );
-  }
-  await db.transaction(async (transaction) => {
-    for (const [, table] of tables) await transaction.delete(table);
+/**
+ * Puts a backup in the place of everything there is, all or nothing. It is looked at as a whole before, and what it replaces is kept
+ * as a backup beside the workspace.
+ */
+export const restore = longUseCase(z.object({ bytes: z.instanceof(Uint8Array) }), async (outside, { bytes }) => {
+  const content = await readBackup(bytes);
+  checkBackup(content, new Map(tables.map(([name, table]) => [name, table])));
+  return outside.writeWhole(async (context) => {
+    const { db } = context;
+    const keptAs = await keepReplaced(context);
+    const generation = await generationOf(db);
+    for (const [, table] of tables) await db.delete(table);
+    for (const table of derived) await db.delete(table);
     for (const [name, table] of tables) {
       const columns = Object.keys(getTableColumns(table));
-      const rows = (content[name] ?? []).map((row) =>
-        Object.fromEntries(columns.filter((column) => column in row).map((column) => [column, revived(row[column])])),
-      );
-      for (let at = 0; at < rows.length; at += 200) await transaction.insert(table).values(rows.slice(at, at + 200));
+      const rows = (content[name] ?? [])
+        .filter((row) => name !== "workspace" || !isOwnKey(String(row.key)))
+        .map((row) => {
+          const values = columns.filter((column) => column in row).map((column) => [column, revived(row[column])]);
+          // Older backups do not name the state a version is in.
+          return Object.fromEntries(name === "heads" && !row.batch ? [...values, ["batch", nanoid()]] : values);
+        });
+      for (let at = 0; at < rows.length; at += 200) await db.insert(table).values(rows.slice(at, at + 200));
     }
+    await setGeneration(db, generation + 1);
+    forgetHeads();
+    for (const { version } of (content.heads ?? []) as unknown as { version: string }[]) {
+      const head = await tryHead(db, version);
+      if (!(head instanceof DamagedVersion)) await renewIndex(db, version, undefined, head.model);
+    }
+    afterCommit(db, forgetHeads);
+    return { keptAs };
   });
-  forgetHeads();
-  return {};
 });
+
+/** Backups of what restores replaced that stay beside the workspace. */
+const mostKept = 10;
+
+/** Keeps what there is beside the workspace before it is replaced; an empty workspace is nothing to keep. */
+async function keepReplaced({ db, now }: Context): Promise<string | null> {
+  const content = await contentOf(db);
+  if ((content.processes ?? []).length === 0 && (content.directory ?? []).length === 0) return null;
+  const folder = join(dataFolder(), "backups");
+  const name = `before-restore-${now().replace(/[:.]/g, "-")}.backup`;
+  try {
+    mkdirSync(folder, { recursive: true });
+    writeFileSync(join(folder, name), writeBackup(content), { flag: "wx" });
+    const older = readdirSync(folder).filter((file) => file.startsWith("before-restore-"));
+    for (const file of older.sort().slice(0, -mostKept)) rmSync(join(folder, file), { force: true });
+  } catch (cause) {
+    throw new UseCaseError(
+      "cannot-keep",
+      `What is there now could not be kept in ${folder} (${(cause as NodeJS.ErrnoException).code ?? "unknown"}), so nothing was replaced. Make room there or give the right to write, then restore again.`,
+      507,
+      [],
+      { cause },
+    );
+  }
+  return join(folder, name);
+}
 
 function revived(value: unknown): unknown {
   if (value !== null && typeof value === "object" && "base64" in value && Object.keys(value).length === 1)

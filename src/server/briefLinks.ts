@@ -1,7 +1,7 @@
 import { and, asc, eq, inArray, isNull } from "drizzle-orm";
 import { coverageOf, readBrief } from "@/core/brief";
-import type { Database } from "@/data/database";
 import { briefs, elements, processes, versions, wordLinks } from "@/data/schema";
+import type { Transaction } from "./kernel/act";
 
 export interface BriefLink {
   readonly mark: string;
@@ -11,7 +11,7 @@ export interface BriefLink {
 }
 
 /** The processes that share a description, each with its first version. */
-export async function processesOfBrief(db: Database, brief: string) {
+export async function processesOfBrief(db: Transaction, brief: string) {
   const rows = await db
     .select({ id: processes.id, name: processes.name, version: versions.id })
     .from(processes)
@@ -23,7 +23,7 @@ export async function processesOfBrief(db: Database, brief: string) {
 }
 
 /** Which elements of some versions stand for which marks. */
-export async function linksOfVersions(db: Database, told: readonly string[]): Promise<BriefLink[]> {
+export async function linksOfVersions(db: Transaction, told: readonly string[]): Promise<BriefLink[]> {
   if (told.length === 0) return [];
   const rows = await db
     .select({ mark: wordLinks.mark, version: wordLinks.version, element: wordLinks.element, name: elements.name })
@@ -35,7 +35,7 @@ export async function linksOfVersions(db: Database, told: readonly string[]): Pr
 }
 
 /** How much of a process's description the models account for; null where there is none. For the stage's sign. */
-export async function briefSummary(db: Database, brief: string | null) {
+export async function briefSummary(db: Transaction, brief: string | null) {
   const [row] = brief ? await db.select().from(briefs).where(eq(briefs.id, brief)) : [];
   if (!row) return null;
   const links = await linksOfVersions(

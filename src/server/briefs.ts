@@ -18,15 +18,17 @@ import { briefs, processes, versions } from "@/data/schema";
 import { linksOfVersions, processesOfBrief } from "./briefLinks";
 import { directoryNames } from "./directoryNames";
 import { applyCommands } from "./editing";
+import { generationOf, needsGeneration } from "./generation";
 import { loadHead } from "./heads";
 import { createProcess } from "./home";
-import { keepRevision } from "./revisions";
-import { type Context, notFound, UseCaseError, useCase } from "./useCase";
-
-const id = z.string().min(1).max(200);
+import { lock, type Transaction } from "./kernel/act";
+import { id, sequenceNumber } from "./kernel/inputs";
+import { keepBefore } from "./revisions";
+import { needsFreeId } from "./takenIds";
+import { type Context, notFound, query, UseCaseError, useCase } from "./useCase";
 
 /** The description a process shares with others, what became of it, and which elements stand for its words. */
-export const openBrief = useCase(z.object({ process: id }), async ({ db }, input) => {
+export const openBrief = query(z.object({ process: id }), async ({ db }, input) => {
   const [process] = await db
     .select({ brief: processes.brief, name: processes.name })
     .from(processes)
@@ -35,6 +37,7 @@ export const openBrief = useCase(z.object({ process: id }), async ({ db }, input
   const [brief] = process.brief ? await db.select().from(briefs).where(eq(briefs.id, process.brief)) : [];
   const told = brief ? await processesOfBrief(db, brief.id) : [];
   return {
+    generation: await generationOf(db),
     brief: brief ? { id: brief.id, revision: brief.revision, content: brief.content } : null,
     processes: told,
     links: await linksOfVersions(
@@ -50,39 +53,47 @@ export const saveBrief = useCase(
   z.object({
     process: id,
     brief: id,
-    base: z.number().int().min(0),
+    base: sequenceNumber,
+    generation: sequenceNumber.optional(),
     save: z.string().max(100).default(""),
     /** Saves made on the same base whose answers never came: what they wrote is the sender's own. */
     unanswered: z.array(z.string().min(1).max(100)).max(1000).default([]),
     content: briefContentSchema,
   }),
-  async ({ db, member, now }, input) =>
-    db.transaction(async (transaction) => {
-      const [process] = await transaction
-        .select({ brief: processes.brief })
-        .from(processes)
-        .where(and(eq(processes.id, input.process), isNull(processes.deletedAt)))
-        .for("update");
-      if (!process) throw notFound("This process");
-      if (process.brief !== null && process.brief !== input.brief) throw changedElsewhere();
-      const row = { content: input.content, member: member.id, changedAt: now(), save: input.save };
-      if (process.brief === null) {
-        const revision = input.base + 1;
-        await transaction.insert(briefs).values({ id: input.brief, ...row, revision });
-        await transaction.update(processes).set({ brief: input.brief }).where(eq(processes.id, input.process));
-        return { revision };
-      }
-      const [changed] = await transaction
-        .update(briefs)
-        .set({ ...row, revision: sql`${briefs.revision} + 1` })
-        .where(
-          and(eq(briefs.id, input.brief), or(eq(briefs.revision, input.base), inArray(briefs.save, input.unanswered))),
-        )
-        .returning({ revision: briefs.revision });
-      if (!changed) throw changedElsewhere();
-      return changed;
-    }),
+  async ({ db, member, now }, input) => {
+    await needsGeneration(db, input.generation);
+    await lock(db, "brief", [await briefLock(db, input.process)]);
+    const [process] = await db
+      .select({ brief: processes.brief })
+      .from(processes)
+      .where(and(eq(processes.id, input.process), isNull(processes.deletedAt)));
+    if (!process) throw notFound("This process");
+    if (process.brief !== null && process.brief !== input.brief) throw changedElsewhere();
+    const row = { content: input.content, member: member.id, changedAt: now(), save: input.save };
+    if (process.brief === null) {
+      const revision = input.base + 1;
+      await needsFreeId(db, briefs, input.brief);
+      await db.insert(briefs).values({ id: input.brief, ...row, revision });
+      await db.update(processes).set({ brief: input.brief }).where(eq(processes.id, input.process));
+      return { revision };
+    }
+    const [changed] = await db
+      .update(briefs)
+      .set({ ...row, revision: sql`${briefs.revision} + 1` })
+      .where(
+        and(eq(briefs.id, input.brief), or(eq(briefs.revision, input.base), inArray(briefs.save, input.unanswered))),
+      )
+      .returning({ revision: briefs.revision });
+    if (!changed) throw changedElsewhere();
+    return changed;
+  },
 );
+
+/** What is locked of the description of a process: the description, or the process that is to get one. */
+async function briefLock(db: Transaction, process: string): Promise<string> {
+  const [row] = await db.select({ brief: processes.brief }).from(processes).where(eq(processes.id, process));
+  return row?.brief ?? process;
+}
 
 const changedElsewhere = () =>
   new UseCaseError(
@@ -108,6 +119,12 @@ export const buildProcesses = useCase(
   z.object({ version: id, frames: z.array(z.string()).optional() }),
   async (context, input): Promise<{ built: BuiltProcess[]; refused: { name: string; reason: string }[] }> => {
     const { db } = context;
+    // Held from here on: what is written back is the description that was read, and what was built from it.
+    await lock(db, "home");
+    await lock(db, "directory");
+    const [of] = await db.select({ process: versions.process }).from(versions).where(eq(versions.id, input.version));
+    if (!of) throw notFound("This version");
+    await lock(db, "brief", [await briefLock(db, of.process)]);
     const [here] = await db
       .select({ process: processes.id, area: processes.area, brief: processes.brief })
       .from(versions)
@@ -120,6 +137,11 @@ export const buildProcesses = useCase(
     const all = framesOf(readBrief(content.document), content);
     const frames = all.filter((frame) => input.frames?.includes(frame.key) ?? true);
     const homes = await homesOf(context, frames, content, { ...here, brief: brief.id, version: input.version });
+    await lock(
+      db,
+      "version",
+      [...homes.values()].map((home) => home.version),
+    );
     const called = new Map<string, Id>();
     for (const [key, home] of homes) {
       const [process] = processesOf((await loadHead(db, home.version)).model);
@@ -237,8 +259,8 @@ async function buildInto(
   if (!made.ok) return made.problems.map((problem) => problem.message).join(" ");
   const { commands } = made.value;
   if (made.value.model === head.model) return { marks, added: 0 };
-  await names.save();
-  if (nodesOf(head.model) > 0) await keepRevision(context, home.version, "before building from the brief");
+  await names.save(db);
+  if (nodesOf(head.model) > 0) await keepBefore(context, home.version, "building from the brief");
   for (let at = 0; at < commands.length; at += 400) {
     await applyCommands.run(context, {
       version: home.version,

@@ -2,21 +2,20 @@ import { eq } from "drizzle-orm";
 import { z } from "zod";
 import { type Adaption, adaptionSchema, levelSchema, type ProfileName, profileNames } from "@/core/check";
 import { everyRule } from "@/core/language";
-import type { Database } from "@/data/database";
 import { versions, workspace } from "@/data/schema";
-import type { Transaction } from "./heads";
+import { lock, type Transaction } from "./kernel/act";
 import { notFound, useCase } from "./useCase";
 
 const id = z.string().min(1).max(200);
 const adaptionKey = "profiles";
 
 /** How this workspace departs from the profiles as they are shipped. */
-export async function adaptionOf(db: Database | Transaction): Promise<Adaption> {
+export async function adaptionOf(db: Transaction): Promise<Adaption> {
   const [row] = await db.select().from(workspace).where(eq(workspace.key, adaptionKey));
   return row ? adaptionSchema.parse(JSON.parse(row.value)) : {};
 }
 
-export async function profileOf(db: Database, version: string): Promise<ProfileName> {
+export async function profileOf(db: Transaction, version: string): Promise<ProfileName> {
   const [row] = await db.select({ profile: versions.profile }).from(versions).where(eq(versions.id, version));
   if (!row) throw notFound("This version");
   return row.profile;
@@ -25,6 +24,7 @@ export async function profileOf(db: Database, version: string): Promise<ProfileN
 export const chooseProfile = useCase(
   z.object({ version: id, profile: z.enum(profileNames) }),
   async ({ db }, { version, profile }) => {
+    await lock(db, "version", [version]);
     const rows = await db.update(versions).set({ profile }).where(eq(versions.id, version)).returning();
     if (rows.length === 0) throw notFound("This version");
     return {};
@@ -36,16 +36,15 @@ export const adaptRule = useCase(
   z.object({ profile: z.enum(profileNames), rule: z.string(), level: levelSchema.nullable() }),
   async ({ db }, { profile, rule, level }) => {
     if (!everyRule.some((one) => one.id === rule)) throw notFound(`The rule “${rule}”`);
-    await db.transaction(async (transaction) => {
-      const adaption = await adaptionOf(transaction);
-      const { [rule]: _, ...others } = adaption[profile] ?? {};
-      const changed = { ...adaption, [profile]: level === null ? others : { ...others, [rule]: level } };
-      const value = JSON.stringify(changed);
-      await transaction
-        .insert(workspace)
-        .values({ key: adaptionKey, value })
-        .onConflictDoUpdate({ target: workspace.key, set: { value } });
-    });
+    await lock(db, "home");
+    const adaption = await adaptionOf(db);
+    const { [rule]: _, ...others } = adaption[profile] ?? {};
+    const changed = { ...adaption, [profile]: level === null ? others : { ...others, [rule]: level } };
+    const value = JSON.stringify(changed);
+    await db
+      .insert(workspace)
+      .values({ key: adaptionKey, value })
+      .onConflictDoUpdate({ target: workspace.key, set: { value } });
     return {};
   },
 );

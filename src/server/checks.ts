@@ -4,18 +4,18 @@ import { z } from "zod";
 import { checkModel, keyOf, processVerdicts, type SignedContent, signedContent, verdictOf } from "@/core/check";
 import { everyRule } from "@/core/language";
 import type { Model } from "@/core/model";
-import type { Database } from "@/data/database";
 import { heads, members, verdicts, waivers } from "@/data/schema";
 import { adaptionOf, profileOf } from "./checkProfiles";
 import { loadHead } from "./heads";
+import { lock, type Transaction } from "./kernel/act";
+import { id } from "./kernel/inputs";
 import { keepRevision } from "./revisions";
-import { UseCaseError, useCase } from "./useCase";
+import { query, UseCaseError, useCase } from "./useCase";
 import { waiversOf } from "./waivers";
 import { walkResults, walkTestsOf } from "./walks";
 
-const id = z.string().min(1).max(200);
 /** What a version is checked for, what was accepted, and what was signed. */
-export const openCheck = useCase(z.object({ version: id }), async ({ db }, { version }) => ({
+export const openCheck = query(z.object({ version: id }), async ({ db }, { version }) => ({
   profile: await profileOf(db, version),
   adaption: await adaptionOf(db),
   waivers: await waiversOf(db, version),
@@ -32,6 +32,7 @@ export const waive = useCase(
   }),
   async (context, input) => {
     const { db } = context;
+    await lock(db, "version", [input.version]);
     const head = await loadHead(db, input.version);
     const options = {
       profile: await profileOf(db, input.version),
@@ -56,10 +57,14 @@ export const waive = useCase(
   },
 );
 
-export const withdrawWaiver = useCase(z.object({ version: id, finding: z.string() }), async ({ db }, input) => {
-  await db.delete(waivers).where(and(eq(waivers.version, input.version), eq(waivers.finding, input.finding)));
-  return {};
-});
+export const withdrawWaiver = useCase(
+  z.object({ version: id, finding: z.string().min(1).max(5000) }),
+  async ({ db }, input) => {
+    await lock(db, "version", [input.version]);
+    await db.delete(waivers).where(and(eq(waivers.version, input.version), eq(waivers.finding, input.finding)));
+    return {};
+  },
+);
 
 export interface VerdictRow {
   readonly id: string;
@@ -73,7 +78,7 @@ export interface VerdictRow {
 }
 
 /** Verdicts that were signed on a version, the latest first. */
-async function verdictsOf(db: Database, version: string): Promise<VerdictRow[]> {
+async function verdictsOf(db: Transaction, version: string): Promise<VerdictRow[]> {
   const [head] = await db.select({ sequence: heads.sequence }).from(heads).where(eq(heads.version, version));
   const rows = await db
     .select({ verdict: verdicts, member: members.name })
@@ -93,12 +98,12 @@ async function verdictsOf(db: Database, version: string): Promise<VerdictRow[]> 
 }
 
 /** The signed verdict that holds now, if there is one. */
-export async function holdingVerdict(db: Database, version: string): Promise<VerdictRow | undefined> {
+export async function holdingVerdict(db: Transaction, version: string): Promise<VerdictRow | undefined> {
   return (await verdictsOf(db, version)).find((verdict) => verdict.holds);
 }
 
 /** How the kept walks of a version go, by name. */
-export async function walksFor(db: Database, version: string, model: Model): Promise<SignedContent["walks"]> {
+export async function walksFor(db: Transaction, version: string, model: Model): Promise<SignedContent["walks"]> {
   const results = await walkResults(db, model, await walkTestsOf(db, version));
   return results.map(({ name, result }) => ({ name, passes: result.verdict === "passes" }));
 }
@@ -106,6 +111,7 @@ export async function walksFor(db: Database, version: string, model: Model): Pro
 /** Signs what the version holds now: a revision is kept for it. Refused while an error is open. */
 export const signVerdict = useCase(z.object({ version: id }), async (context, { version }) => {
   const { db } = context;
+  await lock(db, "version", [version]);
   const head = await loadHead(db, version);
   const profile = await profileOf(db, version);
   const findings = checkModel(head.model, { profile, adaption: await adaptionOf(db), rules: everyRule });

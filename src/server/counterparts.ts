@@ -3,8 +3,9 @@ import { z } from "zod";
 import { counterpartsIn } from "@/core/compare";
 import { nameOf, wordFor } from "@/core/model";
 import { versions } from "@/data/schema";
-import { loadHead } from "./heads";
-import { notFound, useCase } from "./useCase";
+import { DamagedVersion, loadHead, tryHead } from "./heads";
+import { id } from "./kernel/inputs";
+import { notFound, query } from "./useCase";
 
 /** The same element in another version of the process. */
 export interface CounterpartRow {
@@ -17,8 +18,8 @@ export interface CounterpartRow {
 }
 
 /** Where an element is in the other versions of its process: several where it was split or merged, none where it is new or gone. */
-export const listCounterparts = useCase(
-  z.object({ version: z.string(), element: z.string() }),
+export const listCounterparts = query(
+  z.object({ version: id, element: z.string().max(1000) }),
   async ({ db }, { version, element }): Promise<{ counterparts: CounterpartRow[] }> => {
     const [own] = await db.select({ process: versions.process }).from(versions).where(eq(versions.id, version));
     if (!own) throw notFound("This version");
@@ -31,7 +32,9 @@ export const listCounterparts = useCase(
     const found: CounterpartRow[] = [];
     for (const other of others) {
       if (other.id === version) continue;
-      const there = (await loadHead(db, other.id)).model;
+      const head = await tryHead(db, other.id);
+      if (head instanceof DamagedVersion) continue;
+      const there = head.model;
       for (const id of counterpartsIn(model, element, there))
         found.push({
           version: other.id,

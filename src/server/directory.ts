@@ -13,13 +13,14 @@ import {
 } from "@/core/directory";
 import { readDirectoryFile, writeDirectoryCsv, writeDirectoryJson } from "@/core/directoryFile";
 import { directory, processes, uses, versions } from "@/data/schema";
-import { loadHead, type Transaction, writeBatch } from "./heads";
-import { type Context, notFound, UseCaseError, useCase } from "./useCase";
-
-const id = z.string().min(1).max(200);
+import { DamagedVersion, tryHead, writeBatch } from "./heads";
+import { lock } from "./kernel/act";
+import { id } from "./kernel/inputs";
+import { needsFreeId } from "./takenIds";
+import { type Context, notFound, query, UseCaseError, useCase } from "./useCase";
 
 /** All entries, each with how often it is used. */
-export const openDirectory = useCase(z.object({}), async ({ db }) => {
+export const openDirectory = query(z.object({}), async ({ db }) => {
   const rows = await db.select().from(directory).where(isNull(directory.deletedAt)).orderBy(asc(directory.name));
   const used = await db
     .select({ entry: uses.entry, version: uses.version })
@@ -40,6 +41,7 @@ export const openDirectory = useCase(z.object({}), async ({ db }) => {
 export type DirectoryData = Awaited<ReturnType<(typeof openDirectory)["run"]>>;
 
 export const createEntry = useCase(directoryEntrySchema.partial({ id: true }), async ({ db }, input) => {
+  await lock(db, "directory");
   const same = await db
     .select()
     .from(directory)
@@ -51,31 +53,29 @@ export const createEntry = useCase(directoryEntrySchema.partial({ id: true }), a
     id: input.id ?? `${input.kind}-${nanoid(8)}`,
     hue: input.hue ?? (input.kind === "role" ? (roleHues[same.length % roleHues.length] as string) : null),
   };
+  await needsFreeId(db, directory, entry.id);
   await db.insert(directory).values(entry);
   return { id: entry.id, name: entry.name, hue: entry.hue, existed: false };
 });
 
-/** Performs a command on every head that uses an entry, in one transaction; kept revisions stay as they were. Gives the heads it changed. */
-async function inEveryHeadWith(
-  transaction: Transaction,
-  context: Context,
-  entry: string,
-  command: Command,
-): Promise<string[]> {
+/**
+ * Performs a command on every head that uses an entry; kept revisions stay as they were, and a version that cannot be read stays as it
+ * is. The caller holds the directory, so that no edit uses the entry meanwhile. Gives the heads it changed.
+ */
+async function inEveryHeadWith(context: Context, entry: string, command: Command): Promise<string[]> {
+  const { db } = context;
   const changed: string[] = [];
-  const found = await transaction.selectDistinct({ version: uses.version }).from(uses).where(eq(uses.entry, entry));
-  for (const { version } of found) {
-    const head = await loadHead(transaction, version);
+  const found = await db.selectDistinct({ version: uses.version }).from(uses).where(eq(uses.entry, entry));
+  const using = found.map(({ version }) => version).sort();
+  await lock(db, "version", using);
+  for (const version of using) {
+    const head = await tryHead(db, version);
+    if (head instanceof DamagedVersion) continue;
     const done = perform(head.model, command);
     if (!done.ok)
       throw new UseCaseError("refused", done.problems[0]?.message ?? "The entry could not be changed.", 409);
     if (done.value.edits.length === 0) continue;
-    await writeBatch(transaction, context, version, {
-      ...done.value,
-      sequence: head.sequence + 1,
-      batch: nanoid(),
-      commands: [command],
-    });
+    await writeBatch(context, head, { ...done.value, batch: nanoid(), commands: [command] });
     changed.push(version);
   }
   return changed;
@@ -84,24 +84,23 @@ async function inEveryHeadWith(
 /** Changes an entry. A new name is written into every head that uses it. */
 export const changeEntry = useCase(entryChangeSchema.extend({ id }), async (context, { id: entryId, ...fields }) => {
   const { db } = context;
+  await lock(db, "directory");
   const all = await db.select().from(directory).where(isNull(directory.deletedAt));
   const before = all.find((row) => row.id === entryId);
   if (!before) throw notFound("This entry");
   if (fields.unit != null && isWithin(all as DirectoryEntry[], fields.unit, entryId))
     throw new UseCaseError("unit-in-itself", "A unit cannot be part of itself, or of a unit that is part of it.");
   if (Object.keys(fields).length === 0) return { versions: [] };
-  const versions = await db.transaction(async (transaction) => {
-    await transaction.update(directory).set(fields).where(eq(directory.id, entryId));
-    if (fields.name === undefined || fields.name === before.name) return [];
-    const command = { type: "renameEntry", entry: entryId, from: before.name, name: fields.name } as const;
-    return inEveryHeadWith(transaction, context, entryId, command);
-  });
-  return { versions };
+  await db.update(directory).set(fields).where(eq(directory.id, entryId));
+  if (fields.name === undefined || fields.name === before.name) return { versions: [] };
+  const command = { type: "renameEntry", entry: entryId, from: before.name, name: fields.name } as const;
+  return { versions: await inEveryHeadWith(context, entryId, command) };
 });
 
 /** Makes two entries one: whatever uses the one that goes uses the one that stays; what that lacks it takes from the other. */
 export const mergeEntries = useCase(z.object({ from: id, into: id }), async (context, input) => {
   const { db } = context;
+  await lock(db, "directory");
   const rows = await db
     .select()
     .from(directory)
@@ -118,27 +117,24 @@ export const mergeEntries = useCase(z.object({ from: id, into: id }), async (con
     from: { entry: from.id, name: from.name },
     into: { entry: into.id, name: into.name },
   } as const;
-  const versions = await db.transaction(async (transaction) => {
-    const changed = await inEveryHeadWith(transaction, context, from.id, command);
-    await transaction
-      .update(directory)
-      .set({
-        description: into.description || from.description,
-        unit: into.unit ?? (from.unit === into.id ? null : from.unit),
-        headcount: into.headcount ?? from.headcount,
-        costPerHour: into.costPerHour ?? from.costPerHour,
-        hoursPerWeek: into.hoursPerWeek ?? from.hoursPerWeek,
-      })
-      .where(eq(directory.id, into.id));
-    await transaction.update(directory).set({ unit: into.id }).where(eq(directory.unit, from.id));
-    await transaction.update(directory).set({ deletedAt: context.now() }).where(eq(directory.id, from.id));
-    return changed;
-  });
+  const versions = await inEveryHeadWith(context, from.id, command);
+  await db
+    .update(directory)
+    .set({
+      description: into.description || from.description,
+      unit: into.unit ?? (from.unit === into.id ? null : from.unit),
+      headcount: into.headcount ?? from.headcount,
+      costPerHour: into.costPerHour ?? from.costPerHour,
+      hoursPerWeek: into.hoursPerWeek ?? from.hoursPerWeek,
+    })
+    .where(eq(directory.id, into.id));
+  await db.update(directory).set({ unit: into.id }).where(eq(directory.unit, from.id));
+  await db.update(directory).set({ deletedAt: context.now() }).where(eq(directory.id, from.id));
   return { versions };
 });
 
 /** The directory as a file: CSV for a spreadsheet, or JSON. */
-export const exportDirectory = useCase(z.object({ format: z.enum(["csv", "json"]) }), async ({ db }, { format }) => {
+export const exportDirectory = query(z.object({ format: z.enum(["csv", "json"]) }), async ({ db }, { format }) => {
   const rows = (await db
     .select()
     .from(directory)
@@ -159,42 +155,42 @@ export const importDirectory = useCase(z.object({ text: z.string().max(10_000_00
       read.problems,
     );
   }
-  return db.transaction(async (transaction) => {
-    const rows = await transaction.select().from(directory).where(isNull(directory.deletedAt));
-    const key = (kind: string, name: string) => `${kind}\n${foldedName(name)}`;
-    const known = new Map(rows.map((row) => [key(row.kind, row.name), row.id]));
-    let roles = rows.filter((row) => row.kind === "role").length;
-    const made: (typeof directory.$inferInsert)[] = [];
-    const changes: { id: string; fields: Partial<typeof directory.$inferInsert> }[] = [];
-    for (const { kind, name, unit: _, hue, description, ...figures } of read.value) {
-      const given = Object.fromEntries(Object.entries(figures).filter(([, value]) => value !== null));
-      const id = known.get(key(kind, name));
-      if (id !== undefined)
-        changes.push({ id, fields: { ...given, ...(description && { description }), ...(hue && { hue }) } });
-      else {
-        const entry = { id: `${kind}-${nanoid(8)}`, kind, name, description, ...figures };
-        known.set(key(kind, name), entry.id);
-        made.push({ ...entry, hue: hue ?? (kind === "role" ? (roleHues[roles++ % roleHues.length] as string) : null) });
-      }
+  await lock(db, "directory");
+  const rows = await db.select().from(directory).where(isNull(directory.deletedAt));
+  const key = (kind: string, name: string) => `${kind}\n${foldedName(name)}`;
+  const known = new Map(rows.map((row) => [key(row.kind, row.name), row.id]));
+  let roles = rows.filter((row) => row.kind === "role").length;
+  const made: (typeof directory.$inferInsert)[] = [];
+  const changes: { id: string; fields: Partial<typeof directory.$inferInsert> }[] = [];
+  for (const { kind, name, unit: _, hue, description, ...figures } of read.value) {
+    const given = Object.fromEntries(Object.entries(figures).filter(([, value]) => value !== null));
+    const id = known.get(key(kind, name));
+    if (id !== undefined)
+      changes.push({ id, fields: { ...given, ...(description && { description }), ...(hue && { hue }) } });
+    else {
+      const entry = { id: `${kind}-${nanoid(8)}`, kind, name, description, ...figures };
+      known.set(key(kind, name), entry.id);
+      made.push({ ...entry, hue: hue ?? (kind === "role" ? (roleHues[roles++ % roleHues.length] as string) : null) });
     }
-    for (let at = 0; at < made.length; at += 500) await transaction.insert(directory).values(made.slice(at, at + 500));
-    // Units last: a file may name one before it says what it is.
-    const all = (await transaction.select().from(directory).where(isNull(directory.deletedAt))) as DirectoryEntry[];
-    for (const { kind, name, unit } of read.value) {
-      if (unit === null) continue;
-      const [self, within] = [known.get(key(kind, name)) as string, known.get(key("unit", unit))];
-      if (within === undefined || isWithin(all, within, self)) continue;
-      changes.push({ id: self, fields: { unit: within } });
-      const at = all.findIndex((entry) => entry.id === self);
-      if (at >= 0) all[at] = { ...(all[at] as DirectoryEntry), unit: within };
-    }
-    for (const { id, fields } of changes)
-      if (Object.keys(fields).length > 0) await transaction.update(directory).set(fields).where(eq(directory.id, id));
-    return { made: made.length, known: read.value.length - made.length };
-  });
+  }
+  for (let at = 0; at < made.length; at += 500) await db.insert(directory).values(made.slice(at, at + 500));
+  // Units last: a file may name one before it says what it is.
+  const all = (await db.select().from(directory).where(isNull(directory.deletedAt))) as DirectoryEntry[];
+  for (const { kind, name, unit } of read.value) {
+    if (unit === null) continue;
+    const [self, within] = [known.get(key(kind, name)) as string, known.get(key("unit", unit))];
+    if (within === undefined || isWithin(all, within, self)) continue;
+    changes.push({ id: self, fields: { unit: within } });
+    const at = all.findIndex((entry) => entry.id === self);
+    if (at >= 0) all[at] = { ...(all[at] as DirectoryEntry), unit: within };
+  }
+  for (const { id, fields } of changes)
+    if (Object.keys(fields).length > 0) await db.update(directory).set(fields).where(eq(directory.id, id));
+  return { made: made.length, known: read.value.length - made.length };
 });
 
 export const deleteEntry = useCase(z.object({ id }), async ({ db, now }, { id: entryId }) => {
+  await lock(db, "directory");
   const used = await db
     .select({ element: uses.elementName, process: processes.name })
     .from(uses)
@@ -212,16 +208,22 @@ export const deleteEntry = useCase(z.object({ id }), async ({ db, now }, { id: e
       409,
     );
   }
-  await db.update(directory).set({ deletedAt: now() }).where(eq(directory.id, entryId));
+  const gone = await db
+    .update(directory)
+    .set({ deletedAt: now() })
+    .where(and(eq(directory.id, entryId), isNull(directory.deletedAt)))
+    .returning();
+  if (gone.length === 0) throw notFound("This entry");
   return {};
 });
 
 export const restoreEntry = useCase(z.object({ id }), async ({ db }, { id: entryId }) => {
+  await lock(db, "directory");
   await db.update(directory).set({ deletedAt: null }).where(eq(directory.id, entryId));
   return {};
 });
 
-export const whereUsed = useCase(z.object({ id }), async ({ db }, { id: entryId }) => ({
+export const whereUsed = query(z.object({ id }), async ({ db }, { id: entryId }) => ({
   uses: await db
     .select({
       version: uses.version,

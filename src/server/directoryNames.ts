@@ -2,14 +2,16 @@ import { isNull } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import type { Resolve } from "@/core/capture";
 import { foldedName, roleHues } from "@/core/directory";
-import type { Database } from "@/data/database";
 import { directory } from "@/data/schema";
+import type { Transaction } from "./kernel/act";
 
 /**
  * Finds names of a file in the directory. What is new gets an id at once and is entered with `save`, so that a file that
  * cannot be read leaves nothing behind.
  */
-export async function directoryNames(db: Database): Promise<{ resolve: Resolve; save: () => Promise<void> }> {
+export async function directoryNames(
+  db: Transaction,
+): Promise<{ resolve: Resolve; save: (db: Transaction) => Promise<void> }> {
   const rows = await db.select().from(directory).where(isNull(directory.deletedAt));
   const key = (kind: string, name: string) => `${kind}\n${foldedName(name)}`;
   const known = new Map(rows.map((row) => [key(row.kind, row.name), { entry: row.id, name: row.name }]));
@@ -25,8 +27,8 @@ export async function directoryNames(db: Database): Promise<{ resolve: Resolve; 
       known.set(key(kind, name), entry);
       return entry;
     },
-    save: async () => {
-      if (made.length > 0) await db.insert(directory).values(made);
+    save: async (db) => {
+      for (let at = 0; at < made.length; at += 500) await db.insert(directory).values(made.slice(at, at + 500));
     },
   };
 }

@@ -3,9 +3,12 @@ import { z } from "zod";
 import { type Command, commandSchema, perform } from "@/core/commands";
 import type { Edit, Model } from "@/core/model";
 import { heads, log, versions } from "@/data/schema";
+import { needsGeneration } from "./generation";
 import { loadHead, writeBatch } from "./heads";
+import { lock, type Transaction } from "./kernel/act";
+import { id, sequenceNumber } from "./kernel/inputs";
 import { keepRestedRevision } from "./revisions";
-import { notFound, UseCaseError, useCase } from "./useCase";
+import { notFound, query, UseCaseError, useCase } from "./useCase";
 
 export interface AppliedBatch {
   readonly sequence: number;
@@ -20,68 +23,66 @@ export interface AppliedBatch {
  */
 export const applyCommands = useCase(
   z.object({
-    version: z.string(),
+    version: id,
     batch: z.string().min(1).max(100),
-    base: z.number().int().min(0),
+    base: sequenceNumber,
+    generation: sequenceNumber.optional(),
     // A pasted list of thousands of rows is one gesture.
     commands: z.array(commandSchema).min(1).max(60_000),
-    label: z.string().max(300).optional(),
+    /** What the sender calls it; lists show as much of it as fits. */
+    label: z.string().max(100_000).optional(),
   }),
   async (context, request): Promise<AppliedBatch> => {
     const { db } = context;
+    // Nobody renames what the directory calls things while a name from it is written.
+    await lock(db, "directory", [""], "in common");
+    await needsGeneration(db, request.generation);
+    await lock(db, "version", [request.version]);
     const [version] = await db
       .select({ deletedAt: versions.deletedAt })
       .from(versions)
       .where(eq(versions.id, request.version));
     if (!version || version.deletedAt) throw notFound("This version");
     await keepRestedRevision(context, request.version);
-    return db.transaction(async (transaction) => {
-      // The row is locked, so that batches of several processes come one after another.
-      await transaction
-        .select({ version: heads.version })
-        .from(heads)
-        .where(eq(heads.version, request.version))
-        .for("update");
-      const head = await loadHead(transaction, request.version);
-      const [sent] = await transaction
-        .select({ sequence: log.sequence })
-        .from(log)
-        .where(and(eq(log.version, request.version), eq(log.batch, request.batch)));
-      let sequence = head.sequence;
-      const remarks: string[] = [];
-      if (!sent) {
-        const done = performAll(head.model, request.commands);
-        sequence = head.sequence + 1;
-        remarks.push(...done.remarks);
-        await writeBatch(transaction, context, request.version, {
-          ...done,
-          sequence,
-          batch: request.batch,
-          label: request.label ?? done.label,
-          commands: request.commands,
-        });
-      }
-      const rows = await transaction
-        .select({ batch: log.batch, edits: log.edits, label: log.label })
-        .from(log)
-        .where(and(eq(log.version, request.version), gt(log.sequence, request.base)))
-        .orderBy(asc(log.sequence));
-      return { sequence, since: rows as AppliedBatch["since"], remarks };
-    });
+    const head = await loadHead(db, request.version);
+    const [sent] = await db
+      .select({ sequence: log.sequence })
+      .from(log)
+      .where(and(eq(log.version, request.version), eq(log.batch, request.batch)));
+    let sequence = head.sequence;
+    const remarks: string[] = [];
+    if (!sent) {
+      const done = performAll(head.model, request.commands);
+      remarks.push(...done.remarks);
+      ({ sequence } = await writeBatch(context, head, {
+        ...done,
+        batch: request.batch,
+        label: request.label ?? done.label,
+        commands: request.commands,
+      }));
+    }
+    return { sequence, since: await sinceThen(db, request.version, request.base), remarks };
   },
 );
 
+/** What was done to a version after a state, in order. */
+async function sinceThen(db: Transaction, version: string, base: number): Promise<AppliedBatch["since"]> {
+  const rows = await db
+    .select({ batch: log.batch, edits: log.edits, label: log.label })
+    .from(log)
+    .where(and(eq(log.version, version), gt(log.sequence, base)))
+    .orderBy(asc(log.sequence));
+  return rows as AppliedBatch["since"];
+}
+
 /** What others did to a version after a state that one knows: what an open window asks for again and again. */
-export const changesSince = useCase(
-  z.object({ version: z.string(), base: z.number().int().min(0) }),
-  async ({ db }, { version, base }): Promise<Pick<AppliedBatch, "sequence" | "since">> => {
-    const rows = await db
-      .select({ sequence: log.sequence, batch: log.batch, edits: log.edits, label: log.label })
-      .from(log)
-      .where(and(eq(log.version, version), gt(log.sequence, base)))
-      .orderBy(asc(log.sequence));
-    const since = rows.map(({ batch, edits, label }) => ({ batch, edits, label })) as AppliedBatch["since"];
-    return { sequence: rows.at(-1)?.sequence ?? base, since };
+export const changesSince = query(
+  z.object({ version: id, base: sequenceNumber, generation: sequenceNumber.optional() }),
+  async ({ db }, { version, base, generation }): Promise<Pick<AppliedBatch, "sequence" | "since">> => {
+    await needsGeneration(db, generation);
+    const [head] = await db.select({ sequence: heads.sequence }).from(heads).where(eq(heads.version, version));
+    if (!head) throw notFound("This version");
+    return { sequence: head.sequence, since: head.sequence === base ? [] : await sinceThen(db, version, base) };
   },
 );
 

@@ -6,13 +6,14 @@ import { processesOf } from "@/core/model";
 import { processes, versions } from "@/data/schema";
 import { huesOf } from "./handoffs";
 import { loadHead } from "./heads";
+import { id, revisionNumber } from "./kernel/inputs";
 import { PictureTooLarge, pageName, pictureOf } from "./pictures";
 import { loadRevision } from "./revisions";
-import { notFound, UseCaseError, useCase } from "./useCase";
+import { notFound, query, UseCaseError } from "./useCase";
 
-const request = z.object({ version: z.string(), revision: z.number().int().min(1).optional() });
+const request = z.object({ version: id, revision: revisionNumber.optional() });
 
-export const exportBpmn = useCase(request, async (context, { version, revision }) => {
+export const exportBpmn = query(request, async (context, { version, revision }) => {
   const model =
     revision === undefined
       ? (await loadHead(context.db, version)).model
@@ -21,7 +22,7 @@ export const exportBpmn = useCase(request, async (context, { version, revision }
 });
 
 /** The step sheet of a version's first process, or of the one that is named. */
-export const exportSheet = useCase(request.extend({ process: z.string().optional() }), async (context, input) => {
+export const exportSheet = query(request.extend({ process: z.string().optional() }), async (context, input) => {
   const { model } = await loadHead(context.db, input.version);
   const process = processesOf(model).find((candidate) => candidate.id === input.process) ?? processesOf(model)[0];
   if (!process) throw notFound("This process");
@@ -39,7 +40,7 @@ const pictureRequest = request.extend({
 });
 
 /** A page of a version, or some of its elements, as a picture or on paper. */
-export const exportPicture = useCase(pictureRequest, async (context, input) => {
+export const exportPicture = query(pictureRequest, async (context, input) => {
   const { version, revision, diagram: wanted, ...options } = input;
   const model =
     revision === undefined

@@ -5,14 +5,15 @@ import { extractedProcess } from "@/core/commands";
 import { processes, versions } from "@/data/schema";
 import { loadHead } from "./heads";
 import { addProcess } from "./home";
+import { lock } from "./kernel/act";
+import { id, name } from "./kernel/inputs";
 import { notFound, UseCaseError, useCase } from "./useCase";
-
-const id = z.string().min(1).max(200);
 
 /** Makes a process of its own from steps of a version, beside it in its area; the caller puts a call in their place. */
 export const extractProcess = useCase(
-  z.object({ version: id, diagram: id, ids: z.array(id).min(1).max(2000), name: z.string().trim().min(1).max(200) }),
+  z.object({ version: id, diagram: id, ids: z.array(id).min(1).max(2000), name }),
   async (context, input) => {
+    await lock(context.db, "home");
     const [row] = await context.db
       .select({ area: processes.area })
       .from(versions)

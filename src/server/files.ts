@@ -2,7 +2,7 @@ import { eq } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { z } from "zod";
 import { files } from "@/data/schema";
-import { notFound, UseCaseError, useCase } from "./useCase";
+import { notFound, query, UseCaseError, useCase } from "./useCase";
 
 /** What may be kept with an element, by ending; the type a browser is told is ours, never the sender's. */
 const types: { readonly [ending: string]: string } = {
@@ -44,7 +44,7 @@ export const keepFile = useCase(
   },
 );
 
-export const openFile = useCase(z.object({ id: z.string().min(1).max(200) }), async ({ db }, { id }) => {
+export const openFile = query(z.object({ id: z.string().min(1).max(200) }), async ({ db }, { id }) => {
   const [file] = await db.select().from(files).where(eq(files.id, id));
   if (!file) throw notFound("This file");
   return { name: file.name, type: file.type, bytes: file.content };

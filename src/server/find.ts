@@ -2,8 +2,8 @@ import { and, eq, ilike, isNull, ne } from "drizzle-orm";
 import { z } from "zod";
 import { processesOf, wordFor } from "@/core/model";
 import { directory, elements, processes, versions } from "@/data/schema";
-import { loadHead } from "./heads";
-import { useCase } from "./useCase";
+import { DamagedVersion, tryHead } from "./heads";
+import { query } from "./useCase";
 
 export interface Found {
   readonly kind: "process" | "element" | "entry";
@@ -15,7 +15,7 @@ export interface Found {
 }
 
 /** Finds processes, elements of any head, and directory entries by a part of their name. */
-export const find = useCase(
+export const find = query(
   z.object({ text: z.string().trim().min(1).max(100) }),
   async ({ db }, { text }): Promise<{ found: Found[] }> => {
     const pattern = `%${text.replace(/[\\%_]/g, (letter) => `\\${letter}`)}%`;
@@ -67,7 +67,7 @@ export const find = useCase(
 );
 
 /** Processes a call activity can name, by the id they have in files. The as-is of each stands for it. */
-export const listCallable = useCase(z.object({}), async ({ db }) => {
+export const listCallable = query(z.object({}), async ({ db }) => {
   const rows = await db
     .select({
       version: versions.id,
@@ -81,11 +81,12 @@ export const listCallable = useCase(z.object({}), async ({ db }) => {
     .where(and(isNull(versions.deletedAt), isNull(processes.deletedAt)));
   const callable = [];
   for (const row of rows.filter((candidate) => candidate.kind === "as-is")) {
-    const { model } = await loadHead(db, row.version);
+    const head = await tryHead(db, row.version);
+    if (head instanceof DamagedVersion) continue;
     const versionsOf = rows
       .filter((other) => other.process === row.process)
       .map(({ version, versionName }) => ({ id: version, name: versionName }));
-    for (const process of processesOf(model))
+    for (const process of processesOf(head.model))
       callable.push({ bpmnId: process.id, name: row.name, version: row.version, versions: versionsOf });
   }
   return { callable: callable.sort((a, b) => a.name.localeCompare(b.name)) };

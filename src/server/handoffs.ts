@@ -7,20 +7,20 @@ import { roleOfLane } from "@/core/directory";
 import { type Manifest, makePackage } from "@/core/handoff";
 import { everyRule } from "@/core/language";
 import type { Element, Model } from "@/core/model";
-import type { Database } from "@/data/database";
 import { directory, handoffs, members, processes, versions } from "@/data/schema";
 import { adaptionOf } from "./checkProfiles";
 import { holdingVerdict, walksFor } from "./checks";
 import { loadHead } from "./heads";
+import { lock, type Transaction } from "./kernel/act";
 import { embeddedFonts } from "./pictures";
 import { keepRevision } from "./revisions";
-import { notFound, UseCaseError, useCase } from "./useCase";
+import { notFound, query, UseCaseError, useCase } from "./useCase";
 import { waiversOf } from "./waivers";
 
 const id = z.string().min(1).max(200);
 
 /** The hue of the role behind a lane, as the directory has it. */
-export async function huesOf(db: Database, model: Model): Promise<(lane: Element) => string | undefined> {
+export async function huesOf(db: Transaction, model: Model): Promise<(lane: Element) => string | undefined> {
   const rows = await db
     .select({ id: directory.id, name: directory.name, hue: directory.hue })
     .from(directory)
@@ -40,7 +40,7 @@ export interface HandoffRow {
   readonly bytes: number;
 }
 
-export const listHandoffs = useCase(
+export const listHandoffs = query(
   z.object({ version: id }),
   async ({ db }, { version }): Promise<{ handoffs: HandoffRow[] }> => {
     const rows = await db
@@ -70,6 +70,7 @@ export const listHandoffs = useCase(
 /** Hands off what the version holds now: a revision is kept, and its package with it. Refused while an error is open. */
 export const handOff = useCase(z.object({ version: id }), async (context, { version }) => {
   const { db } = context;
+  await lock(db, "version", [version]);
   const [row] = await db
     .select({ version: versions.name, process: processes.name })
     .from(versions)
@@ -118,7 +119,7 @@ export const handOff = useCase(z.object({ version: id }), async (context, { vers
 });
 
 /** The bytes of a package as they were made. */
-export const downloadPackage = useCase(z.object({ handoff: id }), async ({ db }, { handoff }) => {
+export const downloadPackage = query(z.object({ handoff: id }), async ({ db }, { handoff }) => {
   const [row] = await db
     .select({ package: handoffs.package, revision: handoffs.revision, manifest: handoffs.manifest })
     .from(handoffs)

@@ -1,7 +1,8 @@
 import { and, desc, eq, gt, lte, sql } from "drizzle-orm";
 import { z } from "zod";
 import { log, members } from "@/data/schema";
-import { useCase } from "./useCase";
+import { id, sequenceNumber } from "./kernel/inputs";
+import { query } from "./useCase";
 
 export interface HistoryRow {
   readonly sequence: number;
@@ -15,8 +16,8 @@ const told = (rows: readonly { sequence: number; label: string; member: string |
   rows.map((one) => ({ ...one, member: one.member ?? "" }));
 
 /** What was done to a version after one of its states and up to another, the newest first. */
-export const listHistory = useCase(
-  z.object({ version: z.string(), after: z.number().int(), upTo: z.number().int() }),
+export const listHistory = query(
+  z.object({ version: id, after: z.number().int().min(-1).max(2_147_483_647), upTo: sequenceNumber }),
   async ({ db }, { version, after, upTo }) => {
     const rows = await db
       .select(row)
@@ -30,8 +31,8 @@ export const listHistory = useCase(
 );
 
 /** Who changed an element last, and how; the newest first. What only moved its shape is left out. */
-export const elementHistory = useCase(
-  z.object({ version: z.string(), element: z.string() }),
+export const elementHistory = query(
+  z.object({ version: id, element: z.string().min(1).max(1000) }),
   async ({ db }, { version, element }) => {
     const touched = JSON.stringify([{ table: "elements", id: element }]);
     const inserted = JSON.stringify([{ table: "elements", record: { id: element } }]);

@@ -1,24 +1,21 @@
 import { and, asc, desc, eq, inArray, isNull } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import { readBpmn } from "@/core/bpmn";
-import { readSheet } from "@/core/capture";
-import { drawMissingPages } from "@/core/commands";
-import { emptyModel, type Model, nameOf, participantsOf, processesOf, toStored } from "@/core/model";
+import { emptyModel, type Model, toStored } from "@/core/model";
 import { areas, handoffs, heads, processes, revisions, versions } from "@/data/schema";
 import { briefSummary } from "./briefLinks";
-import { directoryNames } from "./directoryNames";
-import { createHead, loadHead } from "./heads";
+import { generationOf } from "./generation";
+import { createHead, DamagedVersion, loadHead, tryHead } from "./heads";
+import { lock } from "./kernel/act";
+import { id, name } from "./kernel/inputs";
 import { copyReasons } from "./reasons";
-import { summaryOf } from "./summary";
-import { type Context, notFound, UseCaseError, useCase } from "./useCase";
+import { noSummary, summaryOf } from "./summary";
+import { needsFreeId } from "./takenIds";
+import { type Context, notFound, query, UseCaseError, useCase } from "./useCase";
 import { copyWalkTests } from "./walks";
 
-const id = z.string().min(1).max(200);
-const name = z.string().trim().min(1, "A name is needed.").max(200);
-
 /** The whole of Home: areas, processes with their versions, and the state of each stage. */
-export const openHome = useCase(z.object({}), async ({ db }) => {
+export const openHome = query(z.object({}), async ({ db }) => {
   const areaRows = await db
     .select()
     .from(areas)
@@ -50,12 +47,15 @@ export const openHome = useCase(z.object({}), async ({ db }) => {
   const handoffRows = await db.select({ version: handoffs.version }).from(handoffs);
   const listed = [];
   for (const version of versionRows) {
-    const head = await loadHead(db, version.id);
+    const head = await tryHead(db, version.id);
+    const isDamaged = head instanceof DamagedVersion;
     listed.push({
       ...version,
       revision: revisionRows.find((row) => row.version === version.id)?.number ?? 0,
       handedOff: handoffRows.filter((row) => row.version === version.id).length,
-      summary: await summaryOf(db, head.model, version.id),
+      /** Why it cannot be opened; null where it can. */
+      damaged: isDamaged ? head.message : null,
+      summary: isDamaged ? noSummary : await summaryOf(db, head.model, version.id),
     });
   }
   const summaries = new Map<string, Awaited<ReturnType<typeof briefSummary>>>();
@@ -84,18 +84,22 @@ async function needsArea(db: Context["db"], id: string): Promise<void> {
 }
 
 export const createArea = useCase(z.object({ id, name, parent: id.nullable() }), async ({ db }, input) => {
+  await lock(db, "home");
   if (input.parent !== null) await needsArea(db, input.parent);
+  await needsFreeId(db, areas, input.id);
   await db.insert(areas).values({ ...input, rank: 0 });
   return {};
 });
 
 export const renameArea = useCase(z.object({ id, name }), async ({ db }, input) => {
+  await lock(db, "home");
   await needsArea(db, input.id);
   await db.update(areas).set({ name: input.name }).where(eq(areas.id, input.id));
   return {};
 });
 
 export const moveArea = useCase(z.object({ id, parent: id.nullable() }), async ({ db }, input) => {
+  await lock(db, "home");
   await needsArea(db, input.id);
   if (input.parent !== null) await needsArea(db, input.parent);
   // An area cannot go into itself or what it holds.
@@ -110,6 +114,8 @@ export const moveArea = useCase(z.object({ id, parent: id.nullable() }), async (
 
 /** Deleting marks; what was in the area goes with it, and comes back with it. */
 export const deleteArea = useCase(z.object({ id }), async ({ db, now }, input) => {
+  await lock(db, "home");
+  await needsArea(db, input.id);
   const rows = await db.select({ id: areas.id, parent: areas.parent }).from(areas).where(isNull(areas.deletedAt));
   const doomed = [input.id];
   for (let at = 0; at < doomed.length; at++)
@@ -126,6 +132,7 @@ export const deleteArea = useCase(z.object({ id }), async ({ db, now }, input) =
 const liveProcess = (process: string) => and(eq(processes.id, process), isNull(processes.deletedAt));
 
 export const deleteProcess = useCase(z.object({ id }), async ({ db, now }, input) => {
+  await lock(db, "home");
   const at = now();
   const gone = await db.update(processes).set({ deletedAt: at }).where(liveProcess(input.id)).returning();
   if (gone.length === 0) throw notFound("This process");
@@ -134,6 +141,7 @@ export const deleteProcess = useCase(z.object({ id }), async ({ db, now }, input
 
 /** A to-be goes; the as-is goes only with its process. */
 export const deleteVersion = useCase(z.object({ id }), async ({ db, now }, input) => {
+  await lock(db, "home");
   const [row] = await db
     .select({ kind: versions.kind })
     .from(versions)
@@ -151,7 +159,8 @@ export const deleteVersion = useCase(z.object({ id }), async ({ db, now }, input
 });
 
 /** Undo of a deletion: everything that went at one moment comes back. */
-export const undelete = useCase(z.object({ at: z.string() }), async ({ db }, { at }) => {
+export const undelete = useCase(z.object({ at: z.iso.datetime({ offset: true }) }), async ({ db }, { at }) => {
+  await lock(db, "home");
   await db.update(areas).set({ deletedAt: null }).where(eq(areas.deletedAt, at));
   await db.update(processes).set({ deletedAt: null }).where(eq(processes.deletedAt, at));
   await db.update(versions).set({ deletedAt: null }).where(eq(versions.deletedAt, at));
@@ -165,35 +174,36 @@ export const renameProcess = useCase(z.object({ id, name }), async ({ db }, inpu
 });
 
 export const moveProcess = useCase(z.object({ id, area: id }), async ({ db }, input) => {
+  await lock(db, "home");
   await needsArea(db, input.area);
   const found = await db.update(processes).set({ area: input.area }).where(liveProcess(input.id)).returning();
   if (found.length === 0) throw notFound("This process");
   return {};
 });
 
+/** A process with its as-is. The caller holds Home. */
 export async function addProcess(
   context: Context,
-  input: { name: string; area: string; processId?: string; versionId?: string },
+  input: { name: string; area: string; processId?: string | undefined; versionId?: string | undefined },
   model: Model,
 ): Promise<{ process: string; version: string }> {
-  await needsArea(context.db, input.area);
+  const { db } = context;
+  await needsArea(db, input.area);
   const process = input.processId ?? nanoid(12);
   const version = input.versionId ?? nanoid(12);
-  const [taken] = await context.db.select({ id: processes.id }).from(processes).where(eq(processes.id, process));
-  if (taken)
-    throw new UseCaseError("id-taken", `There is a process called ${process} already. Choose another id.`, 409);
+  await needsFreeId(db, processes, process);
+  await needsFreeId(db, versions, version);
   const at = context.now();
-  await context.db.transaction(async (transaction) => {
-    await transaction.insert(processes).values({ id: process, name: input.name, area: input.area, createdAt: at });
-    await transaction.insert(versions).values({ id: version, process, kind: "as-is", name: "As-is", createdAt: at });
-    await createHead(transaction, context, version, model);
-  });
+  await db.insert(processes).values({ id: process, name: input.name, area: input.area, createdAt: at });
+  await db.insert(versions).values({ id: version, process, kind: "as-is", name: "As-is", createdAt: at });
+  await createHead(context, version, model);
   return { process, version };
 }
 
 export const createProcess = useCase(
   z.object({ name, area: id, processId: id.optional(), versionId: id.optional(), bpmnId: id.optional() }),
   async (context, input) => {
+    await lock(context.db, "home");
     const key = nanoid(8).replace(/[^A-Za-z0-9]/g, "x");
     const model = emptyModel(
       { definitions: `definitions-${key}`, process: input.bpmnId ?? `process-${key}`, diagram: `page-${key}` },
@@ -203,44 +213,10 @@ export const createProcess = useCase(
   },
 );
 
-/** A BPMN file, or a step sheet as CSV, becomes a process; what could not be read says where and why, and nothing is made. */
-export const importFile = useCase(
-  z.object({
-    name: z.string().max(300),
-    area: id,
-    bytes: z.instanceof(Uint8Array),
-    /** Whether who asked for it has given up; asked when all is read and nothing is kept yet. */
-    stopped: z.custom<() => Promise<boolean>>((value) => typeof value === "function").optional(),
-  }),
-  async (context, input) => {
-    const isTable = /\.(csv|tsv)$/i.test(input.name);
-    const title = input.name.replace(/\.[^.]*$/, "").slice(0, 200) || "Imported process";
-    const names = await directoryNames(context.db);
-    const newId = (of: string) => `${of}-${nanoid(8).replace(/[^A-Za-z0-9]/g, "x")}`;
-    const read = isTable
-      ? readSheet(new TextDecoder().decode(input.bytes), title, newId, names.resolve)
-      : readBpmn(input.bytes);
-    if (!read.ok) {
-      const [problem] = read.problems;
-      const place = problem?.column === undefined ? "" : ` (line ${problem.line}, column ${problem.column})`;
-      throw new UseCaseError("unreadable", `${input.name}${place}: ${problem?.message}`, 422, read.problems);
-    }
-    const model = drawMissingPages(read.value);
-    const pool = participantsOf(model).find((participant) => participant.processRef !== undefined);
-    const named =
-      processesOf(model)
-        .map((process) => nameOf(model, process.id))
-        .find(Boolean) ??
-      (pool && nameOf(model, pool.id));
-    if (await input.stopped?.()) throw new UseCaseError("stopped", `${input.name} was not opened: it was cancelled.`);
-    await names.save();
-    return addProcess(context, { name: (named || title).slice(0, 200), area: input.area }, model);
-  },
-);
-
 /** A copy of a process with the head of each of its versions. */
 export const copyProcess = useCase(z.object({ id, name, area: id }), async (context, input) => {
   const { db } = context;
+  await lock(db, "home");
   await needsArea(db, input.area);
   const rows = await db
     .select()
@@ -248,43 +224,45 @@ export const copyProcess = useCase(z.object({ id, name, area: id }), async (cont
     .where(and(eq(versions.process, input.id), isNull(versions.deletedAt)))
     .orderBy(asc(versions.createdAt));
   if (rows.length === 0) throw notFound("This process");
+  await lock(
+    db,
+    "version",
+    rows.map((row) => row.id),
+    "in common",
+  );
   const process = nanoid(12);
   const at = context.now();
   const ids = new Map(rows.map((row) => [row.id, nanoid(12)]));
-  const loaded: { row: (typeof rows)[number]; model: Model }[] = [];
-  for (const row of rows) loaded.push({ row, model: (await loadHead(db, row.id)).model });
-  await db.transaction(async (transaction) => {
-    const [{ brief = null } = {}] = await transaction
-      .select({ brief: processes.brief })
-      .from(processes)
-      .where(eq(processes.id, input.id));
-    await transaction
-      .insert(processes)
-      .values({ id: process, name: input.name, area: input.area, brief, createdAt: at });
-    for (const { row, model } of loaded) {
-      const version = ids.get(row.id) as string;
-      await transaction.insert(versions).values({
-        id: version,
-        process,
-        kind: row.kind,
-        name: row.name,
-        source: row.source ? (ids.get(row.source) ?? null) : null,
-        aim: row.aim,
-        profile: row.profile,
-        adoptedAt: row.adoptedAt,
-        createdAt: at,
-      });
-      await createHead(transaction, context, version, model);
-      await copyWalkTests(transaction, row.id, version);
-      await copyReasons(transaction, row.id, ids);
-    }
-  });
+  const [{ brief = null } = {}] = await db
+    .select({ brief: processes.brief })
+    .from(processes)
+    .where(eq(processes.id, input.id));
+  await db.insert(processes).values({ id: process, name: input.name, area: input.area, brief, createdAt: at });
+  for (const row of rows) {
+    const version = ids.get(row.id) as string;
+    const { model } = await loadHead(db, row.id);
+    await db.insert(versions).values({
+      id: version,
+      process,
+      kind: row.kind,
+      name: row.name,
+      source: row.source ? (ids.get(row.source) ?? null) : null,
+      aim: row.aim,
+      profile: row.profile,
+      adoptedAt: row.adoptedAt,
+      createdAt: at,
+    });
+    await createHead(context, version, model);
+    await copyWalkTests(db, row.id, version);
+    await copyReasons(db, row.id, ids);
+  }
   return { process, version: ids.get(rows[0]?.id as string) as string };
 });
 
 /** Everything the stages of one version need. */
-export const openVersion = useCase(z.object({ version: id }), async (context, input) => {
+export const openVersion = query(z.object({ version: id }), async (context, input) => {
   const { db } = context;
+  const generation = await generationOf(db);
   const [row] = await db
     .select({
       version: versions,
@@ -328,6 +306,7 @@ export const openVersion = useCase(z.object({ version: id }), async (context, in
     trail,
     siblings,
     sequence: head.sequence,
+    generation,
     handedOff: handed.length,
     brief: await briefSummary(db, row.brief),
     model: toStored(head.model),

@@ -3,11 +3,11 @@ import { z } from "zod";
 import { landscapeLinks, outwardFactsOf, placeLandscape } from "@/core/landscape";
 import { processesOf } from "@/core/model";
 import { elements, processes, versions } from "@/data/schema";
-import { loadHead } from "./heads";
-import { useCase } from "./useCase";
+import { DamagedVersion, loadHead, tryHead } from "./heads";
+import { query } from "./useCase";
 
 /** Which process calls which and sends messages to which, as their as-is versions say, placed for drawing. */
-export const openLandscape = useCase(z.object({}), async ({ db }) => {
+export const openLandscape = query(z.object({}), async ({ db }) => {
   const rows = await db
     .select({ version: versions.id, process: processes.id, name: processes.name })
     .from(versions)
@@ -15,8 +15,10 @@ export const openLandscape = useCase(z.object({}), async ({ db }) => {
     .where(and(eq(versions.kind, "as-is"), isNull(versions.deletedAt), isNull(processes.deletedAt)))
     .orderBy(asc(processes.name));
   const facts = [];
-  for (const { version, process, name } of rows)
-    facts.push({ id: process, name, version, ...outwardFactsOf((await loadHead(db, version)).model) });
+  for (const { version, process, name } of rows) {
+    const head = await tryHead(db, version);
+    if (!(head instanceof DamagedVersion)) facts.push({ id: process, name, version, ...outwardFactsOf(head.model) });
+  }
   const { boxes, lines, area } = placeLandscape(facts, landscapeLinks(facts));
   const versionOf = new Map(facts.map((one) => [one.id, one.version]));
   return { boxes: boxes.map((box) => ({ ...box, version: versionOf.get(box.id) as string })), lines, area };
@@ -24,7 +26,7 @@ export const openLandscape = useCase(z.object({}), async ({ db }) => {
 export type LandscapeData = Awaited<ReturnType<(typeof openLandscape)["run"]>>;
 
 /** Call activities of other processes that call a process of this version. */
-export const listCallers = useCase(z.object({ version: z.string().min(1).max(200) }), async ({ db }, input) => {
+export const listCallers = query(z.object({ version: z.string().min(1).max(200) }), async ({ db }, input) => {
   const { model } = await loadHead(db, input.version);
   const called = processesOf(model).map((process) => process.id);
   if (called.length === 0) return { callers: [] };

@@ -2,8 +2,8 @@ import { and, eq } from "drizzle-orm";
 import { z } from "zod";
 import { type Reason, reasonSchema } from "@/core/compare";
 import { changeReasons, members } from "@/data/schema";
-import type { Transaction } from "./heads";
-import { useCase } from "./useCase";
+import type { Transaction } from "./kernel/act";
+import { query, useCase } from "./useCase";
 
 const id = z.string().min(1).max(200);
 
@@ -16,7 +16,7 @@ export interface ReasonRow {
 }
 
 /** Why the changes from one version to another are made. */
-export const listReasons = useCase(
+export const listReasons = query(
   z.object({ version: id, against: id }),
   async ({ db }, { version, against }): Promise<{ reasons: ReasonRow[] }> => {
     const rows = await db

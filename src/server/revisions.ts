@@ -2,8 +2,10 @@ import { and, desc, eq } from "drizzle-orm";
 import { z } from "zod";
 import { fromStored, type Model, toStored } from "@/core/model";
 import { heads, members, revisions } from "@/data/schema";
-import { loadHead, replaceHead } from "./heads";
-import { type Context, notFound, useCase } from "./useCase";
+import { DamagedVersion, loadHead, replaceHead, tryHead } from "./heads";
+import { lock } from "./kernel/act";
+import { id, revisionNumber } from "./kernel/inputs";
+import { type Context, notFound, query, UseCaseError, useCase } from "./useCase";
 
 const restMilliseconds = 10 * 60 * 1000;
 
@@ -15,8 +17,12 @@ export interface RevisionRow {
   readonly sequence: number;
 }
 
-/** Keeps the head as a revision if it has changed since the last one. Gives the number that holds the head's state. */
+/**
+ * Keeps the head as a revision, in the act that has read it: what is kept is what the act saw. After rest, only what has changed since
+ * the last one. Gives the number that holds the head's state.
+ */
 export async function keepRevision(context: Context, version: string, reason: string): Promise<number> {
+  await lock(context.db, "version", [version]);
   const head = await loadHead(context.db, version);
   const last = await lastRevision(context, version);
   if (last && last.sequence === head.sequence && reason === "rest") return last.number;
@@ -33,6 +39,15 @@ export async function keepRevision(context: Context, version: string, reason: st
   return number;
 }
 
+/** Keeps what a version holds before something large is done to it, unless the last revision holds it already. */
+export async function keepBefore(context: Context, version: string, what: string): Promise<void> {
+  await lock(context.db, "version", [version]);
+  const head = await tryHead(context.db, version);
+  if (head instanceof DamagedVersion) return;
+  const last = await lastRevision(context, version);
+  if (!last || last.sequence < head.sequence) await keepRevision(context, version, `before ${what}`);
+}
+
 async function lastRevision(context: Context, version: string) {
   const [last] = await context.db
     .select({ number: revisions.number, sequence: revisions.sequence })
@@ -45,6 +60,7 @@ async function lastRevision(context: Context, version: string) {
 
 /** After ten minutes of rest, what was there becomes a revision before the next change comes. */
 export async function keepRestedRevision(context: Context, version: string): Promise<void> {
+  await lock(context.db, "version", [version]);
   const [head] = await context.db
     .select({ sequence: heads.sequence, changedAt: heads.changedAt })
     .from(heads)
@@ -56,7 +72,7 @@ export async function keepRestedRevision(context: Context, version: string): Pro
 }
 
 export const listRevisions = useCase(
-  z.object({ version: z.string() }),
+  z.object({ version: id }),
   async (context, { version }): Promise<{ revisions: RevisionRow[]; changedSince: boolean }> => {
     await keepRestedRevision(context, version);
     const rows = await context.db
@@ -80,13 +96,13 @@ export const listRevisions = useCase(
 );
 
 export const nameRevision = useCase(
-  z.object({ version: z.string(), reason: z.string().trim().min(1).max(200) }),
+  z.object({ version: id, reason: z.string().trim().min(1).max(200) }),
   async (context, { version, reason }) => ({ number: await keepRevision(context, version, reason) }),
 );
 
 /** Gives a kept state another name. */
 export const labelRevision = useCase(
-  z.object({ version: z.string(), number: z.number().int().min(1), reason: z.string().trim().min(1).max(200) }),
+  z.object({ version: id, number: revisionNumber, reason: z.string().trim().min(1).max(200) }),
   async ({ db }, { version, number, reason }) => {
     const changed = await db
       .update(revisions)
@@ -105,12 +121,17 @@ export async function loadRevision(context: Context, version: string, number: nu
     .where(and(eq(revisions.version, version), eq(revisions.number, number)));
   if (!row) throw notFound(`Revision ${number}`);
   const opened = fromStored(row.model);
-  if (!opened.ok) throw new Error(opened.problems[0]?.message);
+  if (!opened.ok)
+    throw new UseCaseError(
+      "damaged",
+      `Revision ${number} cannot be read (${opened.problems[0]?.message}). Choose an older one, or restore a backup.`,
+      422,
+    );
   return opened.value;
 }
 
-export const openRevision = useCase(
-  z.object({ version: z.string(), number: z.number().int().min(1) }),
+export const openRevision = query(
+  z.object({ version: id, number: revisionNumber }),
   async (context, { version, number }) => ({
     number,
     model: toStored(await loadRevision(context, version, number)),
@@ -119,16 +140,11 @@ export const openRevision = useCase(
 
 /** Puts a kept state back. What was there until now is kept as a revision first, and the restored state is a new one. */
 export const restoreRevision = useCase(
-  z.object({ version: z.string(), number: z.number().int().min(1) }),
+  z.object({ version: id, number: revisionNumber }),
   async (context, { version, number }) => {
     const wanted = await loadRevision(context, version, number);
-    const before = await loadHead(context.db, version);
-    const last = await lastRevision(context, version);
-    if (!last || last.sequence < before.sequence)
-      await keepRevision(context, version, `before restoring revision ${number}`);
-    await context.db.transaction((transaction) =>
-      replaceHead(transaction, context, version, wanted, `restore revision ${number}`),
-    );
+    await keepBefore(context, version, `restoring revision ${number}`);
+    await replaceHead(context, version, wanted, `restore revision ${number}`);
     return { number: await keepRevision(context, version, `revision ${number} restored`) };
   },
 );

@@ -2,10 +2,10 @@ import { and, asc, eq, exists, ilike, inArray, isNull, or, sql } from "drizzle-o
 import { z } from "zod";
 import { rolesOf } from "@/core/directory";
 import { isActivity } from "@/core/model";
-import type { Database } from "@/data/database";
 import { elements, processes, uses, versions } from "@/data/schema";
-import { loadHead } from "./heads";
-import { useCase } from "./useCase";
+import { DamagedVersion, tryHead } from "./heads";
+import type { Transaction } from "./kernel/act";
+import { query } from "./useCase";
 
 const mostRows = 200;
 const id = z.string().min(1).max(200);
@@ -17,7 +17,7 @@ const anywhere = (typed: string) => `%${typed.replace(/[\\%_]/g, (letter) => `\\
  * Elements of all processes by what they are called, what else is written about them, their type, the role that has a part in
  * them, the system they use; each condition that is given must hold.
  */
-export const searchElements = useCase(
+export const searchElements = query(
   z.object({
     text: z.string().trim().max(100).default(""),
     type: z.string().max(60).optional(),
@@ -71,11 +71,13 @@ export const searchElements = useCase(
 );
 
 /** Steps a role has a part in, by version: also those that have it from their lane, which only the model tells. */
-async function stepsOfRole(db: Database, role: string): Promise<[version: string, ids: string[]][]> {
+async function stepsOfRole(db: Transaction, role: string): Promise<[version: string, ids: string[]][]> {
   const found = await db.selectDistinct({ version: uses.version }).from(uses).where(eq(uses.entry, role));
   const steps: [string, string[]][] = [];
   for (const { version } of found) {
-    const { model } = await loadHead(db, version);
+    const head = await tryHead(db, version);
+    if (head instanceof DamagedVersion) continue;
+    const { model } = head;
     const ids = [...model.elements].flatMap((element) =>
       isActivity(element.type) && rolesOf(model, element.id).some((part) => part.entry === role) ? [element.id] : [],
     );
@@ -85,7 +87,7 @@ async function stepsOfRole(db: Database, role: string): Promise<[version: string
 }
 
 /** Types that elements of the workspace have, with how many of each. */
-export const listTypes = useCase(z.object({}), async ({ db }) => ({
+export const listTypes = query(z.object({}), async ({ db }) => ({
   types: await db
     .select({ type: elements.type, count: sql<number>`count(*)`.mapWith(Number) })
     .from(elements)

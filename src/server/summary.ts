@@ -1,8 +1,8 @@
 import { checkModel, verdictOf } from "@/core/check";
 import { everyRule } from "@/core/language";
 import { isFlowNode, type Model } from "@/core/model";
-import type { Database } from "@/data/database";
 import { adaptionOf, profileOf } from "./checkProfiles";
+import type { Transaction } from "./kernel/act";
 import { waiversOf } from "./waivers";
 import { walkResults, walkTestsOf } from "./walks";
 
@@ -20,10 +20,21 @@ export interface Summary {
   readonly failingWalks: number;
 }
 
+/** In the place of what cannot be computed, since a version cannot be read. */
+export const noSummary: Summary = {
+  steps: 0,
+  shapes: 0,
+  errors: 0,
+  warnings: 0,
+  advice: 0,
+  walks: 0,
+  failingWalks: 0,
+};
+
 const known = new WeakMap<Model, Map<string, Summary>>();
 
 /** Computed once for a model and its waivers; models never change. */
-export async function summaryOf(db: Database, model: Model, version: string): Promise<Summary> {
+export async function summaryOf(db: Transaction, model: Model, version: string): Promise<Summary> {
   const accepted = await waiversOf(db, version);
   const kept = await walkTestsOf(db, version);
   const options = { profile: await profileOf(db, version), adaption: await adaptionOf(db), rules: everyRule };

@@ -34,7 +34,7 @@ test("a to-be that is adopted becomes the as-is; the old one stays in its histor
   const { revisions } = await run<{ revisions: { number: number; reason: string }[] }>("listRevisions", { version });
   expect(revisions.slice(0, 2).map(({ reason }) => reason)).toEqual([
     "“Less by hand” adopted",
-    "as it was before “Less by hand”",
+    "before adopting “Less by hand”",
   ]);
   expect(revisions[0]?.number).toBe(number);
   const old = await run<{ model: StoredModel }>("openRevision", { version, number: number - 1 });

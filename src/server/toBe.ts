@@ -4,12 +4,13 @@ import { z } from "zod";
 import { startToBe, withoutLinks } from "@/core/compare";
 import { versions } from "@/data/schema";
 import { createHead, loadHead, replaceHead } from "./heads";
-import { keepRevision } from "./revisions";
+import { lock } from "./kernel/act";
+import { id, name } from "./kernel/inputs";
+import { keepBefore, keepRevision } from "./revisions";
+import { needsFreeId } from "./takenIds";
 import { type Context, notFound, UseCaseError, useCase } from "./useCase";
 import { copyWalkTests } from "./walks";
 
-const id = z.string().min(1).max(200);
-const name = z.string().trim().min(1, "A name is needed.").max(200);
 const aim = z.string().trim().max(2_000);
 
 async function versionRow({ db }: Context, version: string) {
@@ -25,22 +26,24 @@ async function versionRow({ db }: Context, version: string) {
 export const createToBe = useCase(
   z.object({ source: id, name, aim: aim.default(""), versionId: id.optional() }),
   async (context, input) => {
+    const { db } = context;
+    await lock(db, "home");
+    await lock(db, "version", [input.source], "in common");
     const source = await versionRow(context, input.source);
-    const head = await loadHead(context.db, input.source);
+    const head = await loadHead(db, input.source);
     const version = input.versionId ?? nanoid(12);
-    await context.db.transaction(async (transaction) => {
-      await transaction.insert(versions).values({
-        id: version,
-        process: source.process,
-        kind: "to-be",
-        name: input.name,
-        aim: input.aim,
-        source: source.id,
-        createdAt: context.now(),
-      });
-      await createHead(transaction, context, version, startToBe(head.model));
-      await copyWalkTests(transaction, source.id, version);
+    await needsFreeId(db, versions, version);
+    await db.insert(versions).values({
+      id: version,
+      process: source.process,
+      kind: "to-be",
+      name: input.name,
+      aim: input.aim,
+      source: source.id,
+      createdAt: context.now(),
     });
+    await createHead(context, version, startToBe(head.model));
+    await copyWalkTests(db, source.id, version);
     return { version };
   },
 );
@@ -56,6 +59,7 @@ export const describeVersion = useCase(z.object({ id, name, aim }), async (conte
  * Makes a to-be the as-is of its process. What the as-is was until now stays as a revision of it; other to-bes keep their links to it.
  */
 export const adoptToBe = useCase(z.object({ version: id }), async (context, input) => {
+  await lock(context.db, "home");
   const row = await versionRow(context, input.version);
   if (row.kind !== "to-be")
     throw new UseCaseError("not-a-to-be", "This version is the as-is already. Adopt one of its to-bes.", 409);
@@ -64,12 +68,12 @@ export const adoptToBe = useCase(z.object({ version: id }), async (context, inpu
     .from(versions)
     .where(and(eq(versions.process, row.process), eq(versions.kind, "as-is"), isNull(versions.deletedAt)));
   if (!asIs) throw notFound("The as-is of this process");
-  await keepRevision(context, asIs.id, `as it was before “${row.name}”`);
-  await context.db.transaction(async (transaction) => {
-    const wanted = withoutLinks((await loadHead(transaction, row.id)).model);
-    await replaceHead(transaction, context, asIs.id, wanted, `adopt “${row.name}”`);
-    await transaction.update(versions).set({ adoptedAt: context.now() }).where(eq(versions.id, row.id));
-  });
+  // Both are held, so that what is adopted is what the to-be holds, and what is kept is what it replaces.
+  await lock(context.db, "version", [asIs.id, row.id]);
+  await keepBefore(context, asIs.id, `adopting “${row.name}”`);
+  const wanted = withoutLinks((await loadHead(context.db, row.id)).model);
+  await replaceHead(context, asIs.id, wanted, `adopt “${row.name}”`);
+  await context.db.update(versions).set({ adoptedAt: context.now() }).where(eq(versions.id, row.id));
   const number = await keepRevision(context, asIs.id, `“${row.name}” adopted`);
   return { version: asIs.id, number };
 });

@@ -1,10 +1,10 @@
 import { eq } from "drizzle-orm";
 import type { Waiver } from "@/core/check";
-import type { Database } from "@/data/database";
 import { members, waivers } from "@/data/schema";
+import type { Transaction } from "./kernel/act";
 
 /** What was accepted on a version, with the names of those who did. */
-export async function waiversOf(db: Database, version: string): Promise<(Waiver & { id: string })[]> {
+export async function waiversOf(db: Transaction, version: string): Promise<(Waiver & { id: string })[]> {
   const rows = await db
     .select({
       id: waivers.id,

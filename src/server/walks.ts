@@ -3,10 +3,10 @@ import { nanoid } from "nanoid";
 import { z } from "zod";
 import { calledVersionOf, type Id, type Model, processesOf, type StoredModel, toStored } from "@/core/model";
 import { runWalkTest, type WalkTest, walkTestSchema, worldWith } from "@/core/tokens";
-import type { Database } from "@/data/database";
 import { members, processes, versions, walkTests } from "@/data/schema";
-import { loadHead, type Transaction } from "./heads";
-import { notFound, useCase } from "./useCase";
+import { DamagedVersion, loadHead, tryHead } from "./heads";
+import { lock, type Transaction } from "./kernel/act";
+import { notFound, query, useCase } from "./useCase";
 
 const id = z.string().min(1).max(200);
 const name = z.string().trim().min(1, "Give the walk a name.").max(200);
@@ -19,7 +19,7 @@ export interface WalkTestRow {
   readonly at: string;
 }
 
-export async function walkTestsOf(db: Database, version: string): Promise<WalkTestRow[]> {
+export async function walkTestsOf(db: Transaction, version: string): Promise<WalkTestRow[]> {
   const rows = await db
     .select({
       id: walkTests.id,
@@ -35,7 +35,7 @@ export async function walkTestsOf(db: Database, version: string): Promise<WalkTe
   return rows.map((row) => ({ ...row, member: row.member ?? "" }));
 }
 
-export const listWalkTests = useCase(z.object({ version: id }), async ({ db }, { version }) => ({
+export const listWalkTests = query(z.object({ version: id }), async ({ db }, { version }) => ({
   tests: await walkTestsOf(db, version),
 }));
 
@@ -50,6 +50,7 @@ export const keepWalkTests = useCase(
   }),
   async (context, { version, tests }) => {
     const { db } = context;
+    await lock(db, "version", [version]);
     await loadHead(db, version);
     const [last] = await db
       .select({ rank: max(walkTests.rank) })
@@ -100,7 +101,7 @@ interface CalledModel {
 }
 
 /** The models that call activities of a model lead to, and those that these call, by the process each call names. */
-async function modelsCalled(db: Database, model: Model): Promise<CalledModel[]> {
+async function modelsCalled(db: Transaction, model: Model): Promise<CalledModel[]> {
   const rows = await db
     .select({ version: versions.id, kind: versions.kind })
     .from(versions)
@@ -115,7 +116,9 @@ async function modelsCalled(db: Database, model: Model): Promise<CalledModel[]> 
       const named = calledVersionOf(element)?.version;
       const candidates = rows.filter((row) => (named === undefined ? row.kind === "as-is" : row.version === named));
       for (const { version } of candidates) {
-        const { model: other } = await loadHead(db, version);
+        const head = await tryHead(db, version);
+        if (head instanceof DamagedVersion) continue;
+        const { model: other } = head;
         if (!processesOf(other).some((process) => process.id === calls)) continue;
         found.set(calls, other);
         queue.push(other);
@@ -126,7 +129,7 @@ async function modelsCalled(db: Database, model: Model): Promise<CalledModel[]> 
 }
 
 /** What a version calls, directly and further down, so that a case can be played into it. */
-export const openCalled = useCase(
+export const openCalled = query(
   z.object({ version: id }),
   async ({ db }, { version }): Promise<{ called: { calls: Id; model: StoredModel }[] }> => {
     const { model } = await loadHead(db, version);
@@ -136,7 +139,7 @@ export const openCalled = useCase(
 );
 
 /** How kept walks go on a model. */
-export async function walkResults(db: Database, model: Model, tests: readonly WalkTestRow[]) {
+export async function walkResults(db: Transaction, model: Model, tests: readonly WalkTestRow[]) {
   if (tests.length === 0) return [];
   const called = new Map((await modelsCalled(db, model)).map((one) => [one.calls, one.model]));
   const world = worldWith(model, called);

@@ -1,17 +1,19 @@
 import { eq, inArray } from "drizzle-orm";
 import { nanoid } from "nanoid";
-import { type Database, database } from "@/data/database";
+import { database } from "@/data/database";
 import { heads, members, processes, workspace } from "@/data/schema";
 import { buildDemo } from "@/demo/build";
 import { saveBrief } from "./briefs";
 import { createEntry } from "./directory";
 import { applyCommands } from "./editing";
-import { loadHead, renewIndex } from "./heads";
+import { DamagedVersion, loadHead, renewIndex, tryHead } from "./heads";
 import { createArea, createProcess } from "./home";
+import { writing } from "./kernel/act";
+import { toldByDatabase } from "./kernel/databaseErrors";
 import { giveReason } from "./reasons";
 import { nameRevision } from "./revisions";
 import { createToBe } from "./toBe";
-import { localMember, runUseCase } from "./useCase";
+import { type Act, type Context, localMember, UseCaseError } from "./useCase";
 import { keepWalkTests } from "./walks";
 
 const shared = globalThis as unknown as { laneReady?: Promise<void> };
@@ -20,58 +22,72 @@ const shared = globalThis as unknown as { laneReady?: Promise<void> };
 export function workspaceReady(): Promise<void> {
   shared.laneReady ??= prepare().catch((error) => {
     shared.laneReady = undefined;
-    throw error;
+    const told = toldByDatabase(error);
+    throw told ? new UseCaseError(told.code, told.message, told.status, [], { cause: error }) : error;
   });
   return shared.laneReady;
 }
 
+/**
+ * Makes what is missing, all or nothing: a start that is cut off leaves an empty workspace, and the next one makes it. Of several
+ * processes that start at once one makes it, and the others wait.
+ */
 async function prepare(): Promise<void> {
   const { db } = await database();
-  await db.insert(members).values(localMember).onConflictDoNothing();
-  const [made] = await db.select().from(workspace).where(eq(workspace.key, "created"));
-  if (made) return renewSearch(db);
-  if (process.env.LANE_DEMO !== "none") await makeDemo(db);
-  await db.insert(workspace).values([
-    { key: "created", value: new Date().toISOString() },
-    { key: "search", value: searchForm },
-  ]);
+  await writing(
+    db,
+    async (transaction) => {
+      const context: Context = { db: transaction, member: localMember, now: () => new Date().toISOString() };
+      await transaction.insert(members).values(localMember).onConflictDoNothing();
+      const [made] = await transaction.select().from(workspace).where(eq(workspace.key, "created"));
+      if (made) return renewSearch(context);
+      if (process.env.LANE_DEMO !== "none") await makeDemo(context);
+      await transaction.insert(workspace).values([
+        { key: "created", value: context.now() },
+        { key: "search", value: searchForm },
+      ]);
+    },
+    "alone",
+  );
 }
 
 /** What is kept of elements to find them by; a workspace of an older form is read anew, once. */
 const searchForm = "2";
 
-async function renewSearch(db: Database): Promise<void> {
+async function renewSearch({ db }: Context): Promise<void> {
   const [form] = await db.select().from(workspace).where(eq(workspace.key, "search"));
   if (form?.value === searchForm) return;
-  for (const { version } of await db.select({ version: heads.version }).from(heads))
-    await renewIndex(db, version, (await loadHead(db, version)).model);
+  for (const { version } of await db.select({ version: heads.version }).from(heads)) {
+    const head = await tryHead(db, version);
+    if (!(head instanceof DamagedVersion)) await renewIndex(db, version, undefined, head.model);
+  }
   await db
     .insert(workspace)
     .values({ key: "search", value: searchForm })
     .onConflictDoUpdate({ target: workspace.key, set: { value: searchForm } });
 }
 
-async function makeDemo(db: Database): Promise<void> {
-  const run = <Output>(useCase: Parameters<typeof runUseCase<Output>>[1], input: unknown) =>
-    runUseCase(localMember, useCase, input);
+async function makeDemo(context: Context): Promise<void> {
+  const { db } = context;
+  const run = <Input, Output>(act: Act<Input, Output>, input: unknown) => act.run(context, act.input.parse(input));
   await buildDemo({
-    createArea: (input) => run(createArea as never, input),
-    createEntry: (input) => run(createEntry as never, input),
-    createProcess: (input) => run(createProcess as never, input),
+    createArea: (input) => run(createArea, input),
+    createEntry: (input) => run(createEntry, input),
+    createProcess: (input) => run(createProcess, input),
     openModel: async (version) => (await loadHead(db, version)).model,
     applyCommands: async (version, commands, label) => {
       const { sequence } = await loadHead(db, version);
-      return run(applyCommands as never, { version, batch: nanoid(), base: sequence, commands, label });
+      return run(applyCommands, { version, batch: nanoid(), base: sequence, commands, label });
     },
-    saveBrief: (input) => run(saveBrief as never, input),
+    saveBrief: (input) => run(saveBrief, input),
     shareBrief: (shared, brief) =>
       db
         .update(processes)
         .set({ brief })
         .where(inArray(processes.id, [...shared])),
-    nameRevision: (input) => run(nameRevision as never, input),
-    createToBe: (input) => run(createToBe as never, input),
-    giveReason: (input) => run(giveReason as never, input),
-    keepWalkTests: (input) => run(keepWalkTests as never, input),
+    nameRevision: (input) => run(nameRevision, input),
+    createToBe: (input) => run(createToBe, input),
+    giveReason: (input) => run(giveReason, input),
+    keepWalkTests: (input) => run(keepWalkTests, input),
   });
 }

@@ -13,6 +13,7 @@ import {
   type XmlElement,
   type XmlNode,
 } from "../model";
+import { simulationHolder, takeFigures } from "../scenario";
 import { readAttribute, spell, type Writable } from "./attributeValues";
 import { InterchangeBuilder } from "./interchangeBuilder";
 import { declaredPrefix, innerScope, outermostScope, resolveName, type Scope, uriOf } from "./namespaces";
@@ -152,9 +153,10 @@ export class ModelBuilder {
     const targetOf = (raw: string) => this.targetOf(raw);
     for (const record of this.elements.values()) resolveReferences(record, targetOf);
     keepOddFlowLists(this.elements, this.#flowLists, targetOf);
+    const elements = Table.from<Element>(this.elements as ReadonlyMap<Id, Element>);
     return {
       root: root.id,
-      elements: Table.from<Element>(this.elements as ReadonlyMap<Id, Element>),
+      ...figuresApart(root.id, elements),
       ...this.#interchange.finish(),
       form: { prefixes: this.#prefixes, before: this.#before, after: this.#after },
       notes: this.notes,
@@ -373,4 +375,15 @@ export class ModelBuilder {
 
 function placeForeign(record: Writable, after: string, node: XmlNode): void {
   record.foreign = [...(record.foreign ?? []), { after, node }];
+}
+
+/** The figures of the file's simulation data, and the elements without them. */
+function figuresApart(root: Id, elements: Table<Element>): Pick<Model, "elements" | "figures"> {
+  const holder = simulationHolder([...elements], root);
+  if (!holder) return { elements, figures: Table.empty() };
+  const { extension, figures } = takeFigures(holder.extension ?? []);
+  return {
+    elements: elements.with(new Map([[holder.id, { ...holder, extension }]])),
+    figures: Table.from(figures.map((figure) => [figure.id, figure])),
+  };
 }

@@ -19,6 +19,7 @@ import {
   typeInfo,
   type XmlNode,
 } from "../model";
+import { holderIn, putFigures } from "../scenario";
 import { ForeignNodes, type WriteContext } from "./writeContext";
 import { writeDiagrams } from "./writeInterchange";
 import { type WrittenAttribute, XmlWriter } from "./xmlWriter";
@@ -40,8 +41,11 @@ export function writeBpmn(model: Model): string {
   const out = new XmlWriter();
   const { declarations, prefixes } = declare(model);
   const names = namesForAnonymous(model);
+  const holder = holderIn(model);
   const context: WriteContext = {
     model,
+    extensionOf: (element) =>
+      element === holder ? putFigures(element.extension ?? [], model.figures) : (element.extension ?? []),
     out,
     prefixOf: (uri) => prefixes.get(uri) as string,
     fileId: (id, spelled) => (isAnonymous(id) ? (spelled ?? names.get(id)) : id),
@@ -160,7 +164,7 @@ function writeElement(
   if (element.documentation) foreign.after("documentation");
   if (element.extension) {
     out.start(`${context.prefixOf(bpmnNamespace)}extensionElements`, element.extensionAttributes ?? []);
-    for (const node of element.extension) out.node(withDeclaredPrefix(context, node));
+    for (const node of context.extensionOf(element)) out.node(withDeclaredPrefix(context, node));
     out.end();
     foreign.after("extensionElements");
   }

@@ -1,10 +1,12 @@
-import type { Id, Model, PlacedNode } from "../model";
+import type { Element, Id, Model, PlacedNode, XmlNode } from "../model";
 import type { XmlWriter } from "./xmlWriter";
 
 /** What the parts of the writer share: where to write, and how names are spelled in this file. */
 export interface WriteContext {
   readonly model: Model;
   readonly out: XmlWriter;
+  /** The children of an element's extension elements as they are written. */
+  readonly extensionOf: (element: Element) => readonly XmlNode[];
   /** Prefix with its colon, or "" for the default namespace. */
   readonly prefixOf: (uri: string) => string;
   /** The id an element has in the file; undefined where it has none. */

@@ -3,7 +3,6 @@ import {
   connectionsOf,
   durationWords,
   type Element,
-  estimatesOf,
   type Id,
   laneOf,
   type Model,
@@ -12,6 +11,7 @@ import {
   systemsOf,
   type UsedSystem,
 } from "../model";
+import { estimatesOf } from "../scenario";
 
 /** What the columns of a step's row show. */
 export interface StepCells {

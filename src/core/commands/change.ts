@@ -7,6 +7,7 @@ import {
   type Edit,
   type Element,
   type ElementType,
+  type Figure,
   type Id,
   type Json,
   type Model,
@@ -90,7 +91,7 @@ export class Change {
     return element;
   }
 
-  insertRecord(table: "shapes" | "edges" | "diagrams", record: Shape | Edge | Diagram): void {
+  insertRecord(table: "shapes" | "edges" | "diagrams" | "figures", record: Shape | Edge | Diagram | Figure): void {
     this.#apply([{ kind: "insert", table, record: withoutAbsent(record) as Shape }]);
   }
 

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { readBpmn, writeBpmn } from "../bpmn";
-import { brokenInvariants, durationWords, estimatesOf, readDuration } from "../model";
+import { brokenInvariants, durationWords, readDuration } from "../model";
+import { estimatesOf } from "../scenario";
 import { expectOk, performAll, smallModel } from "../testing/models";
 import { schemaErrors } from "../testing/xml";
 import { perform, undoOf } from "./command";

@@ -3,14 +3,13 @@ import {
   called,
   derivedId,
   type Element,
-  emptySimulation,
-  estimatesOf,
+  type FigureField,
+  figureId,
   isActivity,
   processOf,
   readDuration,
-  simulationHolder,
-  withEstimate,
 } from "../model";
+import { emptySimulation, holderIn } from "../scenario";
 import { type Change, refuse } from "./change";
 
 export const setEstimateSchema = z.object({
@@ -33,29 +32,27 @@ export function setEstimate(change: Change, { id, time, cost }: z.infer<typeof s
   const iso = typeof time === "string" && time.trim() !== "" ? readDuration(time) : undefined;
   if (typeof time === "string" && time.trim() !== "" && iso === undefined)
     refuse("no-duration", `"${time}" is no duration. Write it like 30 min, 1 h 30 min, 2 days or PT30M.`, [id]);
-  const known = estimatesOf(change.model).get(id) ?? {};
-  const nextTime = time === undefined ? known.time : iso;
-  const nextCost = cost === undefined ? known.cost : (cost ?? undefined);
-  if (nextTime === known.time && nextCost === known.cost) return;
-  const holder = simulationHolder(change.model) ?? newHolder(change, step);
-  const estimate = {
-    ...(nextTime !== undefined && { time: nextTime }),
-    ...(nextCost !== undefined && { cost: nextCost }),
-  };
-  change.set("elements", holder.id, "extension", withEstimate(holder.extension ?? [], id, estimate));
+  if (!holderIn(change.model) && (iso !== undefined || typeof cost === "number")) makeHolder(change, step);
+  if (time !== undefined) setFigure(change, id, "processingTime", iso);
+  if (cost !== undefined) setFigure(change, id, "fixedCost", cost ?? undefined);
+}
+
+function setFigure(change: Change, element: string, field: FigureField, value: string | number | undefined): void {
+  const id = figureId(element, field);
+  if (value === undefined) change.remove("figures", id);
+  else if (change.model.figures.has(id)) change.set("figures", id, "value", value);
+  else change.insertRecord("figures", { id, element, field, value });
 }
 
 /** The standard's place for simulation data: a relationship of the definitions, here of the process with itself. */
-function newHolder(change: Change, step: Element): Element {
+function makeHolder(change: Change, step: Element): void {
   const process = processOf(change.model, step.id)?.id ?? change.model.root;
   const id = derivedId(change.isTaken, change.model.root, "estimates");
   change.insert("relationship", id, change.model.root, { typeRef: "BPSimData", source: [process], target: [process] });
   change.set("elements", id, "extension", [emptySimulation()]);
-  return change.element(id);
 }
 
 /** An element that goes takes its estimate with it. */
 export function forgetEstimate(change: Change, id: string): void {
-  const holder = estimatesOf(change.model).has(id) ? simulationHolder(change.model) : undefined;
-  if (holder) change.set("elements", holder.id, "extension", withEstimate(holder.extension ?? [], id, {}));
+  for (const field of ["processingTime", "fixedCost"] as const) change.remove("figures", figureId(id, field));
 }

@@ -3,6 +3,7 @@ import {
   counterpartsOf,
   derivedId,
   type Element,
+  figureId,
   type Id,
   type Model,
   nameOf,
@@ -112,7 +113,7 @@ function redrawn(
   model: Model,
   ids: ReadonlyMap<Id, Id>,
   settle: (map: Map<Id, Id>, id: Id) => void,
-): Pick<Model, "diagrams" | "shapes" | "edges"> {
+): Pick<Model, "diagrams" | "shapes" | "edges" | "figures"> {
   const pageOf = new Map([...other.diagrams].map((diagram) => [diagram.element ?? "", diagram.id]));
   const pages = new Map<Id, Id>();
   for (const diagram of model.diagrams) {
@@ -159,5 +160,12 @@ function redrawn(
     diagrams: Table.from(diagrams),
     shapes: table(model.shapes, other.shapes),
     edges: table(model.edges, other.edges),
+    figures: Table.from(
+      [...model.figures].map((figure) => {
+        const element = ids.get(figure.element) ?? figure.element;
+        const id = figureId(element, figure.field);
+        return [id, { ...figure, id, element }] as const;
+      }),
+    ),
   };
 }

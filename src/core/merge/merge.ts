@@ -11,6 +11,7 @@ import {
   sameJson,
   Table,
   type TableName,
+  tableNames,
   typeInfo,
   wordFor,
 } from "../model";
@@ -48,7 +49,7 @@ const isExpression = (value: Json): value is { readonly text: string } & { reado
   typeof value === "object" && value !== null && "text" in value && typeof value.text === "string";
 
 type Records = Map<string, Plain>;
-const tables = ["elements", "diagrams", "shapes", "edges"] as const satisfies readonly TableName[];
+const tables = tableNames;
 const geometry = new Set<TableName>(["diagrams", "shapes", "edges"]);
 
 /**
@@ -95,6 +96,7 @@ class Merger {
       diagrams: built("diagrams"),
       shapes: built("shapes"),
       edges: built("edges"),
+      figures: built("figures"),
     };
     return { model, conflicts: this.#conflicts };
   }

@@ -68,7 +68,7 @@ function mergeKeyed<Item>(
 }
 
 /** Attributes that tell one of several elements of a name from the others, in files of whatever origin. */
-const telling = ["id", "name", "key", "system", "mark", "ref", "type"];
+const telling = ["id", "name", "key", "system", "mark", "elementRef", "ref", "type"];
 
 const localName = (element: XmlElement) => `${element.uri} ${element.name.slice(element.name.indexOf(":") + 1)}`;
 

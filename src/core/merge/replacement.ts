@@ -1,4 +1,4 @@
-import { type Edit, type Json, type Model, sameJson, type TableName } from "../model";
+import { type Edit, type Json, type Model, sameJson, type TableName, tableNames } from "../model";
 
 /**
  * The edits that turn one model into another of the same origin: what is gone is removed, what is new inserted, what differs
@@ -6,7 +6,7 @@ import { type Edit, type Json, type Model, sameJson, type TableName } from "../m
  */
 export function replacementEdits(from: Model, to: Model): Edit[] {
   const edits: Edit[] = [];
-  for (const table of ["elements", "diagrams", "shapes", "edges"] as const satisfies readonly TableName[]) {
+  for (const table of tableNames) {
     const before = from[table] as Iterable<{ readonly id: string }> & {
       get(id: string): { readonly id: string } | undefined;
     };

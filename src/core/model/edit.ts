@@ -1,12 +1,14 @@
 import { z } from "zod";
 import type { Diagram, Edge, Shape } from "./diagram";
 import type { Element, Id, Json } from "./element";
+import type { Figure } from "./figure";
 import type { Model } from "./model";
 import { carryIndex, type Touched } from "./modelIndex";
 import { failure, ok, type Result } from "./problem";
 
-export type TableName = "elements" | "diagrams" | "shapes" | "edges";
-type RecordOf = { elements: Element; diagrams: Diagram; shapes: Shape; edges: Edge };
+export const tableNames = ["elements", "diagrams", "shapes", "edges", "figures"] as const;
+export type TableName = (typeof tableNames)[number];
+type RecordOf = { elements: Element; diagrams: Diagram; shapes: Shape; edges: Edge; figures: Figure };
 type AnyRecord = RecordOf[TableName];
 
 /**
@@ -25,7 +27,7 @@ export type Edit =
       readonly to: Json;
     };
 
-const tableName = z.enum(["elements", "diagrams", "shapes", "edges"]);
+const tableName = z.enum(tableNames);
 const record = z.looseObject({ id: z.string().min(1) });
 /** For edits that come from outside. What a record holds is checked by `invariants.ts` on the model that results. */
 export const editSchema = z.discriminatedUnion("kind", [
@@ -68,6 +70,7 @@ export function applyEdits(model: Model, edits: readonly Edit[]): Result<Model> 
     diagrams: new Draft<Diagram>(model.diagrams),
     shapes: new Draft<Shape>(model.shapes),
     edges: new Draft<Edge>(model.edges),
+    figures: new Draft<Figure>(model.figures),
   };
   for (const edit of edits) {
     const draft = drafts[edit.table] as Draft<AnyRecord>;
@@ -98,6 +101,7 @@ export function applyEdits(model: Model, edits: readonly Edit[]): Result<Model> 
     diagrams: drafts.diagrams.done(),
     shapes: drafts.shapes.done(),
     edges: drafts.edges.done(),
+    figures: drafts.figures.done(),
   };
   const touched: Touched = {
     elements: drafts.elements.touched(),

@@ -1,5 +1,6 @@
 import type { Diagram, Edge, Shape } from "./diagram";
 import type { Element, Id } from "./element";
+import type { Figure } from "./figure";
 import { Table } from "./table";
 
 /** What was noticed while a file was read: it opened, but this is wrong with it. */
@@ -20,7 +21,7 @@ export interface FileForm {
 }
 
 /**
- * A process model: an unchanging document. Meaning stands in `elements`, geometry in `diagrams`, `shapes` and `edges`.
+ * A process model: an unchanging document. Meaning stands in `elements`, what steps take in `figures`, geometry in `diagrams`, `shapes` and `edges`.
  * It is changed only by edits (`edit.ts`), which make a new one that shares what they left alone.
  */
 export interface Model {
@@ -29,6 +30,8 @@ export interface Model {
   readonly diagrams: Table<Diagram>;
   readonly shapes: Table<Shape>;
   readonly edges: Table<Edge>;
+  /** What steps are said to take. */
+  readonly figures: Table<Figure>;
   readonly form: FileForm;
   readonly notes: readonly FileNote[];
 }
@@ -83,6 +86,7 @@ export function emptyModel(ids: { definitions: Id; process: Id; diagram: Id }, p
     diagrams: Table.from([[diagram.id, diagram]]),
     shapes: Table.empty(),
     edges: Table.empty(),
+    figures: Table.empty(),
     form: ownForm,
     notes: [],
   };

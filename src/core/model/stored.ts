@@ -1,9 +1,12 @@
 import { z } from "zod";
 import type { Diagram, Edge, Shape } from "./diagram";
+import { applyEdits, type Edit } from "./edit";
 import type { Element } from "./element";
+import type { Figure } from "./figure";
 import { isElementType } from "./metamodel/lookup";
+import { figuresApart } from "./migrations/figuresApart";
 import type { Model } from "./model";
-import { failure, ok, type Result } from "./problem";
+import { failure, ok, type Problem, type Result } from "./problem";
 import { Table } from "./table";
 
 /** A model as it is kept and sent: plain data with the number of its form. */
@@ -14,6 +17,7 @@ export interface StoredModel {
   readonly diagrams: readonly Diagram[];
   readonly shapes: readonly Shape[];
   readonly edges: readonly Edge[];
+  readonly figures: readonly Figure[];
   readonly form: Model["form"];
   readonly notes: Model["notes"];
 }
@@ -27,6 +31,7 @@ interface Migration {
 const migrations: readonly Migration[] = [
   // The first form; what was kept before there was a number has the same shape.
   { to: 1, name: "number-the-form", up: (stored) => ({ ...stored, schemaVersion: 1 }) },
+  { to: 2, name: "figures-apart", up: figuresApart },
 ];
 export const currentSchemaVersion = migrations.length;
 
@@ -55,6 +60,14 @@ const storedSchema = z.object({
       waypoints: z.array(z.looseObject({ x: z.number(), y: z.number() })),
     }),
   ),
+  figures: z.array(
+    z.strictObject({
+      id,
+      element: id,
+      field: z.enum(["processingTime", "fixedCost"]),
+      value: z.union([z.string(), z.number()]),
+    }),
+  ),
   form: z.object({
     prefixes: z.array(z.tuple([z.string(), z.string()])),
     before: z.array(z.any()),
@@ -71,34 +84,104 @@ export function toStored(model: Model): StoredModel {
     diagrams: [...model.diagrams],
     shapes: [...model.shapes],
     edges: [...model.edges],
+    figures: [...model.figures],
     form: model.form,
     notes: model.notes,
   };
 }
 
-/** Opens a stored model of this form or an older one. O(size). */
-export function fromStored(stored: unknown): Result<Model> {
+/** What was done to a stored model after it was stored, each batch in the form of its day. */
+export interface LoggedEdits {
+  readonly sequence: number;
+  readonly form: number;
+  readonly edits: readonly Edit[];
+}
+
+type Plain = { readonly [field: string]: unknown };
+const damaged = (what: string) =>
+  failure({ code: "not-a-model", message: `This stored model is damaged: ${what.replace(/\s+/g, " ").slice(0, 300)}` });
+
+/**
+ * Opens a stored model of this form or an older one, with what its log says was done since: the one way in for all that is kept (heads,
+ * revisions, packages, backups). Edits are applied in the form they were made in; then the model is brought to this release's form.
+ * O(size).
+ */
+export function fromStored(stored: unknown, { edits = [] }: { edits?: readonly LoggedEdits[] } = {}): Result<Model> {
   const envelope = z.looseObject({ schemaVersion: z.number().int().min(0).default(0) }).safeParse(stored);
   if (!envelope.success) {
     return failure({ code: "not-a-model", message: `This is not a stored model: ${z.prettifyError(envelope.error)}` });
   }
-  if (envelope.data.schemaVersion > currentSchemaVersion) {
+  let plain: Plain = envelope.data;
+  let form = envelope.data.schemaVersion;
+  const raise = (to: number): Problem | undefined => {
+    for (; form < to; form++) {
+      const migration = migrations[form] as Migration;
+      try {
+        plain = migration.up(plain);
+      } catch (error) {
+        return {
+          code: "not-a-model",
+          message: `It could not be brought to form ${migration.to} (${migration.name}): ${(error as Error).message}`,
+        };
+      }
+    }
+    return undefined;
+  };
+  const newer = Math.max(form, ...edits.map((batch) => batch.form));
+  if (newer > currentSchemaVersion) {
     return failure({
       code: "newer-schema",
       message: "This model was saved by a newer release. Start that release to open it.",
     });
   }
-  const current = migrations
-    .slice(envelope.data.schemaVersion)
-    .reduce<{ readonly [field: string]: unknown }>((older, migration) => migration.up(older), envelope.data);
-  const parsed = storedSchema.safeParse(current);
-  if (!parsed.success) {
-    return failure({ code: "not-a-model", message: `This stored model is damaged: ${z.prettifyError(parsed.error)}` });
+  let at = 0;
+  for (; (edits[at]?.form ?? currentSchemaVersion) < currentSchemaVersion; at++) {
+    const batch = edits[at] as LoggedEdits;
+    const problem = raise(batch.form);
+    if (problem) return failure(problem);
+    const done = plainlyEdited(plain, batch);
+    if (typeof done === "string") return damaged(done);
+    plain = done;
   }
-  return ok(trustStored(parsed.data as unknown as StoredModel));
+  const problem = raise(currentSchemaVersion);
+  if (problem) return failure(problem);
+  const parsed = storedSchema.safeParse(plain);
+  if (!parsed.success) return damaged(z.prettifyError(parsed.error));
+  let model = trustStored(parsed.data as unknown as StoredModel);
+  if (!model.elements.has(model.root)) return damaged(`its root "${model.root}" is missing`);
+  for (const batch of edits.slice(at)) {
+    const applied = applyEdits(model, batch.edits);
+    if (!applied.ok) return damaged(`change ${batch.sequence}: ${applied.problems[0]?.message}`);
+    model = applied.value;
+  }
+  return ok(model);
 }
 
-/** Opens what this same release has just stored, without looking at every field again. */
+/** Edits on a plain model of whatever form: records by id in tables by name. */
+function plainlyEdited(plain: Plain, { edits, sequence }: LoggedEdits): Plain | string {
+  const tables = new Map<string, Map<string, Plain>>();
+  for (const edit of edits) {
+    let table = tables.get(edit.table);
+    if (!table) {
+      const records = plain[edit.table];
+      if (!Array.isArray(records)) return `change ${sequence} names a table ${edit.table}, which is not there`;
+      table = new Map((records as Plain[]).map((record) => [String(record.id), record]));
+      tables.set(edit.table, table);
+    }
+    const id = edit.kind === "set" ? edit.id : edit.record.id;
+    if (edit.kind === "insert") table.set(id, edit.record as unknown as Plain);
+    else if (!table.has(id)) return `change ${sequence} is about "${id}", which is not there`;
+    else if (edit.kind === "remove") table.delete(id);
+    else {
+      const next = { ...table.get(id), [edit.field]: edit.to };
+      if (edit.to === null && edit.field !== "parent") delete next[edit.field];
+      table.set(id, next);
+    }
+  }
+  return { ...plain, ...Object.fromEntries([...tables].map(([name, table]) => [name, [...table.values()]])) };
+}
+
+/** Opens what this same release has just made from a model (in the page, in a worker), without looking at every field again. */
 export function trustStored(stored: StoredModel): Model {
   const table = <Value extends { readonly id: string }>(records: readonly Value[]) =>
     Table.from<Value>(records.map((record) => [record.id, record]));
@@ -108,6 +191,7 @@ export function trustStored(stored: StoredModel): Model {
     diagrams: table(stored.diagrams),
     shapes: table(stored.shapes),
     edges: table(stored.edges),
+    figures: table(stored.figures),
     form: stored.form,
     notes: stored.notes,
   };

@@ -1,1 +1,2 @@
+export { decodeText } from "./decodeText";
 export { readTable, type TableRows, tableLimits, writeTable } from "./table";

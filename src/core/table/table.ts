@@ -55,9 +55,10 @@ function delimiterOf(text: string): string {
 }
 
 /** Cells that a spreadsheet would take for a formula (common practice: = + - @, tab and carriage return in front). */
-const formula = /^[=+\-@\t\r]/;
+const formula = /^'*[=+\-@\t\r]/;
 
-const bare = (cell: string) => (cell.startsWith("'") && formula.test(cell.slice(1)) ? cell.slice(1) : cell);
+/** One apostrophe is put in front of them, also of those that have some themselves, so that reading takes off just that one. */
+const bare = (cell: string) => (cell.startsWith("'") && formula.test(cell) ? cell.slice(1) : cell);
 
 /** Writes rows as RFC 4180 has it, line ends included; no cell of it is run as a formula. */
 export function writeTable(rows: TableRows): string {

@@ -1,14 +1,14 @@
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { gzipSync, strToU8 } from "fflate";
 import { closeDatabase } from "@/data/database";
 import { localMember, restore, runUseCase, useCases, workspaceReady } from "@/server";
+import { writeBackup } from "../backupFile";
 import { forgetHeads } from "../heads";
 
 export const temporaryFolder = () => mkdtempSync(join(tmpdir(), "lane-"));
 
-const nothing = gzipSync(strToU8(JSON.stringify({ format: "lucid-lane-backup-1", content: {} })));
+const nothing = writeBackup({});
 let emptied: string | undefined;
 
 /** Opens an empty workspace for a test. Making a database takes seconds, so one is used again, emptied, unless a folder is given. */

@@ -3,6 +3,7 @@ import { Box, Button, chakra, Flex, Menu, Portal } from "@chakra-ui/react";
 import { useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { type EntryKind, entryKinds, foldedName, similarEntries } from "@/core/directory";
+import { decodeText } from "@/core/table";
 import { ask } from "../api";
 import { AskDialog } from "../controls/AskDialog";
 import { EmptyState, LoadingPage } from "../controls/states";
@@ -53,7 +54,9 @@ export function DirectoryPage() {
   const takeOver = async (picked: File | undefined) => {
     if (!picked) return;
     try {
-      const answer = await ask<{ made: number; known: number }>("importDirectory", { text: await picked.text() });
+      const answer = await ask<{ made: number; known: number }>("importDirectory", {
+        text: decodeText(new Uint8Array(await picked.arrayBuffer())),
+      });
       await reload();
       toaster.create({ description: text.directory.imported(answer.made, answer.known) });
     } catch (reason) {

@@ -3,7 +3,7 @@ import { Box, chakra } from "@chakra-ui/react";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type KeyboardEvent, memo, useCallback, useEffect, useMemo, useRef } from "react";
 import type { StepRow } from "@/core/capture";
-import { currencyOf } from "@/core/model";
+import { currencyOf } from "@/core/scenario";
 import { text } from "../messages";
 import { rowGridOf, rowHeight } from "./grid";
 import { cellId, lookOf, SheetRow } from "./SheetRow";

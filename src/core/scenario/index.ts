@@ -1,0 +1,2 @@
+export { emptySimulation, putFigures, takeFigures } from "./bpsim";
+export { currencyOf, type Estimate, estimatesOf, holderIn, simulationHolder } from "./estimates";
