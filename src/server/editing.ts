@@ -1,7 +1,7 @@
 import { and, asc, eq, gt } from "drizzle-orm";
 import { z } from "zod";
 import { type Command, commandSchema, perform } from "@/core/commands";
-import type { Edit, Model } from "@/core/model";
+import { type Edit, type Model, newFault } from "@/core/model";
 import { heads, log, versions } from "@/data/schema";
 import { needsGeneration } from "./generation";
 import { loadHead, writeBatch } from "./heads";
@@ -99,6 +99,8 @@ function performAll(
     if (!done.ok) {
       throw new UseCaseError("refused", done.problems.map((problem) => problem.message).join(" "), 409, done.problems);
     }
+    const fault = newFault(current, done.value.model, done.value.edits);
+    if (fault) throw new UseCaseError("refused", fault.message, 409);
     current = done.value.model;
     edits.push(...done.value.edits);
     labels.push(done.value.label);

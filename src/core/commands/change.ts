@@ -1,4 +1,5 @@
 import {
+  admitEdits,
   applyEdits,
   childrenOf,
   type Diagram,
@@ -151,6 +152,14 @@ export class Change {
 
   apply(edits: readonly Edit[]): void {
     this.#apply(edits);
+  }
+
+  /** Edits from outside, through the model's door. */
+  admit(edits: readonly Edit[]): void {
+    const admitted = admitEdits(this.#model, edits);
+    if (!admitted.ok) throw new Refusal(admitted.problems);
+    this.#model = admitted.value;
+    this.edits.push(...edits);
   }
 }
 

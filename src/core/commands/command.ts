@@ -89,7 +89,7 @@ import { wrap, wrapSchema } from "./wrap";
 /** Edits made elsewhere, under a name of their own: undo, redo, a repair, a restored revision. */
 const editsSchema = z.object({
   type: z.literal("edits"),
-  label: z.string().max(300),
+  label: z.string().max(100_000),
   edits: z.array(editSchema).max(400_000),
 });
 
@@ -313,7 +313,7 @@ function carryOut(change: Change, command: Command): void {
     case "setCalledVersion":
       return setCalledVersion(change, command);
     case "edits":
-      return change.apply(command.edits as readonly Edit[]);
+      return change.admit(command.edits as readonly Edit[]);
   }
 }
 

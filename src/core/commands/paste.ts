@@ -3,6 +3,8 @@ import { boundsAround } from "../layout";
 import {
   type Edge,
   type Element,
+  edgeSchema,
+  elementSchema,
   type Id,
   isConnection,
   isFlowNode,
@@ -10,6 +12,7 @@ import {
   type Point,
   type Shape,
   shapeOn,
+  shapeSchema,
   slotFor,
   subtreeOf,
   typeInfo,
@@ -21,15 +24,12 @@ import { withWhatHangsOnThem } from "./move";
 import { connectionsTouching, endsOf, placeAt, plain } from "./page";
 
 const id = z.string().min(1).max(200);
-const record = z.looseObject({ id });
 
 /** What was copied: records as they stood, to be put down anywhere under new ids. */
 export const fragmentSchema = z.object({
-  elements: z
-    .array(record.extend({ type: z.string(), parent: id.nullable(), slot: z.string(), order: z.number() }))
-    .max(20_000),
-  shapes: z.array(record).max(20_000),
-  edges: z.array(record).max(20_000),
+  elements: z.array(elementSchema).max(20_000),
+  shapes: z.array(shapeSchema).max(20_000),
+  edges: z.array(edgeSchema).max(20_000),
   /** The copied elements that stand in nothing else that was copied. */
   roots: z.array(id),
 });

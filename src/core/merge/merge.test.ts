@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { readBpmn, writeBpmn } from "../bpmn";
+import { perform } from "../commands";
 import { compareModels, isCompared } from "../compare";
 import {
   applyEdits,
@@ -278,5 +279,98 @@ describe("technical content of others", () => {
     const from = file('<run:form retries="1"/><run:keep/>');
     const { conflicts } = merge(from, file("<run:keep/>"), file('<run:form retries="3"/><run:keep/>'));
     expect(conflicts).toMatchObject([{ field: "extension", ours: "", theirs: "run:form retries: 3" }]);
+  });
+});
+
+describe("a type is a field like others", () => {
+  const retyped = performAll(base, { type: "retype", id: "check", to: "serviceTask" });
+  test.each([
+    ["named", { type: "rename", id: "check", name: "Look it through" }],
+    ["described", { type: "describe", id: "check", text: "By hand, for now" }],
+    ["led to once more", { type: "connect", diagram, id: "again", source: "reject", target: "check" }],
+    ["given a fact of one's own", { type: "setAttribute", id: "check", name: "topic", value: "checks" }],
+  ] as const)("what one side turned into another type and the other %s is both, without a conflict", (_, command) => {
+    const changed = performAll(base, command as never);
+    for (const [ours, theirs] of [
+      [retyped, changed],
+      [changed, retyped],
+    ] as const) {
+      const { model, conflicts } = mergeModels(base, ours, theirs);
+      expect(conflicts).toEqual([]);
+      const merged = model.elements.get("check");
+      expect(merged?.type).toBe("serviceTask");
+      expect(sameJson({ ...merged, type: "userTask" }, { ...changed.elements.get("check"), type: "userTask" })).toBe(
+        true,
+      );
+      expect(brokenInvariants(model)).toEqual([]);
+    }
+  });
+
+  test("two types are a conflict about the type alone", () => {
+    const ours = performAll(retyped, { type: "rename", id: "check", name: "Ours" });
+    const theirs = performAll(
+      base,
+      { type: "retype", id: "check", to: "manualTask" },
+      { type: "describe", id: "check", text: "Theirs" },
+    );
+    const { model, conflicts } = mergeModels(base, ours, theirs);
+    expect(conflicts.map(({ element, field, ours: own, theirs: their }) => [element, field, own, their])).toEqual([
+      ["check", "type", "serviceTask", "manualTask"],
+    ]);
+    expect(model.elements.get("check")).toMatchObject({
+      type: "serviceTask",
+      name: "Ours",
+      documentation: [{ text: "Theirs" }],
+    });
+    const other = mergeModels(base, ours, theirs, { decide: () => "theirs" }).model;
+    expect(other.elements.get("check")).toMatchObject({ type: "manualTask", name: "Ours" });
+  });
+
+  test("what the new type has no place for is not lost without a word", () => {
+    const service = performAll(base, { type: "retype", id: "check", to: "serviceTask" });
+    const bound = expectOk(
+      applyEdits(service, [
+        { kind: "set", table: "elements", id: "check", field: "operationRef", from: null, to: "other:operation" },
+      ]),
+    );
+    const manual = performAll(service, { type: "retype", id: "check", to: "manualTask" });
+    const { model, conflicts } = mergeModels(service, manual, bound);
+    expect(conflicts).toMatchObject([{ element: "check", field: "type", ours: "manualTask", theirs: "serviceTask" }]);
+    expect(model.elements.get("check")?.type).toBe("manualTask");
+    const theirs = mergeModels(service, manual, bound, { decide: () => "theirs" }).model;
+    expect(theirs.elements.get("check")).toMatchObject({ type: "serviceTask", operationRef: "other:operation" });
+  });
+});
+
+describe("figures", () => {
+  const estimate = (model: Model, id: string, more: object) => performAll(model, { type: "setEstimate", id, ...more });
+  test("two people who estimate two steps, or two figures of one, do not meet", () => {
+    const three = estimate(base, "reject", { time: "5 min" });
+    const ours = estimate(three, "check", { time: "30 min" });
+    const theirs = estimate(estimate(three, "approve", { time: "1 h" }), "check", { cost: 12 });
+    const { model, conflicts } = mergeModels(three, ours, theirs);
+    expect(conflicts).toEqual([]);
+    expect([...model.figures].map(({ id, value }) => [id, value]).sort()).toEqual([
+      ["approve processingTime", "PT1H"],
+      ["check fixedCost", 12],
+      ["check processingTime", "PT30M"],
+      ["reject processingTime", "PT5M"],
+    ]);
+  });
+
+  test("the same figure said differently is asked", () => {
+    const ours = estimate(base, "check", { time: "30 min" });
+    const theirs = estimate(base, "check", { time: "40 min" });
+    expect(mergeModels(base, ours, theirs).conflicts).toMatchObject([
+      { element: "check", field: "processingTime", ours: "PT30M", theirs: "PT40M" },
+    ]);
+  });
+
+  test("an estimate is a small edit, however many there are", () => {
+    let model = base;
+    const steps = [...base.elements].filter((element) => element.type.endsWith("ask"));
+    for (const step of steps) model = estimate(model, step.id, { time: "5 min", cost: 3 });
+    const done = expectOk(perform(model, { type: "setEstimate", id: "check", time: "6 min" }));
+    expect(JSON.stringify(done.edits).length).toBeLessThan(200);
   });
 });

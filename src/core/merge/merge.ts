@@ -1,6 +1,7 @@
 import { isCompared } from "../compare/compared";
 import {
   ancestorsOf,
+  childrenOf,
   type Element,
   type Id,
   type Json,
@@ -126,15 +127,20 @@ class Merger {
 
   #mergeOne(table: TableName, before: Plain | undefined, mine: Plain, other: Plain): void {
     const merged = this.#merged[table];
-    // Two new records of one id, or one that became another type: whole against whole.
-    if (!before || mine.type !== other.type) {
-      if (before && sameJson(other, before)) merged.set(mine.id, mine);
-      else if ((before && sameJson(mine, before)) || sameJson(mine, other)) merged.set(mine.id, other);
-      else if (geometry.has(table)) merged.set(mine.id, mine);
+    // Two new records of one id: whole against whole.
+    if (!before) {
+      if (table === "figures" && !sameJson(mine, other)) merged.set(mine.id, this.#figure(mine, other));
+      else if (sameJson(mine, other) || geometry.has(table)) merged.set(mine.id, mine);
       else {
-        const side = this.#conflict(mine.id, "type", String(mine.type), String(other.type));
+        const isOther = mine.type !== other.type;
+        const [field, own, their] = isOther ? ["type", mine.type, other.type] : ["element", "new", "new"];
+        const side = this.#conflict(mine.id, field as string, own as Json, their as Json);
         merged.set(mine.id, side === "ours" ? mine : other);
       }
+      return;
+    }
+    if (table === "figures" && !sameJson(mine, before) && !sameJson(other, before) && !sameJson(mine, other)) {
+      merged.set(mine.id, this.#figure(mine, other));
       return;
     }
     const { record, conflicts } = mergeRecord(before, mine, other);
@@ -145,7 +151,56 @@ class Merger {
       if (value === null) delete decided[conflict.field];
       else decided[conflict.field] = value;
     }
-    merged.set(mine.id, decided as Plain);
+    merged.set(mine.id, (mine.type === other.type ? decided : this.#fitted(before, mine, other, decided)) as Plain);
+  }
+
+  /** Both said something else of what a step takes. */
+  #figure(mine: Plain, other: Plain): Plain {
+    const side = this.#conflict(mine.element as Id, String(mine.field), mine.value as Json, other.value as Json);
+    return side === "ours" ? mine : other;
+  }
+
+  /**
+   * A type is a field like others, as long as the type it becomes has a place for what the other side did to the element. Where it has
+   * none, the types are a conflict, since one of the two changes cannot be had.
+   */
+  #fitted(
+    before: Plain,
+    mine: Plain,
+    other: Plain,
+    decided: { [field: string]: unknown },
+  ): { [field: string]: unknown } {
+    const has = (type: unknown, field: string) => {
+      const info = typeInfo(type as Element["type"]);
+      const isOfSomeType = info.attributes.has(field) || info.content.has(field);
+      return isOfSomeType || !this.#isTyped(field, mine, other);
+    };
+    const loser = decided.type === mine.type ? other : mine;
+    const lost =
+      Object.keys(loser).some((field) => !sameJson(loser[field], before[field]) && !has(decided.type, field)) ||
+      this.#ownParts(loser === mine ? this.ours : this.theirs, mine.id).some(
+        (part) => !typeInfo(decided.type as Element["type"]).content.has(part.slot),
+      );
+    const isBoth = mine.type !== before.type && other.type !== before.type;
+    if (lost && !isBoth) {
+      const side = this.#conflict(mine.id, "type", String(mine.type), String(other.type)) === "ours" ? mine : other;
+      decided.type = side.type;
+      decided.slot = side.slot;
+    }
+    return Object.fromEntries(Object.entries(decided).filter(([field]) => has(decided.type, field)));
+  }
+
+  /** Whether a field is one that types have or have not, rather than one of every element. */
+  #isTyped(field: string, ...records: readonly Plain[]): boolean {
+    return records.some(({ type }) => {
+      const info = typeInfo(type as Element["type"]);
+      return info.attributes.has(field) || info.content.has(field);
+    });
+  }
+
+  /** Parts of an element that a side put in or changed. */
+  #ownParts(side: Model, id: Id): Element[] {
+    return childrenOf(side, id).filter((part) => !sameJson(part, this.base.elements.get(part.id) ?? null));
   }
 
   #decideField(id: Id, { field, ours, theirs, decided }: FieldConflict): { value: Json } {
@@ -160,6 +215,13 @@ class Merger {
   #keepAgainst(table: TableName, before: Plain, changed: Plain, taker: "ours" | "theirs"): void {
     if (geometry.has(table)) {
       this.#merged[table].set(changed.id, changed);
+      return;
+    }
+    if (table === "figures") {
+      // A figure that one side changed and the other took off; where its element is gone it goes with it.
+      const [own, their] = taker === "ours" ? ["", changed.value] : [changed.value, ""];
+      if (this.#conflict(changed.element as Id, String(changed.field), own as Json, their as Json) !== taker)
+        this.#merged.figures.set(changed.id, changed);
       return;
     }
     // What only follows from other changes (a lane's list, a rank) is no reason to keep it.
@@ -380,7 +442,10 @@ class Merger {
 
   /** Drawings of what is gone go; so do pages of it, with what is on them. */
   #dropUndrawn(): void {
-    const { elements, diagrams, shapes, edges } = this.#merged;
+    const { elements, diagrams, shapes, edges, figures } = this.#merged;
+    for (const figure of [...figures.values()])
+      if (!elements.has(figure.element as Id) && this.base.elements.has(figure.element as Id))
+        figures.delete(figure.id);
     for (const diagram of [...diagrams.values()])
       if (typeof diagram.element === "string" && !elements.has(diagram.element)) diagrams.delete(diagram.id);
     for (const table of [shapes, edges])

@@ -29,7 +29,7 @@ export type Edit =
 
 const tableName = z.enum(tableNames);
 const record = z.looseObject({ id: z.string().min(1) });
-/** For edits that come from outside. What a record holds is checked by `invariants.ts` on the model that results. */
+/** For edits that come from outside. What a record holds is checked by `door.ts` on the model that results. */
 export const editSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("insert"), table: tableName, record }),
   z.object({ kind: z.literal("remove"), table: tableName, record }),

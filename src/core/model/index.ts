@@ -1,6 +1,7 @@
 export * from "./connections";
 export { dataInReach } from "./dataInReach";
 export * from "./diagram";
+export { admitEdits, modelLimits, newFault } from "./door";
 export { durationWords, readDuration } from "./duration";
 export * from "./edit";
 export * from "./element";
@@ -17,6 +18,7 @@ export { referencesOf } from "./modelIndex";
 export { pathBetween } from "./paths";
 export * from "./problem";
 export * from "./queries";
+export { edgeSchema, elementSchema, shapeSchema } from "./records";
 export {
   documentationIn,
   documentedIn,

@@ -1,4 +1,4 @@
-import type { Element } from "./element";
+import type { Element, Id } from "./element";
 import { slotFor, typeInfo } from "./metamodel/lookup";
 import type { Model } from "./model";
 import { referencesOf } from "./modelIndex";
@@ -13,25 +13,35 @@ export function brokenInvariants(model: Model): string[] {
   for (const element of model.elements) {
     broken.push(...brokenBy(model, element));
   }
-  for (const shape of model.shapes) {
-    if (!model.elements.has(shape.element)) broken.push(`shape ${shape.id} draws ${shape.element}, which is not there`);
-    if (!model.diagrams.has(shape.diagram)) broken.push(`shape ${shape.id} is on no page`);
-    if (![shape.bounds.x, shape.bounds.y, shape.bounds.width, shape.bounds.height].every(Number.isFinite))
-      broken.push(`shape ${shape.id} has no real bounds`);
-  }
-  for (const edge of model.edges) {
-    if (!model.elements.has(edge.element)) broken.push(`edge ${edge.id} draws ${edge.element}, which is not there`);
-    if (!model.diagrams.has(edge.diagram)) broken.push(`edge ${edge.id} is on no page`);
-    if (edge.waypoints.length < 2) broken.push(`edge ${edge.id} has fewer than two waypoints`);
-  }
-  for (const diagram of model.diagrams) {
-    if (diagram.element !== undefined && !model.elements.has(diagram.element))
-      broken.push(`page ${diagram.id} shows ${diagram.element}, which is not there`);
-  }
+  for (const table of ["diagrams", "shapes", "edges"] as const)
+    for (const { id } of model[table]) broken.push(...brokenDrawing(model, table, id));
   return broken;
 }
 
-function brokenBy(model: Model, element: Element): string[] {
+/** What does not hold of one record of a drawing; nothing where it is not there. */
+export function brokenDrawing(model: Model, table: "diagrams" | "shapes" | "edges", id: Id): string[] {
+  const broken: string[] = [];
+  if (table === "diagrams") {
+    const diagram = model.diagrams.get(id);
+    if (diagram?.element !== undefined && !model.elements.has(diagram.element))
+      broken.push(`page ${id} shows ${diagram.element}, which is not there`);
+    return broken;
+  }
+  const drawn = model[table].get(id);
+  if (!drawn) return broken;
+  const what = `${table === "shapes" ? "shape" : "edge"} ${id}`;
+  if (!model.elements.has(drawn.element)) broken.push(`${what} draws ${drawn.element}, which is not there`);
+  if (!model.diagrams.has(drawn.diagram)) broken.push(`${what} is on no page`);
+  if ("bounds" in drawn) {
+    const { x, y, width, height } = drawn.bounds;
+    if (![x, y, width, height].every(Number.isFinite)) broken.push(`${what} has no real bounds`);
+    if (width < 0 || height < 0) broken.push(`${what} is smaller than nothing`);
+  } else if (drawn.waypoints.length < 2) broken.push(`${what} has fewer than two waypoints`);
+  return broken;
+}
+
+/** What does not hold of one element. */
+export function brokenBy(model: Model, element: Element): string[] {
   const broken: string[] = [];
   if (element.parent === null) {
     if (element.id !== model.root) broken.push(`${element.id} stands in nothing`);

@@ -3,10 +3,10 @@ import type { Diagram, Edge, Shape } from "./diagram";
 import { applyEdits, type Edit } from "./edit";
 import type { Element } from "./element";
 import type { Figure } from "./figure";
-import { isElementType } from "./metamodel/lookup";
 import { figuresApart } from "./migrations/figuresApart";
 import type { Model } from "./model";
 import { failure, ok, type Problem, type Result } from "./problem";
+import { diagramSchema, edgeSchema, elementSchema, figureSchema, shapeSchema } from "./records";
 import { Table } from "./table";
 
 /** A model as it is kept and sent: plain data with the number of its form. */
@@ -36,38 +36,14 @@ const migrations: readonly Migration[] = [
 export const currentSchemaVersion = migrations.length;
 
 const id = z.string().min(1);
-const bounds = z.looseObject({ x: z.number(), y: z.number(), width: z.number(), height: z.number() });
 const storedSchema = z.object({
   schemaVersion: z.literal(currentSchemaVersion),
   root: id,
-  elements: z.array(
-    z.looseObject({
-      id,
-      type: z.string().refine(isElementType, "is no element type of BPMN 2.0"),
-      parent: id.nullable(),
-      slot: z.string(),
-      order: z.number(),
-    }),
-  ),
-  diagrams: z.array(z.looseObject({ id, order: z.number(), plane: z.looseObject({}) })),
-  shapes: z.array(z.looseObject({ id, order: z.number(), diagram: id, element: z.string(), bounds })),
-  edges: z.array(
-    z.looseObject({
-      id,
-      order: z.number(),
-      diagram: id,
-      element: z.string(),
-      waypoints: z.array(z.looseObject({ x: z.number(), y: z.number() })),
-    }),
-  ),
-  figures: z.array(
-    z.strictObject({
-      id,
-      element: id,
-      field: z.enum(["processingTime", "fixedCost"]),
-      value: z.union([z.string(), z.number()]),
-    }),
-  ),
+  elements: z.array(elementSchema),
+  diagrams: z.array(diagramSchema),
+  shapes: z.array(shapeSchema),
+  edges: z.array(edgeSchema),
+  figures: z.array(figureSchema),
   form: z.object({
     prefixes: z.array(z.tuple([z.string(), z.string()])),
     before: z.array(z.any()),
@@ -149,12 +125,28 @@ export function fromStored(stored: unknown, { edits = [] }: { edits?: readonly L
   if (!parsed.success) return damaged(z.prettifyError(parsed.error));
   let model = trustStored(parsed.data as unknown as StoredModel);
   if (!model.elements.has(model.root)) return damaged(`its root "${model.root}" is missing`);
+  const circle = standingInItself(model);
+  if (circle !== undefined) return damaged(`"${circle}" stands in itself`);
   for (const batch of edits.slice(at)) {
     const applied = applyEdits(model, batch.edits);
     if (!applied.ok) return damaged(`change ${batch.sequence}: ${applied.problems[0]?.message}`);
     model = applied.value;
   }
   return ok(model);
+}
+
+/** An element whose parents lead back to it, if there is one. O(elements). */
+function standingInItself({ elements }: Model): string | undefined {
+  const sound = new Set<string>();
+  for (const { id } of elements) {
+    const path: string[] = [];
+    for (let at: string | null = id; at !== null && !sound.has(at); at = elements.get(at)?.parent ?? null) {
+      // A path longer than there are elements comes round again; looking back along it would be slow for deep models.
+      if (path.push(at) > elements.size) return id;
+    }
+    for (const passed of path) sound.add(passed);
+  }
+  return undefined;
 }
 
 /** Edits on a plain model of whatever form: records by id in tables by name. */

@@ -92,7 +92,7 @@ export const loopOf = (model: Model, activity: Id): Element | undefined =>
 /** A scope with the tokens it begins with. An ad-hoc one begins with none: what is done in it is picked. */
 export function openInstance(world: World, model: Model, scope: Id, key: string, start?: Id): Instance {
   const net = playedNet(world, model, scope);
-  const blank = new Uint8Array(net.flows.length + 2 * net.nodes.length);
+  const blank = new Uint32Array(net.flows.length + 2 * net.nodes.length);
   const states = isAdHoc(model, scope) ? [blank] : initialStates(net);
   const at =
     start === undefined

@@ -2,9 +2,13 @@ import type { NetNode, ScopeNet } from "./scopeNet";
 
 /**
  * Where the tokens of a scope are: how many on each flow, which activities are under way, which events have gone off in the present
- * activation. One small number each, in the order of the net; the same numbers are the same state.
+ * activation. One number each, wide enough for
+ * more tokens than steps can be played, in the order of the net; the same numbers are the same state.
  */
-export type ScopeState = Uint8Array;
+export type ScopeState = Uint32Array;
+
+/** As many ways in of a complex gateway as one number can tell apart; it waits for those behind them like for any other. */
+const mostHad = 32;
 
 /** One thing that can happen: a node takes tokens and gives others. */
 export interface Move {
@@ -27,13 +31,18 @@ const mostCombined = 6;
 const active = (net: ScopeNet, node: number) => net.flows.length + node;
 const fired = (net: ScopeNet, node: number) => net.flows.length + net.nodes.length + node;
 
-/** A key for tables of states. */
-export const keyOfState = (state: ScopeState): string => String.fromCharCode(...state);
+/** A key for tables of states: different states have different keys. Nearly all numbers are small and take one letter. */
+export function keyOfState(state: ScopeState): string {
+  let key = "";
+  for (const count of state)
+    key += count < 0xffff ? String.fromCharCode(count) : String.fromCharCode(0xffff, count >>> 16, count & 0xffff);
+  return key;
+}
 
 /** The states a scope can begin in. */
 export function initialStates(net: ScopeNet): ScopeState[] {
   return net.entries.map((entry) => {
-    const state = new Uint8Array(net.flows.length + 2 * net.nodes.length);
+    const state = new Uint32Array(net.flows.length + 2 * net.nodes.length);
     for (const flow of entry) state[flow] = 1;
     return state;
   });
@@ -111,12 +120,14 @@ function complexMoves(
   if (had === 0) {
     if (waiting.length < Math.min(node.needs ?? 1, node.ins.length)) return;
     const all = waiting.length === node.ins.length;
-    const now = all ? 0 : node.ins.reduce((bits, flow, bit) => bits | (waiting.includes(flow) ? 1 << bit : 0), 0);
+    const now = all
+      ? 0
+      : node.ins.reduce((bits, flow, bit) => bits | (bit < mostHad && waiting.includes(flow) ? 1 << bit : 0), 0) >>> 0;
     for (const give of node.outs.length === 0 ? [[]] : someOf(node.outs))
       moves.push({ node: at, take: waiting, give, had: now });
     return;
   }
-  const open = node.ins.filter((_, bit) => ((had >> bit) & 1) === 0);
+  const open = node.ins.filter((_, bit) => bit >= mostHad || ((had >>> bit) & 1) === 0);
   const late = open.filter((flow) => waiting.includes(flow));
   if (noMoreCanCome(net, state, open, at, late)) moves.push({ node: at, take: late, give: [], had: 0 });
 }

@@ -75,7 +75,7 @@ function raise(world: World, state: CaseState, from: Instance, event: Element, t
     );
     const caught = inHere && goOff(world, next, here.key, inHere.id, true);
     if (caught) return caught;
-    if (ends) next = withInstance(next, { ...here, state: new Uint8Array(here.state.length), underWay: new Map() });
+    if (ends) next = withInstance(next, { ...here, state: new Uint32Array(here.state.length), underWay: new Map() });
     const outer = around(next, here);
     if (!outer) break;
     const { instance } = outer;
