@@ -27,9 +27,12 @@ const migrationsFolder = () =>
 export async function openDatabase(options: { folder?: string; url?: string } = {}): Promise<OpenDatabase> {
   const url = options.url ?? process.env.DATABASE_URL;
   if (url) {
-    const pool = new pg.Pool({ connectionString: url });
+    // Nobody waits longer for a lock than for a slow answer.
+    const pool = new pg.Pool({ connectionString: url, lock_timeout: 60_000, connectionTimeoutMillis: 10_000 });
+    // A connection that breaks while nobody uses it is replaced by the next question; unheard, it would end the process.
+    pool.on("error", () => {});
     const db = drizzleServer(pool, { schema });
-    await migrateServer(db, { migrationsFolder: migrationsFolder() });
+    await migrateAlone(pool);
     return { db: db as unknown as Database, close: () => pool.end() };
   }
   const folder = options.folder ?? dataFolder();
@@ -45,6 +48,23 @@ export async function openDatabase(options: { folder?: string; url?: string } = 
       release();
     },
   };
+}
+
+/** Brings the tables of a server up to date; of several processes that start at once one does it, and the others wait. */
+async function migrateAlone(pool: pg.Pool): Promise<void> {
+  const client = await pool.connect();
+  const lock = "select pg_advisory_lock(hashtextextended('lucid-lane migrations', 0))";
+  try {
+    await client.query(lock);
+    await migrateServer(drizzleServer(client, { schema }), { migrationsFolder: migrationsFolder() });
+    await client.query(lock.replace("lock(", "unlock("));
+  } catch (error) {
+    // Its lock goes with the connection.
+    client.release(true);
+    await pool.end();
+    throw error;
+  }
+  client.release();
 }
 
 // Routes are bundled apart from each other; what they share stands on the global object.

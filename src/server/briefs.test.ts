@@ -65,9 +65,15 @@ describe("briefs", () => {
     await expect(send(0, "third", "A text, and still more.", ["first", "second"])).rejects.toMatchObject({
       code: "changed-elsewhere",
     });
-    await send(3, "mine", "A text.");
+  });
+
+  test("what was built stays with a text that was written meanwhile, by one who does not know of it", async () => {
+    await save(0);
     await run("buildProcesses", { version: "v" });
-    await expect(send(3, "again", "A text.", ["mine"])).rejects.toMatchObject({ code: "changed-elsewhere" });
+    expect(await save(1, `${text} And more.`)).toEqual({ revision: 2 });
+    const { brief } = await run<Opened>("openBrief", { process: "connect" });
+    expect(Object.values(brief?.content.built ?? {}).flat()).toEqual(expect.arrayContaining(["a1", "a2"]));
+    expect((await run<Built>("buildProcesses", { version: "v" })).built.map(({ added }) => added)).toEqual([0, 0]);
   });
 
   test("its processes are built: the first into the process it was opened from, others beside it, each tied to its words", async () => {

@@ -69,7 +69,9 @@ export const saveBrief = useCase(
       .where(and(eq(processes.id, input.process), isNull(processes.deletedAt)));
     if (!process) throw notFound("This process");
     if (process.brief !== null && process.brief !== input.brief) throw changedElsewhere();
-    const row = { content: input.content, member: member.id, changedAt: now(), save: input.save };
+    const [stored] = await db.select({ content: briefs.content }).from(briefs).where(eq(briefs.id, input.brief));
+    const content = stored ? withWhatIsBuilt(input.content, stored.content) : input.content;
+    const row = { content, member: member.id, changedAt: now(), save: input.save };
     if (process.brief === null) {
       const revision = input.base + 1;
       await needsFreeId(db, briefs, input.brief);
@@ -88,6 +90,17 @@ export const saveBrief = useCase(
     return changed;
   },
 );
+
+/** What was built of a description is known to the server alone: a text that was written meanwhile does not take it back. */
+function withWhatIsBuilt(content: BriefContent, stored: BriefContent): BriefContent {
+  const built = { ...content.built };
+  for (const [key, marks] of Object.entries(stored.built)) built[key] = [...new Set([...(built[key] ?? []), ...marks])];
+  const frames = new Map(content.frames.map((setting) => [setting.key, setting]));
+  for (const { key, process } of stored.frames)
+    if (process !== undefined && frames.get(key)?.process === undefined)
+      frames.set(key, { ...frames.get(key), key, process });
+  return { ...content, built, frames: [...frames.values()] };
+}
 
 /** What is locked of the description of a process: the description, or the process that is to get one. */
 async function briefLock(db: Transaction, process: string): Promise<string> {
@@ -171,8 +184,6 @@ export const buildProcesses = useCase(
       .update(briefs)
       .set({
         content: { ...content, frames: [...settings.values()], built: marks },
-        revision: brief.revision + 1,
-        save: "",
         changedAt: context.now(),
       })
       .where(eq(briefs.id, brief.id));

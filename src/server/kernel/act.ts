@@ -31,6 +31,8 @@ export async function lock(
 ): Promise<void> {
   const held = acts.get(transaction);
   if (!held) throw new Error(`Only an act that writes can lock the ${kind} ${names.join(", ")}.`);
+  // Who has the workspace alone needs no more.
+  if (held.locks.has(`0 workspace  alone`)) return;
   for (const name of [...new Set(names)].sort()) {
     const key = `${lockOrder.indexOf(kind)} ${kind} ${name}`;
     if (held.locks.has(`${key} alone`) || held.locks.has(`${key} ${mode}`)) continue;

@@ -94,6 +94,8 @@ function OpenBrief() {
         refused: { name: string; reason: string }[];
       }>("buildProcesses", { version: info.version.id, ...(frames && { frames }) });
       await store.getState().reload();
+      // What was typed while it was built goes first.
+      await useBrief.getState().settle();
       await useBrief.getState().open(info.process.id);
       for (const { name, reason } of refused) complain(new Error(`${name}: ${reason}`));
       const made = built.filter((one) => one.added > 0);

@@ -1,0 +1,33 @@
+/**
+ * Another process of the application, driven over its standard input and output: a line of JSON a question
+ * (`{ id, name, input }`), a line an answer (`{ id, output }` or `{ id, code, message, status }`). Bytes travel as `{ base64 }`.
+ */
+import { createInterface } from "node:readline";
+import { backup, localMember, restore, runUseCase, UseCaseError, useCases, workspaceReady } from "@/server";
+
+const everything = { ...useCases, backup, restore };
+const packed = (value: unknown) =>
+  JSON.stringify(value, (_, field) =>
+    field instanceof Uint8Array ? { base64: Buffer.from(field).toString("base64") } : field,
+  );
+const unpacked = (line: string) =>
+  JSON.parse(line, (_, field) =>
+    field !== null && typeof field === "object" && typeof field.base64 === "string"
+      ? new Uint8Array(Buffer.from(field.base64, "base64"))
+      : field,
+  );
+const say = (answer: object) => process.stdout.write(`${packed(answer)}\n`);
+
+workspaceReady().then(
+  () => say({ id: "ready" }),
+  (error) => say({ id: "ready", code: error.code ?? error.name, message: String(error.message) }),
+);
+createInterface({ input: process.stdin }).on("line", async (line) => {
+  const { id, name, input } = unpacked(line) as { id: string; name: keyof typeof everything; input: unknown };
+  try {
+    say({ id, output: (await runUseCase(localMember, everything[name] as never, input)) ?? null });
+  } catch (error) {
+    const told = error instanceof UseCaseError ? error : { code: "internal", message: String(error), status: 500 };
+    say({ id, code: told.code, message: told.message, status: told.status });
+  }
+});

@@ -1,0 +1,61 @@
+import { spawn } from "node:child_process";
+
+type Answer = { readonly id: string; readonly output?: unknown; readonly code?: string; readonly message?: string };
+
+/** Another process of the application on the same workspace; see `peer.ts`. */
+export interface Peer {
+  readonly run: <Output = unknown>(name: string, input: unknown) => Promise<Output>;
+  readonly ready: Promise<void>;
+  readonly kill: () => Promise<void>;
+}
+
+export function startPeer(env: { readonly [name: string]: string } = {}): Peer {
+  const child = spawn(process.execPath, ["--import", "tsx", "src/server/testing/peer.ts"], {
+    env: { ...process.env, LANE_DEMO: "none", ...env },
+    stdio: ["pipe", "pipe", "inherit"],
+  });
+  const waiting = new Map<string, (answer: Answer) => void>();
+  let text = "";
+  child.stdout.on("data", (chunk: Buffer) => {
+    text += chunk.toString();
+    const lines = text.split("\n");
+    text = lines.pop() ?? "";
+    for (const line of lines) {
+      const answer = JSON.parse(line, (_, field) =>
+        field !== null && typeof field === "object" && typeof field.base64 === "string"
+          ? new Uint8Array(Buffer.from(field.base64, "base64"))
+          : field,
+      ) as Answer;
+      waiting.get(answer.id)?.(answer);
+      waiting.delete(answer.id);
+    }
+  });
+  child.on("exit", () => {
+    for (const [id, tell] of waiting) tell({ id, code: "gone", message: "the process is gone" });
+  });
+  const told = (id: string) =>
+    new Promise<unknown>((resolve, reject) =>
+      waiting.set(id, ({ output, code, message }) =>
+        code === undefined ? resolve(output) : reject(Object.assign(new Error(message), { code })),
+      ),
+    );
+  let count = 0;
+  return {
+    ready: told("ready") as Promise<void>,
+    run: async (name, input) => {
+      const id = String(count++);
+      const answer = told(id);
+      const line = JSON.stringify({ id, name, input }, (_, field) =>
+        field instanceof Uint8Array ? { base64: Buffer.from(field).toString("base64") } : field,
+      );
+      child.stdin.write(`${line}\n`);
+      return (await answer) as never;
+    },
+    kill: async () => {
+      if (child.exitCode !== null || child.signalCode !== null) return;
+      const gone = new Promise((resolve) => child.once("exit", resolve));
+      child.kill("SIGKILL");
+      await gone;
+    },
+  };
+}
