@@ -4,6 +4,7 @@ import "@fontsource/atkinson-hyperlegible-next/latin-700.css";
 import "@fontsource/atkinson-hyperlegible-next/latin-ext-400.css";
 import "@fontsource/atkinson-hyperlegible-next/latin-ext-600.css";
 import type { Metadata } from "next";
+import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import { Providers } from "@/ui/shell/Providers";
 
@@ -12,11 +13,13 @@ export const metadata: Metadata = {
   description: "Model, check, compare and hand off business processes.",
 };
 
-export default function RootLayout({ children }: { readonly children: ReactNode }) {
+export default async function RootLayout({ children }: { readonly children: ReactNode }) {
+  // The number that this page's own scripts carry; see `proxy.ts`.
+  const nonce = (await headers()).get("x-nonce") ?? "";
   return (
     <html lang="en" suppressHydrationWarning>
       <body>
-        <Providers>{children}</Providers>
+        <Providers nonce={nonce}>{children}</Providers>
       </body>
     </html>
   );

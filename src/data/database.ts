@@ -1,3 +1,4 @@
+import { existsSync, renameSync, rmSync } from "node:fs";
 import { join, resolve } from "node:path";
 import { PGlite } from "@electric-sql/pglite";
 import { drizzle as drizzleServer } from "drizzle-orm/node-postgres";
@@ -5,6 +6,7 @@ import { migrate as migrateServer } from "drizzle-orm/node-postgres/migrator";
 import { drizzle as drizzleLocal } from "drizzle-orm/pglite";
 import { migrate as migrateLocal } from "drizzle-orm/pglite/migrator";
 import pg from "pg";
+import { FolderUnusable, prepareFolder, toldOf } from "./folder";
 import { lockFolder } from "./lock";
 import * as schema from "./schema";
 
@@ -36,18 +38,51 @@ export async function openDatabase(options: { folder?: string; url?: string } = 
     return { db: db as unknown as Database, close: () => pool.end() };
   }
   const folder = options.folder ?? dataFolder();
-  const release = lockFolder(folder);
-  const client = new PGlite(join(folder, "postgres"));
-  await client.waitReady;
-  const db = drizzleLocal(client, { schema });
-  await migrateLocal(db, { migrationsFolder: migrationsFolder() });
-  return {
-    db,
-    close: async () => {
-      await client.close();
-      release();
-    },
-  };
+  prepareFolder(folder);
+  const release = await lockFolder(folder).catch((error) => {
+    throw toldOf(folder, error);
+  });
+  try {
+    const client = await openLocal(folder);
+    const db = drizzleLocal(client, { schema });
+    await migrateLocal(db, { migrationsFolder: migrationsFolder() });
+    return {
+      db,
+      close: async () => {
+        await client.close();
+        release();
+      },
+    };
+  } catch (error) {
+    release();
+    throw toldOf(folder, error);
+  }
+}
+
+/**
+ * The database in a folder. A new one is made beside its place and put there when it is whole, so that a start which is cut off leaves
+ * nothing half made.
+ */
+async function openLocal(folder: string): Promise<PGlite> {
+  const [place, making] = [join(folder, "postgres"), join(folder, "postgres.making")];
+  if (!existsSync(place)) {
+    rmSync(making, { recursive: true, force: true });
+    const made = new PGlite(making);
+    await made.waitReady;
+    await made.close();
+    renameSync(making, place);
+  }
+  const client = new PGlite(place);
+  try {
+    await client.waitReady;
+    return client;
+  } catch (cause) {
+    throw new FolderUnusable(
+      folder,
+      `its database does not open (${(cause as Error).message?.split("\n")[0] ?? "damaged"}). Move ${place} away and restore the last backup: npm run restore -- FILE`,
+      { cause },
+    );
+  }
 }
 
 /** Brings the tables of a server up to date; of several processes that start at once one does it, and the others wait. */

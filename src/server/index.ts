@@ -103,6 +103,7 @@ export const useCases = {
 } as const;
 
 export { backup, restore } from "./backup";
+export { mostBackupBytes } from "./backupFile";
 export type { BriefLink } from "./briefLinks";
 export type { BriefData, BuiltProcess } from "./briefs";
 export type { CheckData, VerdictRow } from "./checks";
@@ -116,6 +117,8 @@ export { downloadPackage, type HandoffRow } from "./handoffs";
 export type { HistoryRow } from "./history";
 export type { HomeData, VersionData } from "./home";
 export { importFile } from "./imports";
+export { whyForeign } from "./kernel/access";
+export { whatHappened } from "./kernel/whatHappened";
 export type { Caller, LandscapeData } from "./landscape";
 export type { ReasonRow } from "./reasons";
 export type { RevisionRow } from "./revisions";

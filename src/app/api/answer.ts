@@ -1,41 +1,69 @@
-import { localMember, type Member, UseCaseError, workspaceReady } from "@/server";
+import { localMember, type Member, UseCaseError, whatHappened, whyForeign, workspaceReady } from "@/server";
 
 /** The one place where a request meets the server: who asks, from where, and what an error looks like. */
 export async function answer(request: Request, run: (member: Member) => Promise<Response>): Promise<Response> {
-  // A page of another site must not act here in a member's name.
-  const site = request.headers.get("sec-fetch-site");
-  if (site !== null && site !== "same-origin" && site !== "none") {
-    return Response.json(
-      { error: { code: "foreign-site", message: "Requests from other sites are not answered." } },
-      { status: 403 },
-    );
-  }
+  const foreign = whyForeign({ method: request.method, header: (name) => request.headers.get(name) });
+  if (foreign) return refusal({ code: "foreign-site", message: foreign, status: 403, details: [] });
   try {
     await workspaceReady();
-    return await run(localMember);
+    const response = await run(localMember);
+    // Nobody's content stays in a cache on the way, or in a browser that others use after.
+    response.headers.set("cache-control", "no-store");
+    return response;
   } catch (error) {
-    if (error instanceof UseCaseError) {
-      return Response.json(
-        { error: { code: error.code, message: error.message, details: error.details } },
-        { status: error.status },
-      );
-    }
-    console.error(error);
-    const message =
-      error instanceof Error && error.name === "FolderInUse"
-        ? error.message
-        : "Something went wrong on the server. What you did is kept here; try again.";
-    return Response.json({ error: { code: "internal", message } }, { status: 500 });
+    return refusal(whatHappened(error));
   }
+}
+
+const refusal = ({ status, ...error }: ReturnType<typeof whatHappened>): Response =>
+  Response.json({ error }, { status, headers: { "cache-control": "no-store" } });
+
+/** The body of a request as JSON, and nothing else. */
+export async function jsonOf(request: Request, mostBytes: number): Promise<unknown> {
+  const type = (request.headers.get("content-type") ?? "").split(";")[0]?.trim().toLowerCase();
+  if (type !== "application/json")
+    throw new UseCaseError("not-json", "This is answered for the content type application/json only.", 415);
+  const bytes = await bytesOf(request, mostBytes, "The request");
+  try {
+    return JSON.parse(new TextDecoder("utf-8", { fatal: true }).decode(bytes));
+  } catch {
+    throw new UseCaseError("bad-json", "The request is not valid JSON.");
+  }
+}
+
+/** The body of a request, counted while it comes: what is too large is not waited for. */
+export async function bytesOf(request: Request, mostBytes: number, what: string): Promise<Uint8Array> {
+  const tooLarge = () =>
+    new UseCaseError(
+      "too-large",
+      `${what} is larger than the ${Math.round(mostBytes / 1024 / 1024)} MB that are taken. Send a smaller one.`,
+      413,
+    );
+  if (Number(request.headers.get("content-length") ?? 0) > mostBytes) throw tooLarge();
+  const chunks: Uint8Array[] = [];
+  let size = 0;
+  const reader = request.body?.getReader();
+  for (let part = await reader?.read(); part && !part.done; part = await reader?.read()) {
+    size += part.value.length;
+    if (size > mostBytes) {
+      await reader?.cancel().catch(() => undefined);
+      throw tooLarge();
+    }
+    chunks.push(part.value);
+  }
+  return new Uint8Array(Buffer.concat(chunks));
 }
 
 export function fileResponse(body: BodyInit, name: string, type: string): Response {
   return new Response(body, {
     headers: {
       "content-type": type,
-      "content-disposition": `attachment; filename="${name.replace(/[^A-Za-z0-9._-]/g, "_")}"; filename*=UTF-8''${encodeURIComponent(name)}`,
+      "content-disposition": `attachment; filename="${name.replace(/[^A-Za-z0-9._-]/g, "_")}"; filename*=UTF-8''${encodeURIComponent(whole(name))}`,
       "x-content-type-options": "nosniff",
       "content-security-policy": "sandbox",
     },
   });
 }
+
+/** A name without halves of characters, which cannot be sent. */
+const whole = (name: string) => name.replace(/[\uD800-\uDFFF]/gu, "_");

@@ -6,11 +6,11 @@ import { Toasts } from "../controls/toaster";
 import { system } from "../theme";
 import { StyleRegistry } from "./StyleRegistry";
 
-export function Providers({ children }: { readonly children: ReactNode }) {
+export function Providers({ nonce, children }: { readonly nonce: string; readonly children: ReactNode }) {
   return (
     <StyleRegistry>
       <ChakraProvider value={system}>
-        <ThemeProvider attribute="class" disableTransitionOnChange defaultTheme="light">
+        <ThemeProvider nonce={nonce} attribute="class" disableTransitionOnChange defaultTheme="light">
           {children}
           <Toasts />
         </ThemeProvider>

@@ -1,5 +1,5 @@
 import { exportBpmn, exportPicture, exportSheet, runUseCase } from "@/server";
-import { answer, fileResponse } from "../answer";
+import { answer, fileResponse, jsonOf } from "../answer";
 
 export const dynamic = "force-dynamic";
 
@@ -10,9 +10,9 @@ export async function GET(request: Request): Promise<Response> {
     const revision = searchParams.get("revision");
     const input = {
       version: searchParams.get("version") ?? "",
-      ...(revision && { revision: Number(revision) }),
+      ...(revision !== null && { revision: Number(revision) }),
     };
-    const name = searchParams.get("name") ?? "process";
+    const name = (searchParams.get("name") ?? "process").slice(0, 200);
     if (searchParams.get("format") === "csv") {
       const process = searchParams.get("process");
       const { text } = (await runUseCase(member, exportSheet as never, { ...input, ...(process && { process }) })) as {
@@ -30,9 +30,13 @@ const types = { svg: "image/svg+xml; charset=utf-8", png: "image/png", pdf: "app
 /** POST { version, format: svg|png|pdf, … }: a picture of a page, or of some of its elements. */
 export async function POST(request: Request): Promise<Response> {
   return answer(request, async (member) => {
-    const input = (await request.json().catch(() => ({}))) as { format?: string; name?: string };
+    const input = (await jsonOf(request, 4 * 1024 * 1024)) as { format?: string; name?: unknown };
     const { bytes } = (await runUseCase(member, exportPicture as never, input)) as { bytes: Uint8Array };
     const format = input.format as keyof typeof types;
-    return fileResponse(Buffer.from(bytes), `${input.name ?? "process"}.${format}`, types[format]);
+    return fileResponse(
+      Buffer.from(bytes),
+      `${String(input.name ?? "process").slice(0, 200)}.${format}`,
+      types[format],
+    );
   });
 }

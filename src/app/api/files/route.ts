@@ -1,5 +1,5 @@
-import { keepFile, mostFileBytes, openFile, runUseCase, UseCaseError } from "@/server";
-import { answer, fileResponse } from "../answer";
+import { keepFile, mostFileBytes, openFile, runUseCase } from "@/server";
+import { answer, bytesOf, fileResponse } from "../answer";
 
 export const dynamic = "force-dynamic";
 
@@ -7,9 +7,7 @@ export const dynamic = "force-dynamic";
 export async function POST(request: Request): Promise<Response> {
   return answer(request, async (member) => {
     const name = new URL(request.url).searchParams.get("name") ?? "";
-    if (Number(request.headers.get("content-length") ?? 0) > mostFileBytes)
-      throw new UseCaseError("too-large", `${name} is larger than the 10 MB a file may have. Add a link to it.`, 413);
-    const bytes = new Uint8Array(await request.arrayBuffer());
+    const bytes = await bytesOf(request, mostFileBytes, name || "The file");
     return Response.json(await runUseCase(member, keepFile as never, { name, bytes }));
   });
 }

@@ -1,5 +1,5 @@
-import { importFile, runUseCase, UseCaseError } from "@/server";
-import { answer } from "../answer";
+import { importFile, runUseCase } from "@/server";
+import { answer, bytesOf } from "../answer";
 
 export const dynamic = "force-dynamic";
 const mostBytes = 64 * 1024 * 1024;
@@ -8,10 +8,7 @@ const mostBytes = 64 * 1024 * 1024;
 export async function POST(request: Request): Promise<Response> {
   return answer(request, async (member) => {
     const { searchParams } = new URL(request.url);
-    if (Number(request.headers.get("content-length") ?? 0) > mostBytes)
-      throw new UseCaseError("too-large", "Files of up to 64 MB can be opened.", 413);
-    const bytes = new Uint8Array(await request.arrayBuffer());
-    if (bytes.length > mostBytes) throw new UseCaseError("too-large", "Files of up to 64 MB can be opened.", 413);
+    const bytes = await bytesOf(request, mostBytes, "The file");
     return Response.json(
       await runUseCase(member, importFile as never, {
         name: searchParams.get("name") ?? "file",

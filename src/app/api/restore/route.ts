@@ -1,12 +1,12 @@
-import { restore, runUseCase } from "@/server";
-import { answer } from "../answer";
+import { mostBackupBytes, restore, runUseCase } from "@/server";
+import { answer, bytesOf } from "../answer";
 
 export const dynamic = "force-dynamic";
 
 /** POST a backup's bytes: it takes the place of everything there is. */
 export async function POST(request: Request): Promise<Response> {
   return answer(request, async (member) => {
-    const bytes = new Uint8Array(await request.arrayBuffer());
+    const bytes = await bytesOf(request, mostBackupBytes, "The backup");
     return Response.json(await runUseCase(member, restore as never, { bytes }));
   });
 }

@@ -1,5 +1,8 @@
 import { runUseCase, UseCaseError, useCases } from "@/server";
-import { answer } from "../../answer";
+import { answer, jsonOf } from "../../answer";
+
+/** A pasted list of thousands of rows, or a large model merged, is one request. */
+const mostRequestBytes = 96 * 1024 * 1024;
 
 export const dynamic = "force-dynamic";
 
@@ -10,12 +13,7 @@ export async function POST(request: Request, { params }: { params: Promise<{ use
     if (!Object.hasOwn(useCases, name))
       throw new UseCaseError("no-such-use-case", `There is no use case "${name}".`, 404);
     const useCase = useCases[name as keyof typeof useCases];
-    let input: unknown;
-    try {
-      input = await request.json();
-    } catch {
-      throw new UseCaseError("bad-json", "The request is not valid JSON.");
-    }
+    const input = await jsonOf(request, mostRequestBytes);
     return Response.json(await runUseCase(member, useCase as never, input));
   });
 }

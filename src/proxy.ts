@@ -1,0 +1,19 @@
+import { randomBytes } from "node:crypto";
+import { type NextRequest, NextResponse } from "next/server";
+import { contentPolicy, whyForeign } from "@/server/kernel/access";
+
+/** Before each page: is it asked for by a name of ours, and which scripts may run in it. Data has the same door in `api/answer.ts`. */
+export function proxy(request: NextRequest): NextResponse {
+  const foreign = whyForeign({ method: request.method, header: (name) => request.headers.get(name) });
+  if (foreign) return new NextResponse(`${foreign}\n`, { status: 403, headers: { "content-type": "text/plain" } });
+  const nonce = randomBytes(16).toString("base64");
+  const policy = contentPolicy(nonce, process.env.NODE_ENV === "development");
+  const headers = new Headers(request.headers);
+  headers.set("x-nonce", nonce);
+  headers.set("content-security-policy", policy);
+  const response = NextResponse.next({ request: { headers } });
+  response.headers.set("content-security-policy", policy);
+  return response;
+}
+
+export const config = { matcher: ["/((?!api/|_next/static|_next/image|icon.svg).*)"] };
