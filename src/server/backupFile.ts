@@ -74,7 +74,7 @@ function parsedRow(line: string, number: number): [string, { [column: string]: u
 
 /** Lines of compressed text, counted while they are unpacked. */
 async function* linesOf(packed: Uint8Array): AsyncGenerator<string> {
-  let [rest, unpacked] = ["", 0];
+  let [parts, waiting, unpacked]: [string[], number, number] = [[], 0, 0];
   const decoder = new TextDecoder("utf-8", { fatal: true });
   try {
     const stream = createGunzip();
@@ -82,16 +82,21 @@ async function* linesOf(packed: Uint8Array): AsyncGenerator<string> {
     for await (const chunk of stream as AsyncIterable<Uint8Array>) {
       unpacked += chunk.length;
       if (unpacked > mostUnpackedBytes) throw damaged("it unpacks to more than 8 GB");
-      rest += decoder.decode(chunk, { stream: true });
-      const lines = rest.split("\n");
-      rest = lines.pop() ?? "";
-      if (rest.length > mostRowBytes) throw damaged("one of its rows is larger than 256 MB");
+      const [first = "", ...lines] = decoder.decode(chunk, { stream: true }).split("\n");
+      // A long row comes in many parts, which are put together once.
+      parts.push(first);
+      waiting += first.length;
+      if (waiting > mostRowBytes) throw damaged("one of its rows is larger than 256 MB");
+      const last = lines.pop();
+      if (last === undefined) continue;
+      yield parts.join("");
       yield* lines;
+      [parts, waiting] = [[last], last.length];
     }
   } catch (error) {
     throw error instanceof UseCaseError ? error : damaged("it cannot be unpacked");
   }
-  if (rest !== "") throw damaged("its end is missing");
+  if (waiting > 0) throw damaged("its end is missing");
 }
 
 async function readFirstFormat(bytes: Uint8Array): Promise<BackupContent> {

@@ -12,8 +12,18 @@ const adaptionKey = "profiles";
 /** How this workspace departs from the profiles as they are shipped. */
 export async function adaptionOf(db: Transaction): Promise<Adaption> {
   const [row] = await db.select().from(workspace).where(eq(workspace.key, adaptionKey));
-  return row ? adaptionSchema.parse(JSON.parse(row.value)) : {};
+  const adaption = adaptionSchema.safeParse(row ? parsed(row.value) : {});
+  // What cannot be read is as if it had not been said: the profiles as they are shipped.
+  return adaption.success ? adaption.data : {};
 }
+
+const parsed = (text: string): unknown => {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
+  }
+};
 
 export async function profileOf(db: Transaction, version: string): Promise<ProfileName> {
   const [row] = await db.select({ profile: versions.profile }).from(versions).where(eq(versions.id, version));

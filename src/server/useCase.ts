@@ -99,7 +99,7 @@ export async function runUseCase<Output>(
   if (unstorable)
     throw new UseCaseError(
       "unstorable-text",
-      `There is ${unstorable.what} in ${unstorable.path || "the request"}, which cannot be kept. Take it out, then try again.`,
+      `There is ${unstorable.what} in ${unstorable.path.slice(0, 200) || "the request"}, which cannot be kept. Take it out, then try again.`,
       400,
     );
   const parsed = useCase.input.safeParse(input);

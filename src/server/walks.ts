@@ -32,7 +32,11 @@ export async function walkTestsOf(db: Transaction, version: string): Promise<Wal
     .leftJoin(members, eq(members.id, walkTests.member))
     .where(eq(walkTests.version, version))
     .orderBy(asc(walkTests.rank), asc(walkTests.id));
-  return rows.map((row) => ({ ...row, member: row.member ?? "" }));
+  // One that cannot be read is left out; it stops none of the others.
+  return rows.flatMap((row) => {
+    const content = walkTestSchema.safeParse(row.content);
+    return content.success ? [{ ...row, content: content.data, member: row.member ?? "" }] : [];
+  });
 }
 
 export const listWalkTests = query(z.object({ version: id }), async ({ db }, { version }) => ({
@@ -72,7 +76,9 @@ export const keepWalkTests = useCase(
 
 /** Another name for a kept walk, or what it is to expect from now on. */
 export const changeWalkTest = useCase(
-  z.object({ test: id, name: name.optional(), content: walkTestSchema.optional() }),
+  z
+    .object({ test: id, name: name.optional(), content: walkTestSchema.optional() })
+    .refine((change) => change.name !== undefined || change.content !== undefined, "Say what is to change."),
   async (context, { test, name: newName, content }) => {
     const change = {
       ...(newName !== undefined && { name: newName }),
