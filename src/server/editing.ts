@@ -1,6 +1,7 @@
 import { and, asc, eq, gt } from "drizzle-orm";
 import { z } from "zod";
 import { type Command, commandSchema, perform } from "@/core/commands";
+import { meet } from "@/core/merge";
 import { type Edit, type Model, newFault } from "@/core/model";
 import { heads, log, versions } from "@/data/schema";
 import { needsGeneration } from "./generation";
@@ -54,6 +55,12 @@ export const applyCommands = useCase(
     if (!sent) {
       const done = performAll(head.model, request.commands);
       remarks.push(...done.remarks);
+      if (request.base < head.sequence && meet(done.edits, await editsSince(db, request.version, request.base)))
+        throw new UseCaseError(
+          "met",
+          "Somebody else has changed the same thing since. Both changes are shown to you, to take theirs or keep yours.",
+          409,
+        );
       ({ sequence } = await writeBatch(context, head, {
         ...done,
         batch: request.batch,
@@ -74,6 +81,9 @@ async function sinceThen(db: Transaction, version: string, base: number): Promis
     .orderBy(asc(log.sequence));
   return rows as AppliedBatch["since"];
 }
+
+const editsSince = async (db: Transaction, version: string, base: number) =>
+  (await sinceThen(db, version, base)).flatMap(({ edits }) => edits);
 
 /** What others did to a version after a state that one knows: what an open window asks for again and again. */
 export const changesSince = query(

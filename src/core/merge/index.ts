@@ -1,2 +1,3 @@
+export { meet } from "./meet";
 export { type Decision, type MergeConflict, type Merged, type MergeOptions, mergeModels } from "./merge";
 export { replacementEdits } from "./replacement";

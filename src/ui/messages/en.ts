@@ -42,6 +42,18 @@ export const en = {
     waiting: (count: number) => `Not saved yet: ${count} ${count === 1 ? "change" : "changes"}, trying again`,
     revision: (number: number) => `, revision ${number}`,
     joined: (label: string) => `Somebody else changed this meanwhile. Your change (${label}) was joined with theirs.`,
+    noAnswer:
+      "The server does not answer, so what you did is not saved there yet. It is kept in this browser and sent by itself; try this again then.",
+    undecided: "Something was changed here and elsewhere. Decide that first; then try this again.",
+    restored:
+      "The workspace was replaced by a backup. This version was opened anew, and what you had not saved was made on it as far as it fits.",
+    setAside: (label: string, reason: string) =>
+      `“${label.length > 80 ? `${label.slice(0, 79)}…` : label}” cannot be saved and was set aside; what you did after it goes on. ${reason}`,
+    aside: (count: number) => `${count} set aside`,
+    asideTitle: "Set aside",
+    asideWhy:
+      "The server cannot take these changes. Everything else is saved. Make them again in another way if they are still wanted.",
+    asideDone: "Understood",
     deciding: "Changed on both sides",
     disagree: "Changed here and elsewhere",
     disagreeWhy:

@@ -16,44 +16,74 @@ const store = () => {
   return opened;
 };
 
-/** Each window has an outbox of its own, so that two on one version do not overwrite each other's. */
-const thisWindow = nanoid();
-const keyOf = (version: string) => `${version} ${thisWindow}`;
 const lockOf = (owner: string) => `lucid-lane window ${owner}`;
+/** Outboxes of this page that are in use; others of the browser are told by the locks they hold. */
+const inUse = new Set<string>();
 
-/** While a window is open it holds a lock by its name: that tells its outbox from one that was left behind. */
-let held = false;
-function holdLock(): void {
-  if (held || typeof navigator === "undefined" || !navigator.locks) return;
-  held = true;
-  void navigator.locks.request(lockOf(thisWindow), () => new Promise<void>(() => {}));
+/** The outbox of one open version. Each has its own, so that two on one version, in one window or in two, never overwrite each other's. */
+export interface Outbox {
+  /** What windows that are gone had not sent yet; it is this one's from now on. */
+  readonly read: () => Promise<PendingBatch[]>;
+  readonly write: (batches: readonly PendingBatch[]) => Promise<void>;
+  /** Gives it up: what is in it then is read by the next one. */
+  readonly close: () => void;
 }
 
-/** What windows that are gone had not sent yet; it is this window's from now on. */
-export async function readOutbox(version: string): Promise<PendingBatch[]> {
-  holdLock();
-  try {
-    const open = new Set((await navigator.locks?.query())?.held?.map((lock) => lock.name));
-    const left: PendingBatch[] = [];
-    for (const key of await keys<string>(store())) {
-      const [of, owner = ""] = key.split(" ");
-      if (of !== version || owner === thisWindow || open.has(lockOf(owner))) continue;
-      left.push(...(((await get(key, store())) as PendingBatch[] | undefined) ?? []));
-      await del(key, store());
-    }
-    if (left.length > 0) await set(keyOf(version), left, store());
-    return left;
-  } catch {
-    // Without IndexedDB (a private window, say) editing still works; only a crash before saving would lose something.
-    return [];
-  }
-}
-
-export async function writeOutbox(version: string, batches: readonly PendingBatch[]): Promise<void> {
-  try {
-    if (batches.length === 0) await del(keyOf(version), store());
-    else await set(keyOf(version), batches, store());
-  } catch {
-    // As above.
-  }
+export function openOutbox(version: string): Outbox {
+  const owner = nanoid();
+  const keyOf = `${version} ${owner}`;
+  inUse.add(owner);
+  let letGo = () => {};
+  // While it is in use it holds a lock by its name: that tells it from one that was left behind.
+  if (typeof navigator !== "undefined")
+    void navigator.locks
+      ?.request(
+        lockOf(owner),
+        () =>
+          new Promise<void>((resolve) => {
+            letGo = resolve;
+          }),
+      )
+      .catch(() => undefined);
+  let writing: Promise<void> = Promise.resolve();
+  const write = (batches: readonly PendingBatch[]): Promise<void> => {
+    // One after another, so that the last one written is the last one said.
+    writing = writing.then(async () => {
+      try {
+        if (batches.length === 0) await del(keyOf, store());
+        else await set(keyOf, batches, store());
+      } catch {
+        // Without IndexedDB (a private window, say) editing still works; only a crash before saving would lose something.
+      }
+    });
+    return writing;
+  };
+  return {
+    write,
+    read: async () => {
+      try {
+        const held =
+          typeof navigator === "undefined"
+            ? undefined
+            : (await navigator.locks?.query())?.held?.map(({ name }) => name);
+        const open = new Set(held);
+        const left: PendingBatch[] = [];
+        for (const key of await keys<string>(store())) {
+          const [of, other = ""] = key.split(" ");
+          if (of !== version || other === owner || inUse.has(other) || open.has(lockOf(other))) continue;
+          left.push(...(((await get(key, store())) as PendingBatch[] | undefined) ?? []));
+          // It stands under the new name before it is gone under the old one.
+          await set(keyOf, left, store());
+          await del(key, store());
+        }
+        return left;
+      } catch {
+        return [];
+      }
+    },
+    close: () => {
+      inUse.delete(owner);
+      letGo();
+    },
+  };
 }

@@ -2,7 +2,7 @@ import "fake-indexeddb/auto";
 import fc from "fast-check";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import { type Command, perform } from "@/core/commands";
-import { replacementEdits } from "@/core/merge";
+import { meet, replacementEdits } from "@/core/merge";
 import { type Edit, type Model, nameOf, toStored } from "@/core/model";
 import { commandFor, smallModel } from "@/core/testing/models";
 import { type Answer, type Fate, Network } from "../testing/network";
@@ -11,7 +11,8 @@ import { createVersionStore, type VersionInfo, type VersionStore } from "./versi
 /** Holds a version as the server does: batches one after another, each performed on what there is, each only once. */
 class StandInServer {
   model: Model;
-  readonly log: { readonly batch: string; readonly edits: readonly Edit[] }[] = [];
+  generation = 0;
+  log: { readonly batch: string; readonly edits: readonly Edit[] }[] = [];
   readonly network = new Network((useCase, input) => this.#answer(useCase, input));
 
   constructor(model: Model) {
@@ -25,23 +26,37 @@ class StandInServer {
       trail: [],
       siblings: [],
       sequence: this.log.length,
+      generation: this.generation,
       handedOff: 0,
       brief: null,
       model: toStored(this.model),
     };
   }
 
-  #answer(useCase: string, input: { batch: string; base: number; commands: Command[] }): Answer {
+  #answer(useCase: string, input: { batch: string; base: number; generation: number; commands: Command[] }): Answer {
+    const refused = (code: string, message = "", status = 409): Answer => ({
+      status,
+      body: { error: { code, message } },
+    });
     if (useCase === "openVersion") return { status: 200, body: this.info() };
+    if (input.generation !== this.generation) return refused("restored");
+    if (JSON.stringify(input).includes("never")) return refused("unstorable-text", "This cannot be kept.", 400);
     if (useCase === "applyCommands" && !this.log.some(({ batch }) => batch === input.batch)) {
       let { model } = this;
       const edits: Edit[] = [];
       for (const command of input.commands) {
         const done = perform(model, command);
-        if (!done.ok) return { status: 409, body: { error: { code: "refused", message: done.problems[0]?.message } } };
+        if (!done.ok) return refused("refused", done.problems[0]?.message);
         model = done.value.model;
         edits.push(...done.value.edits);
       }
+      if (
+        meet(
+          edits,
+          this.log.slice(input.base).flatMap((one) => one.edits),
+        )
+      )
+        return refused("met");
       this.model = model;
       this.log.push({ batch: input.batch, edits });
     }
@@ -75,8 +90,10 @@ describe("an open version", () => {
     vi.useFakeTimers();
     vi.stubGlobal("document", { visibilityState: "visible" });
   });
-  afterEach(() => {
+  afterEach(async () => {
     for (const store of opened.splice(0)) store.getState().close();
+    // What is being written in the browser is written to its end; cut off, it would hold up the next test.
+    await vi.advanceTimersByTimeAsync(1_000);
     vi.unstubAllGlobals();
     vi.useRealTimers();
   });
@@ -227,6 +244,103 @@ describe("an open version", () => {
     expect(nameOf(store.getState().model, "approve")).toBe("Say yes");
   });
 
+  test("a change that the server will never take is set aside with its reason; what was made after it is saved", async () => {
+    const server = serve();
+    const store = open(server);
+    store.getState().dispatch(rename("check", "Stored"));
+    store.getState().dispatch(rename("approve", "never"));
+    store.getState().dispatch({ type: "describe", id: "check", text: "After it" });
+    await quiet(store);
+    expect(store.getState().setAside).toMatchObject([{ reason: "This cannot be kept." }]);
+    expect(store.getState().notice?.message).toContain("set aside");
+    expect(nameOf(server.model, "check")).toBe("Stored");
+    expect(server.model.elements.get("check")?.documentation?.[0]?.text).toBe("After it");
+    expect(replacementEdits(server.model, store.getState().model)).toEqual([]);
+    store.getState().forgetAside();
+    expect(store.getState().setAside).toEqual([]);
+  });
+
+  test("waiting until all is saved ends with words where the server does not answer", async () => {
+    const server = serve();
+    const store = open(server);
+    server.network.fates.push(...Array<Fate>(20).fill("lost"));
+    store.getState().dispatch(rename("check", "Not yet"));
+    const waited = store.getState().settled();
+    const told = expect(waited).rejects.toThrow(/does not answer/);
+    await vi.advanceTimersByTimeAsync(2_000);
+    await told;
+    server.network.fates.length = 0;
+    await quiet(store);
+    await store.getState().settled();
+    expect(nameOf(server.model, "check")).toBe("Not yet");
+  });
+
+  test("an undo that meets another person's change lets the one before it be taken back", async () => {
+    const server = serve();
+    const [mine, theirs] = [open(server), open(server)];
+    mine.getState().dispatch(rename("approve", "Mine, first"));
+    mine.getState().dispatch(rename("check", "Mine, second"));
+    await quiet(mine, theirs);
+    theirs.getState().dispatch(rename("check", "Theirs"));
+    await quiet(mine, theirs);
+    mine.getState().undo();
+    expect(mine.getState().notice?.kind).toBe("refusal");
+    mine.getState().undo();
+    await quiet(mine, theirs);
+    expect(nameOf(server.model, "check")).toBe("Theirs");
+    expect(nameOf(server.model, "approve")).toBe(nameOf(smallModel(), "approve"));
+  });
+
+  test("a name given without a connection does not go over what another gave meanwhile: both are asked for", async () => {
+    const server = serve();
+    const [mine, theirs] = [open(server), open(server)];
+    server.network.fates.push("lost");
+    mine.getState().dispatch(rename("check", "Without a connection"));
+    await vi.advanceTimersByTimeAsync(200);
+    theirs.getState().dispatch(rename("check", "Saved meanwhile"));
+    for (let waited = 0; waited < 60 && !mine.getState().disagreement; waited++) await vi.advanceTimersByTimeAsync(200);
+    expect(mine.getState().disagreement?.conflicts).toMatchObject([
+      { element: "check", field: "name", ours: "Without a connection", theirs: "Saved meanwhile" },
+    ]);
+    mine.getState().decide(() => "theirs");
+    await quiet(mine, theirs);
+    expect(nameOf(server.model, "check")).toBe("Saved meanwhile");
+  });
+
+  test("two that open one version in one window keep what each has not sent", async () => {
+    const server = serve();
+    const [first, second] = [open(server), open(server)];
+    server.network.fates.push(...Array<Fate>(60).fill("lost"));
+    first.getState().dispatch(rename("check", "Of the first"));
+    second.getState().dispatch(rename("approve", "Of the second"));
+    await vi.advanceTimersByTimeAsync(3_000);
+    first.getState().close();
+    second.getState().close();
+    vi.resetModules();
+    const next = await import("./versionStore");
+    server.network.fates.length = 0;
+    const store = next.createVersionStore(server.info());
+    opened.push(store);
+    await quiet(store);
+    expect([nameOf(server.model, "check"), nameOf(server.model, "approve")]).toEqual(["Of the first", "Of the second"]);
+  });
+
+  test("after a restore the version is opened anew, and what was not saved is made on it", async () => {
+    const server = serve();
+    const store = open(server);
+    store.getState().dispatch(rename("approve", "Before the restore"));
+    await quiet(store);
+    server.model = smallModel();
+    server.log = [];
+    server.generation = 1;
+    store.getState().dispatch(rename("check", "Not saved yet"));
+    await quiet(store);
+    expect(store.getState().notice?.message).toContain("replaced by a backup");
+    expect(nameOf(server.model, "check")).toBe("Not saved yet");
+    expect(nameOf(server.model, "approve")).toBe(nameOf(smallModel(), "approve"));
+    expect(replacementEdits(server.model, store.getState().model)).toEqual([]);
+  });
+
   const fates = fc.array(fc.constantFrom<Fate>("well", "well", "well", "lost", "unanswered"), { maxLength: 30 });
   const turns = (length: number) =>
     fc.array(
@@ -267,6 +381,49 @@ describe("an open version", () => {
         }
       }),
       { numRuns: 40 },
+    );
+  });
+
+  test("nobody's name goes over another's that they had not seen, without being asked", async () => {
+    const nodes = ["check", "approve", "reject"];
+    await fc.assert(
+      fc.asyncProperty(turns(10), fates, async (script, lost) => {
+        const server = serve();
+        const stores = [open(server), open(server)] as const;
+        server.network.fates.push(...lost);
+        /** By each name given: who gave it, and what stood there for them. */
+        const said = new Map<string, { readonly who: number; readonly seen: string }>();
+        const asked = new Set<string>();
+        const note = () => {
+          for (const [who, store] of stores.entries())
+            for (const { element } of store.getState().disagreement?.conflicts ?? []) asked.add(`${who} ${element}`);
+        };
+        for (const store of stores) store.subscribe(note);
+        for (const [step, { who, numbers, rest }] of script.entries()) {
+          const store = stores[who] as VersionStore;
+          const node = nodes[(numbers[0] as number) % nodes.length] as string;
+          said.set(`Named ${step}`, { who, seen: nameOf(store.getState().model, node) });
+          store.getState().dispatch(rename(node, `Named ${step}`));
+          await vi.advanceTimersByTimeAsync(rest);
+        }
+        await quiet(...stores);
+        for (const { edits } of server.log)
+          for (const edit of edits) {
+            if (edit.kind !== "set" || edit.field !== "name") continue;
+            const given = said.get(String(edit.to));
+            const over = said.get(String(edit.from));
+            if (!given || !over || over.who === given.who) continue;
+            // Somebody who saw it may have given several names after it, one over the other, before any was saved.
+            const isSeen = [...said.values()].some(({ who, seen }) => who === given.who && seen === edit.from);
+            const isKnown = isSeen || asked.has(`${given.who} ${edit.id}`);
+            expect([edit.from, edit.to, isKnown]).toEqual([edit.from, edit.to, true]);
+          }
+        for (const store of stores) {
+          expect(replacementEdits(server.model, store.getState().model)).toEqual([]);
+          store.getState().close();
+        }
+      }),
+      { numRuns: 60, endOnFailure: true },
     );
   });
 

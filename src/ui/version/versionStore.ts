@@ -1,11 +1,11 @@
 import { nanoid } from "nanoid";
 import { createStore } from "zustand/vanilla";
 import { type Command, perform, undoOf } from "@/core/commands";
-import { type Decision, type MergeConflict, mergeModels, replacementEdits } from "@/core/merge";
+import { type Decision, type MergeConflict, meet, mergeModels, replacementEdits } from "@/core/merge";
 import { applyEdits, type Edit, type Model, type StoredModel, trustStored } from "@/core/model";
 import { ask, ServerError } from "../api";
 import { text } from "../messages";
-import { type PendingBatch, readOutbox, writeOutbox } from "./outbox";
+import { openOutbox, type PendingBatch } from "./outbox";
 
 export interface VersionInfo {
   readonly version: {
@@ -28,6 +28,8 @@ export interface VersionInfo {
     readonly adoptedAt: string | null;
   }[];
   readonly sequence: number;
+  /** How often the workspace was replaced by a backup; sequences of before and after count two pasts. */
+  readonly generation: number;
   readonly handedOff: number;
   /** How much of the description the models account for; null where the process has none. */
   readonly brief: { readonly sentences: number; readonly accounted: number } | null;
@@ -63,12 +65,20 @@ interface Step {
   readonly label: string;
 }
 
+/** A change that the server will never take, with its reason; what was made after it goes on. */
+export interface SetAside {
+  readonly batch: string;
+  readonly label: string;
+  readonly reason: string;
+}
+
 export interface VersionState {
   readonly info: VersionInfo;
   /** The model as the person sees it: acknowledged and pending commands alike. */
   readonly model: Model;
   readonly pending: readonly PendingBatch[];
   readonly failing: boolean;
+  readonly setAside: readonly SetAside[];
   readonly undoStack: readonly Step[];
   readonly redoStack: readonly Step[];
   /** What was changed here and elsewhere, differently, and has to be decided before it is saved. */
@@ -96,8 +106,10 @@ export interface VersionActions {
   readonly noteBrief: (brief: VersionInfo["brief"]) => void;
   /** The version was given another name or aim. */
   readonly noteVersion: (told: { readonly name: string; readonly aim: string }) => void;
-  /** Resolves when everything is acknowledged. */
+  /** Resolves when everything is acknowledged; rejects, with words, when the server does not answer or something has to be decided. */
   readonly settled: () => Promise<void>;
+  /** What was set aside has been read. */
+  readonly forgetAside: () => void;
 }
 
 /** Milliseconds after which an open window looks for what others did: less than a second, so that two people see each other work. */
@@ -106,10 +118,13 @@ const lookEvery = 700;
 /** The state of one open version: its model, what is not saved yet, and what can be undone. */
 export function createVersionStore(info: VersionInfo) {
   // The acknowledged state, which pending batches are performed on.
-  let base = { model: trustStored(info.model), sequence: info.sequence };
+  let base = { model: trustStored(info.model), sequence: info.sequence, generation: info.generation };
   let sending = false;
+  let closed = false;
   let retryIn = 500;
-  const waiting: (() => void)[] = [];
+  const waiting: { readonly resolve: () => void; readonly reject: (reason: Error) => void }[] = [];
+  const outbox = openOutbox(info.version.id);
+  const writeOutbox = (pending: readonly PendingBatch[]) => void outbox.write(pending);
 
   const store = createStore<VersionState & VersionActions>((set, get) => {
     const say: VersionActions["say"] = (kind, message) =>
@@ -137,13 +152,24 @@ export function createVersionStore(info: VersionInfo) {
     const send = (commands: readonly Command[], label: string) => {
       const pending = [...get().pending, { batch: nanoid(), label, commands }];
       set({ pending });
-      void writeOutbox(info.version.id, pending);
+      writeOutbox(pending);
       // After the change has been painted.
       setTimeout(() => void flush());
     };
 
     const tellSettled = () => {
-      for (const resolve of waiting.splice(0)) resolve();
+      for (const { resolve } of waiting.splice(0)) resolve();
+      if (closed) outbox.close();
+    };
+    /** Whoever waits until all is saved is told why it is not, instead of waiting for ever. */
+    const tellUnsettled = (reason: string) => {
+      for (const { reject } of waiting.splice(0)) reject(new Error(reason));
+    };
+    const fail = () => {
+      set({ failing: true });
+      tellUnsettled(text.saved.noAnswer);
+      setTimeout(() => void flush(), retryIn);
+      retryIn = Math.min(retryIn * 2, 15_000);
     };
 
     const flush = async (): Promise<void> => {
@@ -155,6 +181,7 @@ export function createVersionStore(info: VersionInfo) {
           version: info.version.id,
           batch: next.batch,
           base: base.sequence,
+          generation: base.generation,
           commands: next.commands,
           label: next.label,
         });
@@ -166,14 +193,14 @@ export function createVersionStore(info: VersionInfo) {
       } catch (error) {
         if (error instanceof ServerError && error.status >= 400 && error.status < 500) {
           // Until it is clear what to do, nothing else is sent or taken over.
-          await rejoin(next, error.message);
+          if (error.code === "restored") await openAnew();
+          else if (error.status === 409) await rejoin(next, error.message);
+          else drop(next, error.message);
           sending = false;
           if (!get().failing) void flush();
         } else {
           sending = false;
-          set({ failing: true });
-          setTimeout(() => void flush(), retryIn);
-          retryIn = Math.min(retryIn * 2, 15_000);
+          fail();
         }
       }
     };
@@ -183,13 +210,33 @@ export function createVersionStore(info: VersionInfo) {
       if (sending || get().disagreement || document.visibilityState === "hidden") return;
       const { sequence } = base;
       try {
-        const answer = await ask<Answer>("changesSince", { version: info.version.id, base: sequence });
+        const { generation } = base;
+        const answer = await ask<Answer>("changesSince", { version: info.version.id, base: sequence, generation });
         // A batch of our own may have been acknowledged meanwhile, with the others' changes.
         if (answer.since.length === 0 || sending || base.sequence !== sequence) return;
         takeOver(answer);
         if (get().pending.length === 0) tellSettled();
-      } catch {
+      } catch (error) {
         // Sending says when the server does not answer.
+        if (error instanceof ServerError && error.code === "restored" && !sending) {
+          sending = true;
+          await openAnew();
+          sending = false;
+          void flush();
+        }
+      }
+    };
+
+    /**
+     * The workspace was replaced by a backup: what is here is of another past. The version is opened anew, and what was not saved is
+     * made on it as far as it fits; what does not is set aside.
+     */
+    const openAnew = async () => {
+      try {
+        await get().reload();
+        say("remark", text.saved.restored);
+      } catch {
+        fail();
       }
     };
 
@@ -211,15 +258,19 @@ export function createVersionStore(info: VersionInfo) {
       }
       const ours = get();
       const done = new Set(answer.since.map(({ batch }) => batch));
+      const isOwn = (batch: string) => ours.pending.some((one) => one.batch === batch);
       const own = ours.pending.filter(({ batch }) => done.has(batch)).length;
       // Not even ours, where the state one started from held the batch already.
       const onlyOurs = own === done.size && (!sent || done.has(sent.batch));
       if (sent) done.add(sent.batch);
       const pending = ours.pending.filter(({ batch }) => !done.has(batch));
-      base = { model, sequence: answer.sequence };
-      if (pending.length < ours.pending.length) void writeOutbox(info.version.id, pending);
+      // What others did and what is not saved yet may be about the same thing: then nobody's goes over the other's without a word.
+      const others = answer.since.filter(({ batch }) => !isOwn(batch)).flatMap(({ edits }) => edits);
+      const meeting = others.length > 0 && meet(editsOf(pending, common, ours.pending), others);
+      base = { ...base, model, sequence: answer.sequence };
+      if (pending.length < ours.pending.length) writeOutbox(pending);
       if (onlyOurs) return set({ pending, failing: false });
-      const ahead = pendingOn(model, pending);
+      const ahead = meeting ? undefined : pendingOn(model, pending);
       if (ahead) return set({ pending, failing: false, model: ahead });
       set({ pending });
       join({ common, ours: ours.model, theirs: model, sequence: answer.sequence, label: pending[0]?.label ?? "" });
@@ -228,7 +279,10 @@ export function createVersionStore(info: VersionInfo) {
     /** What is here and what is there become one, change by change; what both changed is asked, and until then nothing is given up. */
     const join = (joined: Joined) => {
       const merged = mergeModels(joined.common, joined.ours, joined.theirs);
-      if (merged.conflicts.length > 0) return set({ disagreement: { ...joined, conflicts: merged.conflicts } });
+      if (merged.conflicts.length > 0) {
+        tellUnsettled(text.saved.undecided);
+        return set({ disagreement: { ...joined, conflicts: merged.conflicts } });
+      }
       sendJoined(joined, merged.model);
       say("remark", text.saved.joined(joined.label));
     };
@@ -237,34 +291,52 @@ export function createVersionStore(info: VersionInfo) {
     const rejoin = async (refused: PendingBatch, message: string) => {
       const { model: common, sequence } = base;
       const fresh = await ask<VersionInfo>("openVersion", { version: info.version.id }).catch(() => null);
-      if (!fresh) {
-        set({ failing: true });
-        setTimeout(() => void flush(), retryIn);
-        return;
-      }
+      if (!fresh) return fail();
+      if (fresh.generation !== base.generation) return openAnew();
       if (fresh.sequence === sequence) return drop(refused, message);
       const theirs = trustStored(fresh.model);
       join({ common, ours: get().model, theirs, sequence: fresh.sequence, label: refused.label });
     };
 
     const sendJoined = ({ theirs, sequence, label }: Joined, model: Model) => {
-      base = { model: theirs, sequence };
+      base = { ...base, model: theirs, sequence };
       const edits = replacementEdits(theirs, model);
       set({ model, pending: [], disagreement: null, undoStack: [], redoStack: [] });
       if (edits.length > 0) send([{ type: "edits", label, edits: edits as never }], label);
       else {
-        void writeOutbox(info.version.id, []);
+        writeOutbox([]);
         tellSettled();
       }
     };
 
-    /** The server says no to a batch, on the state one knows: it goes, and the rest is performed without it. */
+    /** The server will never take a batch: it is set aside with its reason, and the rest is performed without it. */
     const drop = (refused: PendingBatch, message: string) => {
       const pending = get().pending.filter((batch) => batch.batch !== refused.batch);
-      set({ pending, model: performedOn(base.model, pending), failing: false, undoStack: [], redoStack: [] });
-      void writeOutbox(info.version.id, pending);
-      say("refusal", message);
+      const { batch, label } = refused;
+      set((state) => ({
+        pending,
+        model: performedOn(base.model, pending),
+        failing: false,
+        undoStack: [],
+        redoStack: [],
+        setAside: [...state.setAside, { batch, label, reason: message }],
+      }));
+      writeOutbox(pending);
+      say("refusal", text.saved.setAside(label, message));
       if (pending.length === 0) tellSettled();
+    };
+
+    /** What some of the pending batches did on the state they all were made on. */
+    const editsOf = (some: readonly PendingBatch[], model: Model, all: readonly PendingBatch[]): Edit[] => {
+      let current = model;
+      return all.flatMap((batch) =>
+        batch.commands.flatMap((command) => {
+          const done = perform(current, command);
+          if (!done.ok) return [];
+          current = done.value.model;
+          return some.includes(batch) ? done.value.edits : [];
+        }),
+      );
     };
 
     /** Pending batches performed on a model; undefined where one of them no longer fits. */
@@ -283,8 +355,9 @@ export function createVersionStore(info: VersionInfo) {
 
     const following = setInterval(() => void follow(), lookEvery);
 
-    void readOutbox(info.version.id).then((kept) => {
+    void outbox.read().then((kept) => {
       if (kept.length === 0) return;
+      writeOutbox([...kept, ...get().pending]);
       set((state) => ({
         pending: [...kept, ...state.pending],
         model: performedOn(performedOn(base.model, kept), state.pending),
@@ -297,6 +370,7 @@ export function createVersionStore(info: VersionInfo) {
       model: base.model,
       pending: [],
       failing: false,
+      setAside: [],
       undoStack: [],
       redoStack: [],
       notice: null,
@@ -338,7 +412,8 @@ export function createVersionStore(info: VersionInfo) {
         if (!step) return;
         const command = { ...undoOf(step), label: `undo: ${step.label}` } as Command;
         const accepted = accept([command]);
-        if (!accepted) return;
+        // What somebody else has changed since cannot be taken back; what was done before it still can.
+        if (!accepted) return set((state) => ({ undoStack: state.undoStack.slice(0, -1) }));
         set((state) => ({
           model: accepted.model,
           undoStack: state.undoStack.slice(0, -1),
@@ -351,7 +426,7 @@ export function createVersionStore(info: VersionInfo) {
         if (!step) return;
         const command = { ...undoOf(step), label: step.label } as Command;
         const accepted = accept([command]);
-        if (!accepted) return;
+        if (!accepted) return set((state) => ({ redoStack: state.redoStack.slice(0, -1) }));
         set((state) => ({
           model: accepted.model,
           redoStack: state.redoStack.slice(0, -1),
@@ -369,7 +444,7 @@ export function createVersionStore(info: VersionInfo) {
         })),
       reload: async () => {
         const fresh = await ask<VersionInfo>("openVersion", { version: info.version.id });
-        base = { model: trustStored(fresh.model), sequence: fresh.sequence };
+        base = { model: trustStored(fresh.model), sequence: fresh.sequence, generation: fresh.generation };
         set((state) => ({
           info: fresh,
           model: performedOn(base.model, state.pending),
@@ -383,11 +458,32 @@ export function createVersionStore(info: VersionInfo) {
         const { disagreement } = get();
         if (!disagreement) return;
         const { common, theirs } = disagreement;
-        sendJoined(disagreement, mergeModels(common, get().model, theirs, { decide: side }).model);
+        const merged = mergeModels(common, get().model, theirs, { decide: side });
+        // What was done while the question stood may meet theirs too: nobody has decided that yet.
+        const keyOf = ({ element, field, ours }: MergeConflict) => JSON.stringify([element, field, ours]);
+        const asked = new Set(disagreement.conflicts.map(keyOf));
+        if (merged.conflicts.some((conflict) => !asked.has(keyOf(conflict))))
+          return set({ disagreement: { ...disagreement, conflicts: merged.conflicts } });
+        sendJoined(disagreement, merged.model);
       },
-      close: () => clearInterval(following),
+      close: () => {
+        clearInterval(following);
+        closed = true;
+        // What is not acknowledged yet is sent all the same; until then its outbox stays this one's.
+        if (get().pending.length === 0) outbox.close();
+      },
+      forgetAside: () => set({ setAside: [] }),
       noteBrief: (brief) => set((state) => ({ info: { ...state.info, brief } })),
-      settled: () => (get().pending.length === 0 ? Promise.resolve() : new Promise((resolve) => waiting.push(resolve))),
+      settled: () => {
+        const { pending, disagreement, failing } = get();
+        if (pending.length === 0) return Promise.resolve();
+        if (disagreement) return Promise.reject(new Error(text.saved.undecided));
+        if (failing) {
+          retryIn = 500;
+          void flush();
+        }
+        return new Promise((resolve, reject) => waiting.push({ resolve, reject }));
+      },
     };
   });
   return store;
