@@ -62,12 +62,15 @@ describe("restoring", () => {
     await unchanged();
   }, 120_000);
 
+  const set = (record: Record<string, unknown>, field: string, value: unknown): undefined => {
+    record[field] = value;
+  };
   const row = (rows: Line[], table: string) => rows.find(([name]) => name === table)?.[1] as Record<string, unknown>;
   test.each<[what: string, change: (rows: Line[]) => Line[] | undefined, told: RegExp]>([
     ["a row without its id", (rows) => void delete row(rows, "processes").id, /row 1 of its processes is not valid/],
-    ["a row with a column there is not", (rows) => void (row(rows, "areas").colour = "red"), /row 1 of its areas/],
+    ["a row with a column there is not", (rows) => set(row(rows, "areas"), "colour", "red"), /row 1 of its areas/],
     ["a table there is not", (rows) => [...rows, ["secrets", {}]], /does not know \(secrets\)/],
-    ["a process in no area", (rows) => void (row(rows, "processes").area = "nowhere"), /its processes name nowhere/],
+    ["a process in no area", (rows) => set(row(rows, "processes"), "area", "nowhere"), /its processes name nowhere/],
     ["a version without content", (rows) => rows.filter(([name]) => name !== "heads"), /is missing/],
     [
       "a gap in a log",
@@ -76,25 +79,25 @@ describe("restoring", () => {
     ],
     [
       "a model that is none",
-      (rows) => void (row(rows, "heads").snapshot = { schemaVersion: 2 }),
+      (rows) => set(row(rows, "heads"), "snapshot", { schemaVersion: 2 }),
       /the version v: This stored model is damaged/,
     ],
     [
       "a revision of a newer release",
-      (rows) => void ((row(rows, "revisions").model as { schemaVersion: number }).schemaVersion = 99),
+      (rows) => set(row(rows, "revisions").model as never, "schemaVersion", 99),
       /newer release/,
     ],
     [
       "an edit that does not fit",
       (rows) =>
-        void (row(rows, "log").edits = [
+        set(row(rows, "log"), "edits", [
           { kind: "set", table: "elements", id: "gone", field: "name", from: null, to: "x" },
         ]),
       /the version v: .*change/,
     ],
-    ["a number beyond what is kept", (rows) => void (row(rows, "heads").sequence = 2 ** 40), /row 1 of its heads/],
-    ["a NUL in a name", (rows) => void (row(rows, "areas").name = "a\u0000b"), /NUL/],
-    ["a moment that is none", (rows) => void (row(rows, "processes").createdAt = "soon"), /is no moment/],
+    ["a number beyond what is kept", (rows) => set(row(rows, "heads"), "sequence", 2 ** 40), /row 1 of its heads/],
+    ["a NUL in a name", (rows) => set(row(rows, "areas"), "name", "a\u0000b"), /NUL/],
+    ["a moment that is none", (rows) => set(row(rows, "processes"), "createdAt", "soon"), /is no moment/],
   ])("%s: refused with its place, and nothing is replaced", async (_, change, told) => {
     await expect(putBack(changed(good, change))).rejects.toMatchObject({
       status: 422,

@@ -5,10 +5,10 @@ import { meet } from "@/core/merge";
 import { type Edit, type Model, newFault } from "@/core/model";
 import { heads, log, versions } from "@/data/schema";
 import { needsGeneration } from "./generation";
-import { loadHead, writeBatch } from "./heads";
+import { loadHead, shortLabel, writeBatch } from "./heads";
 import { lock, type Transaction } from "./kernel/act";
 import { id, sequenceNumber } from "./kernel/inputs";
-import { keepRestedRevision } from "./revisions";
+import { keepBefore, keepRestedRevision } from "./revisions";
 import { notFound, query, UseCaseError, useCase } from "./useCase";
 
 export interface AppliedBatch {
@@ -32,6 +32,8 @@ export const applyCommands = useCase(
     commands: z.array(commandSchema).min(1).max(60_000),
     /** What the sender calls it; lists show as much of it as fits. */
     label: z.string().max(100_000).optional(),
+    /** For what is large: what was there before is kept as a revision, before this. */
+    keep: z.string().trim().min(1).max(5_000).optional(),
   }),
   async (context, request): Promise<AppliedBatch> => {
     const { db } = context;
@@ -61,6 +63,7 @@ export const applyCommands = useCase(
           "Somebody else has changed the same thing since. Both changes are shown to you, to take theirs or keep yours.",
           409,
         );
+      if (request.keep !== undefined) await keepBefore(context, request.version, shortLabel(request.keep));
       ({ sequence } = await writeBatch(context, head, {
         ...done,
         batch: request.batch,

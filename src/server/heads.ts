@@ -195,7 +195,7 @@ export async function writeBatch(
 }
 
 /** What is to be said of a batch in lists and menus: whole names would make it as long as a note can be. */
-const shortLabel = (label: string) => (label.length > 200 ? `${[...label].slice(0, 199).join("")}…` : label);
+export const shortLabel = (label: string) => (label.length > 200 ? `${[...label].slice(0, 199).join("")}…` : label);
 
 /** The smallest snapshot that waits for its log to outgrow it: below, one would be written with every edit. */
 const leastSnapshotBytes = 16_000;

@@ -61,6 +61,7 @@ async function lastRevision(context: Context, version: string) {
 /** After ten minutes of rest, what was there becomes a revision before the next change comes. */
 export async function keepRestedRevision(context: Context, version: string): Promise<void> {
   await lock(context.db, "version", [version]);
+  if ((await tryHead(context.db, version)) instanceof DamagedVersion) return;
   const [head] = await context.db
     .select({ sequence: heads.sequence, changedAt: heads.changedAt })
     .from(heads)

@@ -14,6 +14,7 @@ export { type ChangeMark, marksOf } from "./marks";
 export { type Besides, type MatchBy, matchElements, splitAndMerged } from "./match";
 export { movedShapes } from "./movedShapes";
 export { type OnePicture, onePicture, type Part } from "./onePicture";
+export { type Fault, type Outcome, outcomeOf } from "./outcome";
 export type { Phrase } from "./phrases";
 export { type ChangeState, changeStates, noReason, type Pain, pains, type Reason, reasonSchema } from "./reasons";
 export { changesAsCsv, changesAsMarkdown, type Report } from "./report";

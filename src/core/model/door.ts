@@ -7,7 +7,7 @@ import type { ContentField } from "./metamodel/fields";
 import { elementTypes, isElementType, typeInfo } from "./metamodel/lookup";
 import type { Model } from "./model";
 import { indexOf } from "./modelIndex";
-import { failure, ok, type Result } from "./problem";
+import { failure, type Result } from "./problem";
 import { diagramSchema, edgeSchema, elementSchema, figureSchema, shapeSchema } from "./records";
 
 /** What a model may hold at most, so that none grows beyond what can be opened again. */

@@ -18,6 +18,7 @@ export interface ToldProcess {
 }
 
 interface BriefData {
+  readonly generation: number;
   readonly brief: { readonly id: string; readonly revision: number; readonly content: BriefContent } | null;
   readonly processes: readonly ToldProcess[];
   readonly links: readonly BriefLink[];
@@ -35,6 +36,7 @@ interface BriefState {
   readonly id: string;
   /** The revision the text here was opened or last saved at. */
   readonly revision: number;
+  readonly generation: number;
   readonly content: BriefContent;
   readonly processes: readonly ToldProcess[];
   readonly links: readonly BriefLink[];
@@ -76,13 +78,13 @@ let unanswered: string[] = [];
 /** The description that is open: its text and marks, what the server holds of it, and where one is in it. */
 export const useBrief = create<BriefState>((set, get) => {
   const send = async (): Promise<void> => {
-    const { process, id, revision, content } = get();
+    const { process, id, revision, generation, content } = get();
     if (!process || !dirty) return;
     dirty = false;
     set({ status: "saving" });
     const save = nanoid();
     try {
-      const question = { process, brief: id, base: revision, save, unanswered, content };
+      const question = { process, brief: id, base: revision, generation, save, unanswered, content };
       const saved = await ask<{ revision: number }>("saveBrief", question);
       if (get().process !== process) return;
       unanswered = [];
@@ -92,7 +94,7 @@ export const useBrief = create<BriefState>((set, get) => {
       // What could not be sent of a description left since is kept in the browser.
       if (get().process !== process) return;
       dirty = true;
-      if (error instanceof ServerError && error.code === "changed-elsewhere")
+      if (error instanceof ServerError && ["changed-elsewhere", "restored"].includes(error.code))
         set({ status: "changed-elsewhere", problem: error.message });
       else if (error instanceof ServerError && error.status < 500) set({ status: "failed", problem: error.message });
       else {
@@ -123,6 +125,7 @@ export const useBrief = create<BriefState>((set, get) => {
       process,
       id: data.brief?.id ?? nanoid(12),
       revision: data.brief?.revision ?? 0,
+      generation: data.generation,
       content: data.brief?.content ?? emptyBrief,
       processes: data.processes,
       links: data.links,
@@ -135,6 +138,7 @@ export const useBrief = create<BriefState>((set, get) => {
     process: null,
     id: "",
     revision: 0,
+    generation: 0,
     content: emptyBrief,
     processes: [],
     links: [],
@@ -147,9 +151,12 @@ export const useBrief = create<BriefState>((set, get) => {
     current: 0,
     open: async (process) => {
       await sending;
-      set({ process, status: "loading", selected: null, suggestions: null });
+      // Nothing of the former description stays in sight, whether this one opens or not.
+      const nothing = { id: nanoid(12), revision: 0, content: emptyBrief, processes: [], links: [], problem: "" };
+      set({ process, status: "loading", selected: null, suggestions: null, ...nothing });
       try {
         const data = await ask<BriefData>("openBrief", { process });
+        if (get().process !== process) return;
         dirty = false;
         unanswered = [];
         show(process, data);
@@ -160,7 +167,7 @@ export const useBrief = create<BriefState>((set, get) => {
           changed(draft.content);
         }
       } catch (error) {
-        set({ status: "failed", problem: error instanceof Error ? error.message : "" });
+        if (get().process === process) set({ status: "failed", problem: error instanceof Error ? error.message : "" });
       }
     },
     setDocument: (document) => changed({ ...get().content, document }),

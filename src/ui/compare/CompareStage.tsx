@@ -180,6 +180,7 @@ function Comparing({
         <TakeDialog
           refused={refused}
           onAlong={() => take(refused.into, [...refused.keys, ...refused.along.map((one) => one.key)])}
+          onAnyway={() => take(refused.into, refused.keys, true)}
           onClose={forget}
         />
       )}

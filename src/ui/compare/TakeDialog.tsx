@@ -9,10 +9,13 @@ import { Words } from "./Words";
 export function TakeDialog({
   refused,
   onAlong,
+  onAnyway,
   onClose,
 }: {
   readonly refused: Refused;
   readonly onAlong: () => void;
+  /** Takes them over although the outcome has errors that neither side has. */
+  readonly onAnyway: () => void;
   readonly onClose: () => void;
 }) {
   return (
@@ -25,6 +28,11 @@ export function TakeDialog({
           <Button variant="ghost" onClick={onClose}>
             {text.dialog.cancel}
           </Button>
+          {refused.errors.length > 0 && (
+            <Button variant="outline" onClick={onAnyway}>
+              {text.compare.takeAnyway}
+            </Button>
+          )}
           {refused.along.length > 0 && (
             <Button bg="accent" color="onAccent" onClick={onAlong}>
               {text.compare.takeAlong(refused.along.length + refused.keys.length)}
@@ -34,6 +42,14 @@ export function TakeDialog({
       }
     >
       <chakra.p mb={3}>{refused.message}</chakra.p>
+      {refused.errors.length > 0 && (
+        <chakra.ul ps={5} mb={3} color="trouble">
+          {refused.errors.slice(0, 5).map((message) => (
+            <li key={message}>{message}</li>
+          ))}
+        </chakra.ul>
+      )}
+      {refused.errors.length > 0 && refused.along.length > 0 && <chakra.p mb={2}>{text.compare.curedBy}</chakra.p>}
       <chakra.ul listStyleType="none">
         {refused.along.map((group) => (
           <chakra.li key={group.key} py={1} borderTopWidth="1px" borderColor="line">

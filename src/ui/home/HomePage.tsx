@@ -77,19 +77,22 @@ export function HomePage() {
     }
   };
   const open = async (files: FileList | null | undefined) => {
-    for (const one of [...(files ?? [])]) {
+    const all = [...(files ?? [])];
+    // One area for all of them, made when the first is about to come.
+    let into = target;
+    for (const one of all) {
       setReading(one.name);
       const stop = new AbortController();
       stopReading.current = stop;
       try {
-        const into = target || (await newFirstArea());
+        into ||= await newFirstArea();
         const made = await sendBytes<{ version: string }>(
           `/api/import?area=${encodeURIComponent(into)}&name=${encodeURIComponent(one.name)}`,
           one,
           stop.signal,
         );
         await load();
-        if (files?.length === 1) router.push(`/v/${encodeURIComponent(made.version)}/diagram`);
+        if (all.length === 1) router.push(`/v/${encodeURIComponent(made.version)}/diagram`);
       } catch (reason) {
         if (!stop.signal.aborted) complain(reason);
       }

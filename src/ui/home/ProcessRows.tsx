@@ -1,6 +1,6 @@
 "use client";
 import { Box, Button, chakra, Flex, Menu, Portal, Table } from "@chakra-ui/react";
-import { Ellipsis } from "lucide-react";
+import { Ellipsis, TriangleAlert } from "lucide-react";
 import NextLink from "next/link";
 import { text } from "../messages";
 import { SignIcon, signWords } from "../shell/Journey";
@@ -91,9 +91,15 @@ export function ProcessRows({
           ))}
         </Table.Cell>
         <Table.Cell verticalAlign="top">
-          {versions.map((version) => (
-            <StageSigns key={version.id} version={version} brief={process.brief} versions={versions.length} />
-          ))}
+          {versions.map((version) =>
+            version.damaged === null ? (
+              <StageSigns key={version.id} version={version} brief={process.brief} versions={versions.length} />
+            ) : (
+              <Flex key={version.id} h="26px" gap={1.5} align="center" color="trouble" title={version.damaged}>
+                <TriangleAlert size={14} aria-hidden /> {text.damaged.sign}
+              </Flex>
+            ),
+          )}
         </Table.Cell>
         <Table.Cell verticalAlign="top" color="quiet">
           {versions.map((version) => (

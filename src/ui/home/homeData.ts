@@ -19,6 +19,8 @@ export interface HomeVersion {
   readonly changedAt: string;
   readonly revision: number;
   readonly handedOff: number;
+  /** Why it cannot be opened; null where it can. */
+  readonly damaged: string | null;
   readonly summary: {
     readonly steps: number;
     readonly shapes: number;

@@ -36,6 +36,14 @@ export const en = {
     journey: "Stages of this version",
     members: "You are signed in as",
   },
+  damaged: {
+    title: "This version cannot be opened",
+    why: "What it holds was damaged. These kept states can be put back; the last one that opens is the best guess. Nothing else of the workspace is concerned.",
+    none: "No state of it was kept. Restore a backup of the workspace (npm run restore -- FILE).",
+    putBack: "Put back",
+    home: "Back to Home",
+    sign: "cannot be opened",
+  },
   saved: {
     saved: "Saved",
     saving: "Saving",
@@ -49,6 +57,7 @@ export const en = {
       "The workspace was replaced by a backup. This version was opened anew, and what you had not saved was made on it as far as it fits.",
     setAside: (label: string, reason: string) =>
       `“${label.length > 80 ? `${label.slice(0, 79)}…` : label}” cannot be saved and was set aside; what you did after it goes on. ${reason}`,
+    keptBefore: "joining two people's changes",
     aside: (count: number) => `${count} set aside`,
     asideTitle: "Set aside",
     asideWhy:
@@ -896,6 +905,10 @@ export const en = {
     takeLabel: (words: string, more: number) => `take over: ${words}${more > 0 ? ` and ${more} more` : ""}`,
     taken: (title: string) => `Taken over into ${title}.`,
     hangsTogether: "This change hangs on others",
+    wouldBeWrong: (count: number) =>
+      `Taken over alone, the process would have ${count === 1 ? "an error" : `${count} errors`} that neither side has:`,
+    curedBy: "With these changes it would not:",
+    takeAnyway: "Take over all the same",
     takeAlong: (count: number) => `Take over all ${count}`,
     sameAs: "Is the same thing as",
     choose: "choose…",

@@ -1,7 +1,8 @@
 "use client";
+import dynamic from "next/dynamic";
 import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
 import { useStore } from "zustand";
-import { ask } from "../api";
+import { ask, ServerError } from "../api";
 import { ErrorPage, LoadingPage } from "../controls/states";
 import { useDiagram } from "../diagram/diagramStore";
 import { text } from "../messages";
@@ -13,12 +14,17 @@ import {
   type VersionStore,
 } from "./versionStore";
 
+// Loaded only when it is needed, which is hardly ever.
+const DamagedVersion = dynamic(() => import("./DamagedVersion").then((file) => file.DamagedVersion), {
+  loading: () => null,
+});
+
 const Context = createContext<VersionStore | null>(null);
 
 /** Opens a version and keeps it open while the person moves between its stages. */
 export function VersionProvider({ version, children }: { readonly version: string; readonly children: ReactNode }) {
   const [store, setStore] = useState<VersionStore | null>(null);
-  const [error, setError] = useState<string | null>(null);
+  const [error, setError] = useState<Error | null>(null);
   const [attempt, setAttempt] = useState(0);
   useEffect(() => {
     let gone = false;
@@ -34,13 +40,17 @@ export function VersionProvider({ version, children }: { readonly version: strin
         opened = createVersionStore(info);
         setStore(opened);
       })
-      .catch((reason: Error) => !gone && setError(reason.message));
+      .catch((reason: Error) => !gone && setError(reason));
     return () => {
       gone = true;
       opened?.getState().close();
     };
   }, [version, attempt]);
-  if (error) return <ErrorPage message={error} retry={() => setAttempt((count) => count + 1)} />;
+  if (error instanceof ServerError && error.code === "damaged")
+    return (
+      <DamagedVersion version={version} message={error.message} onMended={() => setAttempt((count) => count + 1)} />
+    );
+  if (error) return <ErrorPage message={error.message} retry={() => setAttempt((count) => count + 1)} />;
   if (!store) return <LoadingPage label={text.shell.loading} />;
   return <Context.Provider value={store}>{children}</Context.Provider>;
 }

@@ -21,6 +21,7 @@ const VersionMenu = dynamic(() => import("./VersionMenu").then((file) => file.Ve
 const VersionDialogs = dynamic(() => import("./VersionDialogs").then((file) => file.VersionDialogs), {
   loading: () => null,
 });
+const AsideDialog = dynamic(() => import("./AsideDialog").then((file) => file.AsideDialog), { loading: () => null });
 const DisagreementDialog = dynamic(() => import("./DisagreementDialog").then((file) => file.DisagreementDialog), {
   loading: () => null,
 });
@@ -146,15 +147,39 @@ function SavedState() {
         ? text.saved.saving
         : text.saved.saved;
   return (
-    <chakra.span
-      role="status"
-      data-testid="saved-state"
-      color={failing ? "attention" : pending > 0 ? "quiet" : "good"}
-      fontSize="13px"
-      flexShrink={0}
-    >
-      {words}
-    </chakra.span>
+    <>
+      <SetAside />
+      <chakra.span
+        role="status"
+        data-testid="saved-state"
+        color={failing ? "attention" : pending > 0 ? "quiet" : "good"}
+        fontSize="13px"
+        flexShrink={0}
+      >
+        {words}
+      </chakra.span>
+    </>
+  );
+}
+
+/** Beside the saved state, where something could not be saved: how much, and on a click what. */
+function SetAside() {
+  const count = useVersion((state) => state.setAside.length);
+  const [isOpen, setOpen] = useState(false);
+  if (count === 0) return null;
+  return (
+    <>
+      <chakra.button
+        type="button"
+        color="trouble"
+        fontSize="13px"
+        textDecoration="underline"
+        onClick={() => setOpen(true)}
+      >
+        {text.saved.aside(count)}
+      </chakra.button>
+      {isOpen && <AsideDialog onClose={() => setOpen(false)} />}
+    </>
   );
 }
 

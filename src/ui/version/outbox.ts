@@ -7,6 +7,8 @@ export interface PendingBatch {
   readonly batch: string;
   readonly label: string;
   readonly commands: readonly Command[];
+  /** What was there before is kept as a revision, before this. */
+  readonly keep?: string;
 }
 
 let opened: UseStore | undefined;

@@ -90,6 +90,8 @@ export interface VersionState {
 export interface VersionActions {
   /** Performs commands here at once and sends them. Says whether they were accepted. */
   readonly dispatch: (...commands: readonly Command[]) => boolean;
+  /** The same for what is large: what was there before is kept as a revision, under this name. */
+  readonly dispatchKeeping: (keep: string, ...commands: readonly Command[]) => boolean;
   /** Takes over commands that were planned on the model as it is now, without performing them again. */
   readonly take: (plan: Plan) => void;
   /** The same as a part of the last gesture: undo takes both back. */
@@ -149,8 +151,8 @@ export function createVersionStore(info: VersionInfo) {
       return { model, step: { edits, label }, remarks };
     };
 
-    const send = (commands: readonly Command[], label: string) => {
-      const pending = [...get().pending, { batch: nanoid(), label, commands }];
+    const send = (commands: readonly Command[], label: string, keep?: string) => {
+      const pending = [...get().pending, { batch: nanoid(), label, commands, ...(keep && { keep }) }];
       set({ pending });
       writeOutbox(pending);
       // After the change has been painted.
@@ -184,6 +186,7 @@ export function createVersionStore(info: VersionInfo) {
           generation: base.generation,
           commands: next.commands,
           label: next.label,
+          ...(next.keep && { keep: next.keep }),
         });
         takeOver(answer, next);
         retryIn = 500;
@@ -298,11 +301,11 @@ export function createVersionStore(info: VersionInfo) {
       join({ common, ours: get().model, theirs, sequence: fresh.sequence, label: refused.label });
     };
 
-    const sendJoined = ({ theirs, sequence, label }: Joined, model: Model) => {
+    const sendJoined = ({ theirs, sequence, label }: Joined, model: Model, keep?: string) => {
       base = { ...base, model: theirs, sequence };
       const edits = replacementEdits(theirs, model);
       set({ model, pending: [], disagreement: null, undoStack: [], redoStack: [] });
-      if (edits.length > 0) send([{ type: "edits", label, edits: edits as never }], label);
+      if (edits.length > 0) send([{ type: "edits", label, edits: edits as never }], label, keep);
       else {
         writeOutbox([]);
         tellSettled();
@@ -376,7 +379,8 @@ export function createVersionStore(info: VersionInfo) {
       notice: null,
       disagreement: null,
       say,
-      dispatch: (...commands) => {
+      dispatch: (...commands) => get().dispatchKeeping("", ...commands),
+      dispatchKeeping: (keep, ...commands) => {
         const accepted = accept(commands);
         if (!accepted) return false;
         if (accepted.step.edits.length === 0) return true;
@@ -386,7 +390,7 @@ export function createVersionStore(info: VersionInfo) {
           redoStack: [],
         }));
         for (const remark of accepted.remarks) say("remark", remark);
-        send(commands, accepted.step.label);
+        send(commands, accepted.step.label, keep);
         return true;
       },
       take: ({ commands, edits, label, remarks, model }) => {
@@ -464,7 +468,7 @@ export function createVersionStore(info: VersionInfo) {
         const asked = new Set(disagreement.conflicts.map(keyOf));
         if (merged.conflicts.some((conflict) => !asked.has(keyOf(conflict))))
           return set({ disagreement: { ...disagreement, conflicts: merged.conflicts } });
-        sendJoined(disagreement, merged.model);
+        sendJoined(disagreement, merged.model, text.saved.keptBefore);
       },
       close: () => {
         clearInterval(following);

@@ -1,0 +1,79 @@
+"use client";
+import { Box, Button, chakra, Flex } from "@chakra-ui/react";
+import Link from "next/link";
+import { useEffect, useState } from "react";
+import { ask } from "../api";
+import { complain, toaster } from "../controls/toaster";
+import { text } from "../messages";
+
+interface KeptState {
+  readonly number: number;
+  readonly reason: string;
+  readonly at: string;
+  readonly member: string;
+}
+
+/** In the place of a version whose content cannot be read: what is wrong, and the kept states that can be put back. */
+export function DamagedVersion({
+  version,
+  message,
+  onMended,
+}: {
+  readonly version: string;
+  readonly message: string;
+  readonly onMended: () => void;
+}) {
+  const [states, setStates] = useState<readonly KeptState[] | null>(null);
+  useEffect(() => {
+    ask<{ revisions: KeptState[] }>("listRevisions", { version })
+      .then(({ revisions }) => setStates(revisions))
+      .catch(complain);
+  }, [version]);
+  const putBack = async (number: number) => {
+    try {
+      await ask("restoreRevision", { version, number });
+      toaster.create({ description: text.version.restored(number) });
+      onMended();
+    } catch (error) {
+      complain(error);
+    }
+  };
+  return (
+    <Box as="main" p={10} maxW="760px" mx="auto">
+      <chakra.h1 fontSize="18px" fontWeight="700" mb={2}>
+        {text.damaged.title}
+      </chakra.h1>
+      <chakra.p role="alert" color="trouble" mb={3}>
+        {message}
+      </chakra.p>
+      <chakra.p mb={4}>{states?.length === 0 ? text.damaged.none : text.damaged.why}</chakra.p>
+      <chakra.ul listStyleType="none" mb={6}>
+        {states?.map(({ number, reason, at, member }) => (
+          <chakra.li
+            key={number}
+            display="flex"
+            gap={4}
+            alignItems="center"
+            py={2}
+            borderTopWidth="1px"
+            borderColor="line"
+          >
+            <chakra.span w="32px" color="quiet">
+              {number}
+            </chakra.span>
+            <chakra.span flex="1">{reason}</chakra.span>
+            <chakra.span color="quiet">
+              {member}, {new Date(at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
+            </chakra.span>
+            <Button size="xs" variant="outline" onClick={() => putBack(number)}>
+              {text.damaged.putBack}
+            </Button>
+          </chakra.li>
+        ))}
+      </chakra.ul>
+      <Flex>
+        <Link href="/">{text.damaged.home}</Link>
+      </Flex>
+    </Box>
+  );
+}
