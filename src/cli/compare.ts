@@ -1,6 +1,9 @@
-import { changeGroups, compareModels, type MatchBy, type Named } from "@/core/compare";
+import { changeGroups, compareModels, type FieldChange, type MatchBy, type Named } from "@/core/compare";
 import { isAnonymous } from "@/core/model";
 import { EXIT, readModel, UnusableInput } from "./input";
+
+/** For programs types are called as the standard writes them, also among the fields. */
+const inStandard = ({ field, from, to, standard }: FieldChange) => ({ field, from, to, ...standard });
 
 const methods = ["counterpart", "id", "name"] as const;
 
@@ -30,7 +33,11 @@ export function compare(args: readonly string[], json: boolean): number {
     removed: changes.filter((change) => change.kind === "gone").map((change) => shown(change.from)),
     changed: changes
       .filter((change) => change.kind === "changed" || change.kind === "moved")
-      .map((change) => ({ from: { id: change.from?.id }, to: { id: change.to?.id }, fields: change.fields })),
+      .map((change) => ({
+        from: { id: change.from?.id },
+        to: { id: change.to?.id },
+        fields: change.fields.map(inStandard),
+      })),
     unchanged,
     changes: groups.map(({ kind, words, from: before, to: after }) => ({
       kind,

@@ -19,6 +19,7 @@ async function newBrief(page: Page, name: string): Promise<string> {
     async ([process, version, name]) => {
       await fetch("/api/do/createProcess", {
         method: "POST",
+        headers: { "content-type": "application/json" },
         body: JSON.stringify({ name, area: "area-connections", processId: process, versionId: version }),
       });
     },

@@ -13,6 +13,9 @@ export interface FileEvents {
  * The XML parser with its handlers on the prototype. Set one by one on each parser, more than four of them turn it into a
  * dictionary-like object for the engine, and every character then costs five times as much (measured; see the bench).
  */
+/** No element of a process needs as many; what does keeps everybody waiting. */
+const mostAttributes = 2_000;
+
 class FileParser extends SaxesParser {}
 
 // The parser calls its handlers without saying whose they are. Parsing is one synchronous call, so there is one at a time.
@@ -27,6 +30,8 @@ export function parseFile(
   const outer = current;
   current = eventsFor(parser);
   declares = false;
+  attributes = 0;
+  prefixed = [];
   try {
     parser.write(text).close();
   } finally {
@@ -47,14 +52,22 @@ on("doctype", () => {
 });
 // Looking through all attributes of every tag would cost a fifth of the reading; few tags declare anything.
 let declares = false;
+let attributes = 0;
+/** Names of attributes of the tag that is read that carry a prefix. */
+let prefixed: string[] = [];
 on("attribute", ({ name }: { name: string }) => {
+  if (++attributes > mostAttributes)
+    current?.refuse("too-many-attributes", `An element has more than ${mostAttributes} attributes.`);
   if (name.startsWith("xmlns")) declares = true;
+  else if (name.includes(":")) prefixed.push(name);
 });
 on("opentag", (tag: SaxesTagPlain) => {
   current?.onOpen();
-  const scoped = declares;
+  const [scoped, names] = [declares, prefixed];
   declares = false;
-  current?.builder.open(tag.name, tag.attributes, scoped);
+  attributes = 0;
+  if (names.length > 0) prefixed = [];
+  current?.builder.open(tag.name, tag.attributes, scoped, names);
 });
 on("closetag", () => {
   current?.onClose();

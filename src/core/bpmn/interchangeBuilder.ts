@@ -249,6 +249,9 @@ export class InterchangeBuilder {
   }
 }
 
+/** A length as it is written where no file has spelled it: arithmetic on places leaves tails that mean nothing. */
+export const writtenNumber = (value: number): string => String(Math.round(value * 1000) / 1000);
+
 function readNumber(
   record: object & { spelling?: { readonly [field: string]: string } },
   field: string,
@@ -256,7 +259,7 @@ function readNumber(
 ): void {
   const value = Number(raw);
   (record as { [field: string]: unknown })[field] = Number.isFinite(value) ? value : 0;
-  if (String(value) !== raw) record.spelling = { ...record.spelling, [field]: raw };
+  if (writtenNumber(value) !== raw) record.spelling = { ...record.spelling, [field]: raw };
 }
 
 function readBoolean(

@@ -71,11 +71,16 @@ export class ModelBuilder {
     this.#interchange = new InterchangeBuilder(this);
   }
 
-  /** `declares` tells whether some attribute declares a namespace. */
-  open(name: string, attributes: Attributes, declares: boolean): void {
+  /** `declares` tells whether some attribute declares a namespace; `prefixed` are the names of attributes that carry a prefix. */
+  open(name: string, attributes: Attributes, declares: boolean, prefixed: readonly string[]): void {
     this.#depth++;
     if (declares) this.#enterScope(attributes);
     const { local, uri, prefix } = resolveName(this.#scope, name);
+    if (prefix !== "" && uri === "") this.#refusePrefix(prefix);
+    for (const attribute of prefixed) {
+      const own = resolveName(this.#scope, attribute);
+      if (own.uri === "") this.#refusePrefix(own.prefix);
+    }
     const top = this.#stack[this.#stack.length - 1];
     if (!top) return this.#openRoot(name, local, uri, prefix, attributes);
     switch (top.kind) {
@@ -195,6 +200,11 @@ export class ModelBuilder {
   ): void {
     const element = { name, uri, attributes: Object.entries(attributes), children: [] as XmlNode[] };
     this.push({ kind: "raw", element, keepSpace, done });
+  }
+
+  /** Source: Namespaces in XML 1.0, section 5 (a prefix must have been declared); such a file is not namespace-well-formed. */
+  #refusePrefix(prefix: string): never {
+    this.refuse("undeclared-prefix", `The prefix "${prefix}" is not declared (xmlns:${prefix} is missing).`);
   }
 
   #enterScope(attributes: Attributes): void {

@@ -9,6 +9,7 @@ import {
   type Shape,
   type Waypoint,
 } from "../model";
+import { writtenNumber } from "./interchangeBuilder";
 import { ForeignNodes, type WriteContext } from "./writeContext";
 import type { WrittenAttribute } from "./xmlWriter";
 
@@ -136,7 +137,7 @@ function spelledNumber(record: Spelled, field: string, value: number): string {
   const spelled = record.spelling?.[field];
   if (spelled !== undefined && (Number(spelled) === value || (value === 0 && !Number.isFinite(Number(spelled)))))
     return spelled;
-  return String(Math.round(value * 1000) / 1000);
+  return writtenNumber(value);
 }
 
 function putId(context: WriteContext, attributes: WrittenAttribute[], record: Spelled & { readonly id: string }): void {

@@ -40,7 +40,8 @@ export class SheetBuilder {
     const process = [...draft.model.elements].find((element) => element.type === "process")?.id as Id;
     const diagram = [...draft.model.diagrams][0]?.id as Id;
     const head = lines.find((line) => line.kind === "process");
-    if (head?.step) draft.do({ type: "rename", id: process, name: head.step });
+    // A process without a name keeps none: what the file is called is no name of it.
+    if (head) draft.do({ type: "setField", id: process, field: "name", value: head.step || null });
     if (head?.guidance) draft.do({ type: "describe", id: process, text: head.guidance });
     this.#lines = lines.filter((line) => line.kind !== "process");
     this.#drawLanes(diagram);

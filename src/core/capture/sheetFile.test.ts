@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import Papa from "papaparse";
 import { describe, expect, test } from "vitest";
-import { elementsOfType, nameOf, processesOf } from "../model";
+import { applyEdits, type Edit, elementsOfType, nameOf, processesOf, referrersOf } from "../model";
 import { readTable, writeTable } from "../table";
-import { commandScript, expectOk, runScript, smallModel } from "../testing/models";
+import { commandScript, expectOk, performAll, runScript, smallModel } from "../testing/models";
 import { listOf, type Resolve, readAmount, readSheet, recogniseHeadings, stepSheetOf, writeSheet } from ".";
 
 const resolve: Resolve = (kind, name) => ({ entry: `${kind}:${name}`, name });
@@ -170,6 +170,68 @@ describe("a sheet as a file", () => {
       }),
       { numRuns: 40 },
     );
+  });
+
+  test("whatever things are called, a process without a name among them", () => {
+    const odd = fc.oneof(
+      fc.constantFrom(
+        "'=1",
+        "=1+1",
+        "''",
+        "a; b",
+        "a\\",
+        "\\;",
+        " around ",
+        "two\nlines",
+        "\ttab",
+        '"quoted"',
+        "(reads)",
+        "x (runs on)",
+        "1",
+        "path",
+        "-",
+      ),
+      fc.string({ maxLength: 12 }),
+    );
+    fc.assert(
+      fc.property(fc.array(odd, { minLength: 8, maxLength: 8 }), fc.boolean(), (names, isNamed) => {
+        const ids = ["check", "approve", "reject", "decide", "f3", "f4", "start", "desk"];
+        const edits = ids.flatMap((id, at): Edit[] => {
+          const element = smallModel().elements.get(id);
+          return [
+            { kind: "set", table: "elements", id, field: "name", from: element?.name ?? null, to: names[at] || null },
+          ];
+        });
+        const nameless: Edit[] = [
+          { kind: "set", table: "elements", id: "process", field: "name", from: "Connect a plant", to: null },
+        ];
+        const model = expectOk(applyEdits(smallModel(), isNamed ? edits : [...edits, ...nameless]));
+        const once = writeSheet(model, "process");
+        const again = expectOk(read(once));
+        expect(writeSheet(again, processesOf(again)[0]?.id as string)).toBe(once);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  test("a process without a name gets none from the file, and an event at an edge stands in its step's lane", () => {
+    const model = performAll(smallModel(), {
+      type: "attach",
+      diagram: "page",
+      host: "approve",
+      id: "late-2",
+      kind: { type: "boundaryEvent", trigger: "timerEventDefinition" },
+    });
+    const nameless: Edit[] = [
+      { kind: "set", table: "elements", id: "process", field: "name", from: "Connect a plant", to: null },
+    ];
+    const again = expectOk(read(writeSheet(expectOk(applyEdits(model, nameless)), "process")));
+    expect(processesOf(again)[0]?.name).toBeUndefined();
+    for (const event of [...again.elements].filter((element) => element.type === "boundaryEvent")) {
+      const listed = referrersOf(again, event.id, "flowNodeRef").map(({ id }) => id);
+      expect(listed).toEqual(referrersOf(again, event.attachedToRef as string, "flowNodeRef").map(({ id }) => id));
+      expect(listed).toHaveLength(1);
+    }
   });
 
   test.each([

@@ -24,6 +24,7 @@ import {
   type Point,
   participantsOf,
   positionOf,
+  referrersOf,
   scopeOf,
   shapeOn,
   wordFor,
@@ -231,6 +232,8 @@ export function attach(change: Change, command: z.infer<typeof attachSchema>): v
       attachedToRef: host.id,
     },
   );
+  const [lane] = referrersOf(change.model, host.id, "flowNodeRef");
+  if (lane) putIntoLane(change, command.id, lane.id);
 }
 
 /** The point of a shape's edge, clear of its corners, that is nearest to another point. */

@@ -176,6 +176,8 @@ function divide(change: Change, diagram: Id, lane: Id, below: Id, cut: number): 
 
 function giveLowerHalf(change: Change, diagram: Id, from: Id, to: Id, cut: number): void {
   for (const node of (change.element(from).flowNodeRef as readonly Id[] | undefined) ?? []) {
+    // An event at an edge goes where its step goes.
+    if (change.element(node).type === "boundaryEvent") continue;
     const bounds = shapeOn(change.model, diagram, node)?.bounds;
     if (bounds && bounds.y + bounds.height / 2 >= cut) putIntoLane(change, node, to);
   }

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { bandWidth, laneHeight } from "../layout";
 import {
+  boundaryEventsOf,
   called,
   childrenOf,
   derivedId,
@@ -31,8 +32,10 @@ export const addLaneSchema = z.object({
   name: z.string().max(2000).optional(),
 });
 
-/** Puts a flow node into a lane, out of any other. What the lane stands for then does the step. */
+/** Puts a flow node into a lane, out of any other, and the events at its edge with it. What the lane stands for then does the step. */
 export function putIntoLane(change: Change, node: Id, lane: Id | undefined): void {
+  for (const event of boundaryEventsOf(change.model, node))
+    if (referrersOf(change.model, event.id, "flowNodeRef").length > 0) putIntoLane(change, event.id, lane);
   for (const other of referrersOf(change.model, node, "flowNodeRef")) {
     if (other.id === lane) continue;
     const left = (other.flowNodeRef as readonly Id[]).filter((ref) => ref !== node);

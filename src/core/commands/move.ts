@@ -19,7 +19,6 @@ import {
   outgoingOf,
   type Point,
   participantOf,
-  referrersOf,
   scopeOf,
   shapeOn,
   subtreeOf,
@@ -127,9 +126,6 @@ function settle(change: Change, diagram: Id, elementId: Id, chosen: ReadonlySet<
   const laneBefore = laneOf(change.model, elementId);
   if (place.lane?.id !== laneBefore?.id || place.scope.id !== from?.id) {
     putIntoLane(change, elementId, place.lane?.id);
-    for (const event of boundaryEventsOf(change.model, elementId)) {
-      if (referrersOf(change.model, event.id, "flowNodeRef").length > 0) putIntoLane(change, event.id, place.lane?.id);
-    }
     if (place.lane && laneBefore) {
       change.remarks.push(
         `${nameOf(change.model, elementId) || "The step"} is now done by ${nameOf(change.model, place.lane.id) || "another lane"}.`,

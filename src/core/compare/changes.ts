@@ -41,6 +41,8 @@ export interface FieldChange {
   readonly field: ComparedField;
   readonly from: string;
   readonly to: string;
+  /** The same for programs, where a type is among the words: types as the standard writes them. */
+  readonly standard?: { readonly from: string; readonly to: string };
 }
 
 export interface Named {
@@ -148,12 +150,20 @@ function fieldChanges(
   const reference = (field: ComparedField, first: Id | undefined, second: Id | undefined) => {
     if (first === undefined && second === undefined) return;
     if (first !== undefined && second !== undefined && (pairs.get(first) ?? first) === second) return;
-    const name = (model: Model, id: Id | undefined) =>
-      id === undefined ? "" : nameOf(model, id) || wordFor(model.elements.get(id)?.type ?? id);
-    found.push({ field, from: name(from, first), to: name(to, second) });
+    const named = (words: (type: string) => string) => {
+      const name = (model: Model, id: Id | undefined) =>
+        id === undefined ? "" : nameOf(model, id) || words(model.elements.get(id)?.type ?? id);
+      return { from: name(from, first), to: name(to, second) };
+    };
+    const [told, standard] = [named(wordFor), named((type) => type)];
+    found.push({ field, ...told, ...(sameJson(told, standard) ? {} : { standard }) });
   };
   compare("name", nameOf(from, before.id), nameOf(to, after.id));
-  compare("type", typeWords(from, before), typeWords(to, after));
+  const [kind, otherKind] = [typeWords(from, before), typeWords(to, after)];
+  if (kind !== otherKind) {
+    const standard = { from: standardType(from, before), to: standardType(to, after) };
+    found.push({ field: "type", from: kind, to: otherKind, standard });
+  }
   if (!before.type.endsWith("Flow")) reference("lane", laneIdOf(from, before), laneIdOf(to, after));
   const scope = (model: Model, element: Element) => {
     const parent = model.elements.get(element.parent ?? "");
@@ -257,4 +267,9 @@ function markersOf(model: Model, element: Element): string {
 /** Attributes and extension elements of others: what developers add. */
 function technical(element: Element) {
   return { attributes: element.foreignAttributes ?? [], elements: foreignExtension(element) };
+}
+
+/** A type and what triggers it, in the standard's own names. */
+function standardType(model: Model, element: Element): string {
+  return [element.type, ...eventDefinitionsOf(model, element.id).map(({ type }) => type)].join(", ");
 }
