@@ -170,6 +170,8 @@ export const elements = pgTable(
     words: text("words").notNull().default(""),
     /** The process that a call activity calls, by its id in files. */
     called: text("called"),
+    /** The record of that process in this workspace, where the call says it. */
+    calledProcess: text("called_process"),
   },
   (table) => [primaryKey({ columns: [table.version, table.element] })],
 );

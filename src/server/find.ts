@@ -87,7 +87,13 @@ export const listCallable = query(z.object({}), async ({ db }) => {
       .filter((other) => other.process === row.process)
       .map(({ version, versionName }) => ({ id: version, name: versionName }));
     for (const process of processesOf(head.model))
-      callable.push({ bpmnId: process.id, name: row.name, version: row.version, versions: versionsOf });
+      callable.push({
+        process: row.process,
+        bpmnId: process.id,
+        name: row.name,
+        version: row.version,
+        versions: versionsOf,
+      });
   }
   return { callable: callable.sort((a, b) => a.name.localeCompare(b.name)) };
 });

@@ -6,6 +6,7 @@ import { replacementEdits } from "@/core/merge";
 import {
   applyEdits,
   attributesOf,
+  calledProcessOf,
   currentSchemaVersion,
   type Edit,
   type Element,
@@ -263,9 +264,10 @@ function foundBy(model: Model, id: string) {
   if (!element || element.type === "dataObject") return undefined;
   const [name, words] = [nameOf(model, id), wordsAbout(element)];
   const called = typeof element.calledElement === "string" ? element.calledElement : null;
+  const calledProcess = calledProcessOf(element)?.process ?? null;
   // Flow nodes are kept without a name too: one may ask for all timers, or all calls.
-  return name || words || called || isFlowNode(element.type)
-    ? { element: id, name, type: wordFor(element.type), words, called }
+  return name || words || called || isFlowNode(element.type) || element.type === "process"
+    ? { element: id, name, type: wordFor(element.type), words, called, calledProcess }
     : undefined;
 }
 

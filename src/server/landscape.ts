@@ -1,7 +1,7 @@
 import { and, asc, eq, inArray, isNull, ne } from "drizzle-orm";
 import { z } from "zod";
-import { landscapeLinks, outwardFactsOf, placeLandscape } from "@/core/landscape";
-import { processesOf } from "@/core/model";
+import { landscapeLinks, outwardFactsOf, placeLandscape, resolver } from "@/core/landscape";
+import { processesOf, wordFor } from "@/core/model";
 import { elements, processes, versions } from "@/data/schema";
 import { DamagedVersion, loadHead, tryHead } from "./heads";
 import { query } from "./useCase";
@@ -13,7 +13,7 @@ export const openLandscape = query(z.object({}), async ({ db }) => {
     .from(versions)
     .innerJoin(processes, eq(processes.id, versions.process))
     .where(and(eq(versions.kind, "as-is"), isNull(versions.deletedAt), isNull(processes.deletedAt)))
-    .orderBy(asc(processes.name));
+    .orderBy(asc(processes.createdAt), asc(processes.id));
   const facts = [];
   for (const { version, process, name } of rows) {
     const head = await tryHead(db, version);
@@ -29,14 +29,34 @@ export type LandscapeData = Awaited<ReturnType<(typeof openLandscape)["run"]>>;
 export const listCallers = query(z.object({ version: z.string().min(1).max(200) }), async ({ db }, input) => {
   const { model } = await loadHead(db, input.version);
   const called = processesOf(model).map((process) => process.id);
-  if (called.length === 0) return { callers: [] };
-  const callers = await db
+  const [own] = await db.select({ process: versions.process }).from(versions).where(eq(versions.id, input.version));
+  if (called.length === 0 || !own) return { callers: [] };
+  // Several processes may have these ids in their files; a call leads to one of them.
+  const holders = await db
+    .select({ process: versions.process, id: elements.element })
+    .from(elements)
+    .innerJoin(versions, eq(versions.id, elements.version))
+    .innerJoin(processes, eq(processes.id, versions.process))
+    .where(
+      and(
+        eq(elements.type, wordFor("process")),
+        inArray(elements.element, called),
+        eq(versions.kind, "as-is"),
+        isNull(versions.deletedAt),
+        isNull(processes.deletedAt),
+      ),
+    )
+    .orderBy(asc(processes.createdAt), asc(processes.id));
+  const resolve = resolver(holders.map(({ process, id }) => ({ process, processIds: [id] })));
+  const found = await db
     .select({
       version: versions.id,
       versionName: versions.name,
       process: processes.name,
       element: elements.element,
       elementName: elements.name,
+      called: elements.called,
+      calledProcess: elements.calledProcess,
     })
     .from(elements)
     .innerJoin(versions, eq(versions.id, elements.version))
@@ -50,6 +70,12 @@ export const listCallers = query(z.object({ version: z.string().min(1).max(200) 
       ),
     )
     .orderBy(asc(processes.name), asc(versions.createdAt));
+  const callers = found
+    .filter((call) => {
+      const process = resolve({ id: call.called ?? "", ...(call.calledProcess && { process: call.calledProcess }) });
+      return process === undefined || process === own.process;
+    })
+    .map(({ called: _, calledProcess: __, ...caller }) => caller);
   return { callers };
 });
 export type Caller = Awaited<ReturnType<(typeof listCallers)["run"]>>["callers"][number];

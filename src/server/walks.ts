@@ -1,7 +1,16 @@
 import { and, asc, eq, inArray, isNull, max } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { z } from "zod";
-import { calledVersionOf, type Id, type Model, processesOf, type StoredModel, toStored } from "@/core/model";
+import {
+  calledProcessOf,
+  calledVersionOf,
+  callKeyOf,
+  type Id,
+  type Model,
+  processesOf,
+  type StoredModel,
+  toStored,
+} from "@/core/model";
 import { runWalkTest, type WalkTest, walkTestSchema, worldWith } from "@/core/tokens";
 import { members, processes, versions, walkTests } from "@/data/schema";
 import { DamagedVersion, loadHead, tryHead } from "./heads";
@@ -109,24 +118,32 @@ interface CalledModel {
 /** The models that call activities of a model lead to, and those that these call, by the process each call names. */
 async function modelsCalled(db: Transaction, model: Model): Promise<CalledModel[]> {
   const rows = await db
-    .select({ version: versions.id, kind: versions.kind })
+    .select({ version: versions.id, kind: versions.kind, process: versions.process })
     .from(versions)
     .innerJoin(processes, eq(processes.id, versions.process))
-    .where(and(isNull(versions.deletedAt), isNull(processes.deletedAt), inArray(versions.kind, ["as-is", "to-be"])));
+    .where(and(isNull(versions.deletedAt), isNull(processes.deletedAt), inArray(versions.kind, ["as-is", "to-be"])))
+    .orderBy(asc(processes.createdAt), asc(processes.id));
   const found = new Map<Id, Model>();
   const queue: Model[] = [model];
   for (const here of queue)
     for (const element of here.elements) {
       const calls = element.type === "callActivity" ? element.calledElement : undefined;
-      if (typeof calls !== "string" || found.has(calls)) continue;
+      const key = callKeyOf(element);
+      if (typeof calls !== "string" || found.has(key)) continue;
       const named = calledVersionOf(element)?.version;
-      const candidates = rows.filter((row) => (named === undefined ? row.kind === "as-is" : row.version === named));
+      const record = calledProcessOf(element)?.process;
+      const fitting = rows.filter((row) => (named === undefined ? row.kind === "as-is" : row.version === named));
+      // The process that is named comes before others that have the same id in their files.
+      const candidates = [
+        ...fitting.filter((row) => row.process === record),
+        ...fitting.filter((row) => row.process !== record),
+      ];
       for (const { version } of candidates) {
         const head = await tryHead(db, version);
         if (head instanceof DamagedVersion) continue;
         const { model: other } = head;
         if (!processesOf(other).some((process) => process.id === calls)) continue;
-        found.set(calls, other);
+        found.set(key, other);
         queue.push(other);
         break;
       }

@@ -52,7 +52,7 @@ async function prepare(): Promise<void> {
 }
 
 /** What is kept of elements to find them by; a workspace of an older form is read anew, once. */
-const searchForm = "2";
+const searchForm = "3";
 
 async function renewSearch({ db }: Context): Promise<void> {
   const [form] = await db.select().from(workspace).where(eq(workspace.key, "search"));

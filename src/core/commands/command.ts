@@ -45,6 +45,8 @@ import {
 import {
   describeIn,
   describeInSchema,
+  setCalled,
+  setCalledSchema,
   setCalledVersion,
   setCalledVersionSchema,
   setLinks,
@@ -154,6 +156,7 @@ export const commandSchema = z.discriminatedUnion("type", [
   describeInSchema,
   setLinksSchema,
   setCalledVersionSchema,
+  setCalledSchema,
   editsSchema,
 ]);
 export type Command = z.infer<typeof commandSchema>;
@@ -310,6 +313,8 @@ function carryOut(change: Change, command: Command): void {
       return describeIn(change, command);
     case "setLinks":
       return setLinks(change, command);
+    case "setCalled":
+      return setCalled(change, command);
     case "setCalledVersion":
       return setCalledVersion(change, command);
     case "edits":

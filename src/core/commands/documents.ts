@@ -1,5 +1,13 @@
 import { z } from "zod";
-import { called, richTextSchema, safeAddress, withCalledVersion, withDocumentation, withLinks } from "../model";
+import {
+  called,
+  richTextSchema,
+  safeAddress,
+  withCalledProcess,
+  withCalledVersion,
+  withDocumentation,
+  withLinks,
+} from "../model";
 import { type Change, refuse } from "./change";
 
 const id = z.string().min(1).max(200);
@@ -32,6 +40,13 @@ export const setCalledVersionSchema = z.object({
   called: z.object({ version: id, name: z.string().max(200) }).nullable(),
 });
 
+export const setCalledSchema = z.object({
+  type: z.literal("setCalled"),
+  id,
+  /** The id it has in files, and the record it is in the workspace; null where nothing is called. */
+  called: z.object({ id, process: id.nullable(), name: z.string().max(2000) }).nullable(),
+});
+
 /** What an element's documentation says in one language. */
 export function describeIn(change: Change, { id: elementId, language, text }: z.infer<typeof describeInSchema>): void {
   const element = change.element(elementId);
@@ -48,6 +63,17 @@ export function setLinks(change: Change, { id: elementId, links }: z.infer<typeo
       ]);
   }
   change.set("elements", elementId, "extension", withLinks(element, links));
+}
+
+/** Which process is called; which version of another one was meant says nothing any more. */
+export function setCalled(change: Change, { id: elementId, called: to }: z.infer<typeof setCalledSchema>): void {
+  const element = change.element(elementId);
+  if (element.type !== "callActivity")
+    refuse("not-a-call", `${called(change.model, element)} calls no process.`, [elementId]);
+  change.set("elements", elementId, "calledElement", to?.id);
+  const record = to?.process ? { process: to.process, name: to.name.slice(0, 200) } : null;
+  change.set("elements", elementId, "extension", withCalledProcess(change.element(elementId), record));
+  change.set("elements", elementId, "extension", withCalledVersion(change.element(elementId), null));
 }
 
 /** Which version of the called process is meant. */

@@ -88,6 +88,8 @@ export function labelOf(before: Model, after: Model, command: Command): string {
         : `describe ${called(command.id)}`;
     case "setLinks":
       return `set the links of ${called(command.id)}`;
+    case "setCalled":
+      return `say what ${called(command.id)} calls`;
     case "setCalledVersion":
       return `say which version ${called(command.id)} calls`;
     case "paste":

@@ -1,3 +1,4 @@
+export { type Call, type Callable, resolver } from "./called";
 export {
   type LandscapeLink,
   type LandscapeProcess,

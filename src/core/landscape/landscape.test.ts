@@ -17,7 +17,7 @@ const facts = (id: string, more: Partial<LandscapeProcess> = {}): LandscapeProce
 
 describe("processes are tied by", () => {
   test.each<[string, LandscapeProcess[], string[]]>([
-    ["calls", [facts("a", { calls: ["process-b"] }), facts("b")], ["a calls b"]],
+    ["calls", [facts("a", { calls: [{ id: "process-b" }] }), facts("b")], ["a calls b"]],
     [
       "a message one sends and the other waits for",
       [facts("a", { sends: ["Plant on"] }), facts("b", { receives: ["plant on"] })],
@@ -28,8 +28,26 @@ describe("processes are tied by", () => {
       [facts("a", { sendsTo: ["B"], receivesFrom: ["b"] }), facts("b")],
       ["a messages b", "b messages a"],
     ],
-    ["nothing where what is called is not here", [facts("a", { calls: ["process-x"] })], []],
-    ["nothing to themselves", [facts("a", { calls: ["process-a"], sends: ["m"], receives: ["m"] })], []],
+    [
+      "calls, of several with one id the one that was made first",
+      [
+        facts("a", { calls: [{ id: "same" }] }),
+        facts("b", { processIds: ["same"] }),
+        facts("c", { processIds: ["same"] }),
+      ],
+      ["a calls b"],
+    ],
+    [
+      "calls, the record that the call names",
+      [
+        facts("a", { calls: [{ id: "same", process: "c" }] }),
+        facts("b", { processIds: ["same"] }),
+        facts("c", { processIds: ["same"] }),
+      ],
+      ["a calls c"],
+    ],
+    ["nothing where what is called is not here", [facts("a", { calls: [{ id: "process-x" }] })], []],
+    ["nothing to themselves", [facts("a", { calls: [{ id: "process-a" }], sends: ["m"], receives: ["m"] })], []],
   ])("%s", (_, processes, links) => {
     expect(
       landscapeLinks(processes).map(
@@ -64,7 +82,7 @@ test("what a model says of others is read from calls and message events", () => 
   );
   expect(outwardFactsOf(model)).toEqual({
     processIds: ["p"],
-    calls: ["process-other"],
+    calls: [{ id: "process-other" }],
     sends: ["Plant connected"],
     receives: ["Order"],
     sendsTo: [],
@@ -75,7 +93,7 @@ test("what a model says of others is read from calls and message events", () => 
 test("boxes do not overlap, every link has a line from one box to the other", () => {
   const ids = [..."abcdefg"];
   const processes = ids.map((id, at) =>
-    facts(id, { calls: [`process-${ids[(at * 3 + 1) % 7]}`, `process-${ids[(at + 2) % 7]}`] }),
+    facts(id, { calls: [{ id: `process-${ids[(at * 3 + 1) % 7]}` }, { id: `process-${ids[(at + 2) % 7]}` }] }),
   );
   const links = landscapeLinks(processes);
   const { boxes, lines } = placeLandscape(processes, links);

@@ -1,11 +1,22 @@
 import { foldedName } from "../directory";
-import { eventDefinitionsOf, type Id, isEvent, type Model, nameOf, participantsOf, processesOf } from "../model";
+import {
+  calledProcessOf,
+  callKeyOf,
+  eventDefinitionsOf,
+  type Id,
+  isEvent,
+  type Model,
+  nameOf,
+  participantsOf,
+  processesOf,
+} from "../model";
+import { type Call, resolver } from "./called";
 
 /** What a process says of others: whom it calls, which messages it sends and waits for. */
 export interface OutwardFacts {
   /** The ids its processes have in files, by which others call them. */
   readonly processIds: readonly Id[];
-  readonly calls: readonly Id[];
+  readonly calls: readonly Call[];
   readonly sends: readonly string[];
   readonly receives: readonly string[];
   /** Names of closed pools it exchanges messages with, by direction. */
@@ -31,7 +42,7 @@ const throwing = new Set(["intermediateThrowEvent", "endEvent", "sendTask"]);
 
 /** What one model says of other processes. O(elements). */
 export function outwardFactsOf(model: Model): OutwardFacts {
-  const calls = new Set<Id>();
+  const calls = new Map<string, Call>();
   const [sends, receives, sendsTo, receivesFrom] = [0, 1, 2, 3].map(() => new Set<string>()) as [
     Set<string>,
     Set<string>,
@@ -40,7 +51,10 @@ export function outwardFactsOf(model: Model): OutwardFacts {
   ];
   const closed = new Map(participantsOf(model).map((pool) => [pool.id, pool.processRef === undefined]));
   for (const element of model.elements) {
-    if (element.type === "callActivity" && typeof element.calledElement === "string") calls.add(element.calledElement);
+    if (element.type === "callActivity" && typeof element.calledElement === "string") {
+      const process = calledProcessOf(element)?.process;
+      calls.set(callKeyOf(element), { id: element.calledElement, ...(process !== undefined && { process }) });
+    }
     if (element.type === "messageFlow") {
       const [source, target] = [String(element.sourceRef ?? ""), String(element.targetRef ?? "")];
       if (closed.get(target)) sendsTo.add(nameOf(model, target));
@@ -59,7 +73,7 @@ export function outwardFactsOf(model: Model): OutwardFacts {
   }
   return {
     processIds: processesOf(model).map((process) => process.id),
-    calls: [...calls],
+    calls: [...calls.values()],
     sends: [...sends],
     receives: [...receives],
     sendsTo: [...sendsTo],
@@ -80,7 +94,7 @@ export function landscapeLinks(processes: readonly LandscapeProcess[]): Landscap
     if (name) link.names.add(name);
     links.set(key, link);
   };
-  const callable = new Map(processes.flatMap((process) => process.processIds.map((id) => [id, process.id])));
+  const resolve = resolver(processes.map(({ id, processIds }) => ({ process: id, processIds })));
   const named = new Map(processes.map((process) => [foldedName(process.name), process.id]));
   const receivers = new Map<string, string[]>();
   for (const process of processes)
@@ -90,7 +104,7 @@ export function landscapeLinks(processes: readonly LandscapeProcess[]): Landscap
     }
   for (const process of processes) {
     for (const called of process.calls) {
-      const to = callable.get(called);
+      const to = resolve(called);
       if (to !== undefined) add(process.id, to, "calls");
     }
     for (const message of process.sends)

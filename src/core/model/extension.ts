@@ -178,3 +178,41 @@ export function withCalledVersion(element: Element, called: { readonly version: 
       : [],
   );
 }
+
+/**
+ * Which process of the workspace is called. The standard names it by the id it has in its file, which several may have; here it is
+ * known by its record.
+ */
+export function calledProcessOf(element: Element): { readonly process: Id; readonly name: string } | undefined {
+  const node = ownNodes(element, "calledProcess")[0];
+  const process = node && attribute(node, "id");
+  return process === undefined ? undefined : { process, name: (node && attribute(node, "name")) ?? process };
+}
+
+export function withCalledProcess(element: Element, called: { readonly process: Id; readonly name: string } | null) {
+  return replaced(
+    element,
+    "calledProcess",
+    called
+      ? [
+          ownElement("calledProcess", [
+            ["id", called.process],
+            ["name", called.name],
+          ]),
+        ]
+      : [],
+  );
+}
+
+/** What tells one called process from another of the same id: the id, and the record where the call says it. */
+export function callKeyOf(element: Element): string {
+  const record = calledProcessOf(element)?.process;
+  return `${String(element.calledElement ?? "")}${record === undefined ? "" : ` ${record}`}`;
+}
+
+/** Whether an address of a file may be followed: a page, a mail, or a place beside the file; nothing that runs. */
+export function isSafeLink(href: string): boolean {
+  // Browsers leave blanks and control characters out of an address before they look at it.
+  const clean = [...href].filter((letter) => letter > " ").join("");
+  return /^(?:https?:|mailto:)/i.test(clean) || (!/^[a-z][a-z0-9+.-]*:/i.test(clean) && !/^[/\\]{2}/.test(clean));
+}

@@ -1,4 +1,13 @@
-import { childrenOf, type Element, flowNodesIn, type Id, isSubProcess, type Model } from "../model";
+import {
+  calledProcessOf,
+  callKeyOf,
+  childrenOf,
+  type Element,
+  flowNodesIn,
+  type Id,
+  isSubProcess,
+  type Model,
+} from "../model";
 import { type ScopeNet, scopeNetOf } from "./scopeNet";
 import { initialStates, isOver, type ScopeState } from "./scopeState";
 
@@ -18,7 +27,10 @@ export function worldWith(model: Model, called: ReadonlyMap<Id, Model>, together
     together,
     calls: (call) => {
       const process = String(call.calledElement ?? "");
-      const at = [model, ...[called.get(process) ?? []].flat()].find(
+      const record = calledProcessOf(call);
+      const there = called.get(callKeyOf(call)) ?? called.get(process) ?? [];
+      // What the call names by its record is not what happens to have the same id here.
+      const at = [...(record ? [] : [model]), ...[there].flat(), ...(record ? [model] : [])].find(
         (one) => one.elements.get(process)?.type === "process" && flowNodesIn(one, process).length > 0,
       );
       return at && { model: at, process };

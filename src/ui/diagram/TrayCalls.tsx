@@ -2,7 +2,7 @@
 import { Button, chakra } from "@chakra-ui/react";
 import NextLink from "next/link";
 import { useEffect, useState } from "react";
-import { calledVersionOf, type Element } from "@/core/model";
+import { calledProcessOf, calledVersionOf, type Element } from "@/core/model";
 import { ask } from "../api";
 import { Choice } from "../controls/fields";
 import { text } from "../messages";
@@ -12,6 +12,7 @@ import { Row } from "./trayParts";
 const Link = chakra(NextLink);
 
 interface Callable {
+  readonly process: string;
   readonly bpmnId: string;
   readonly name: string;
   readonly version: string;
@@ -34,22 +35,28 @@ export function CalledProcess({
       .catch(() => setCallable([]));
   }, []);
   const called = (element.calledElement as string | undefined) ?? "";
-  const known = callable.find((process) => process.bpmnId === called);
+  const record = calledProcessOf(element)?.process;
+  const fitting = callable.filter((one) => one.bpmnId === called);
+  const known = fitting.find((one) => one.process === record) ?? fitting[0];
+  const keyOf = (one: Callable) => `${one.process} ${one.bpmnId}`;
   const meant = calledVersionOf(element);
   const options = [
     ["", text.tray.none] as const,
-    ...callable.map((process) => [process.bpmnId, process.name] as const),
+    ...callable.map((one) => [keyOf(one), one.name] as const),
     ...(called && !known ? [[called, called] as const] : []),
   ];
   return (
     <Row label={text.tray.called}>
       <Choice
         label={text.tray.called}
-        value={called}
+        value={known ? keyOf(known) : called}
         options={options}
-        onChoose={(value) =>
-          dispatch({ type: "setField", id: element.id, field: "calledElement", value: value === "" ? null : value })
-        }
+        onChoose={(value) => {
+          const chosen = callable.find((one) => keyOf(one) === value);
+          if (!chosen && value !== "") return;
+          const to = chosen ? { id: chosen.bpmnId, process: chosen.process, name: chosen.name } : null;
+          dispatch({ type: "setCalled", id: element.id, called: to });
+        }}
       />
       {known && (known.versions.length > 1 || meant) && (
         <Choice

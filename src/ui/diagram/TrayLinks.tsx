@@ -2,7 +2,7 @@
 import { chakra, Flex } from "@chakra-ui/react";
 import { Paperclip, X } from "lucide-react";
 import { useRef, useState } from "react";
-import { type Element, type Link, linksWith } from "@/core/model";
+import { type Element, isSafeLink, type Link, linksWith } from "@/core/model";
 import { sendBytes } from "../api";
 import { complain } from "../controls/toaster";
 import { text } from "../messages";
@@ -47,7 +47,13 @@ export function TrayLinks({ element }: { readonly element: Element }) {
       {links.map((link, at) => (
         <Flex key={`${link.kind} ${link.title} ${at}`} gap={1} align="center" minH="24px">
           <chakra.a
-            href={link.kind === "page" ? link.href : `/api/files?id=${encodeURIComponent(link.file)}`}
+            href={
+              link.kind === "page"
+                ? isSafeLink(link.href)
+                  ? link.href
+                  : undefined
+                : `/api/files?id=${encodeURIComponent(link.file)}`
+            }
             target={link.kind === "page" ? "_blank" : undefined}
             rel="noreferrer"
             color="accent"

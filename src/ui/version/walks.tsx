@@ -1,6 +1,6 @@
 "use client";
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
-import { type Id, type Model, type StoredModel, toStored, trustStored } from "@/core/model";
+import { callKeyOf, type Id, type Model, type StoredModel, toStored, trustStored } from "@/core/model";
 import type { WalkTest, WalkTestResult } from "@/core/tokens";
 import { ask } from "../api";
 import { complain } from "../controls/toaster";
@@ -49,10 +49,7 @@ export function WalksProvider({ children }: { readonly children: ReactNode }) {
     return () => clearTimeout(timer);
   }, [model]);
   const calls = useMemo(
-    () =>
-      [...settled.elements]
-        .flatMap((one) => (one.type === "callActivity" ? [String(one.calledElement)] : []))
-        .join("\n"),
+    () => [...settled.elements].flatMap((one) => (one.type === "callActivity" ? [callKeyOf(one)] : [])).join("\n"),
     [settled],
   );
   useEffect(() => {
