@@ -1,6 +1,6 @@
 import { checkModel, type Finding, type ProcessVerdict, processVerdicts } from "@/core/check";
 import { everyRule } from "@/core/language";
-import { isAnonymous, type Model, nameOf } from "@/core/model";
+import { counted, isAnonymous, type Model, nameOf } from "@/core/model";
 import { EXIT, readModel, UnusableInput } from "./input";
 
 interface Checked {
@@ -44,7 +44,7 @@ function checkOne(model: Model): Checked {
 function print(file: string, model: Model, { findings }: Checked): void {
   const count = (severity: string) => findings.filter((finding) => finding.severity === severity).length;
   process.stdout.write(
-    `${file}: ${count("error")} errors, ${count("warning")} warnings, ${count("advice")} pieces of advice\n`,
+    `${file}: ${counted(count("error"), "error")}, ${counted(count("warning"), "warning")}, ${counted(count("advice"), "piece", "pieces")} of advice\n`,
   );
   for (const finding of findings) {
     const where = finding.elements.map((id) => nameOf(model, id) || id).join(", ");

@@ -1,5 +1,5 @@
 import { changeGroups, compareModels, type FieldChange, type MatchBy, type Named } from "@/core/compare";
-import { isAnonymous } from "@/core/model";
+import { counted, isAnonymous } from "@/core/model";
 import { EXIT, readModel, UnusableInput } from "./input";
 
 /** For programs types are called as the standard writes them, also among the fields. */
@@ -22,8 +22,8 @@ export function compare(args: readonly string[], json: boolean): number {
   const groups = changeGroups(from, to, comparison);
   if (!json) {
     for (const group of groups) process.stdout.write(`${group.kind.padEnd(11)} ${group.words}\n`);
-    const count = `${groups.length} ${groups.length === 1 ? "change" : "changes"}`;
-    process.stdout.write(`${count} of ${changes.length} elements, ${unchanged} unchanged\n`);
+    const count = counted(groups.length, "change");
+    process.stdout.write(`${count} of ${counted(changes.length, "element")}, ${unchanged} unchanged\n`);
     return EXIT.done;
   }
   const shown = (named: Named | undefined) =>

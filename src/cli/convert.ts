@@ -3,11 +3,14 @@ import { basename, extname } from "node:path";
 import { parseArgs } from "node:util";
 import { writeBpmn } from "@/core/bpmn";
 import { notInSheet, writeSheet } from "@/core/capture";
-import { drawMissingPages } from "@/core/commands";
+import { drawMissingPages, perform } from "@/core/commands";
 import { type Model, processesOf, toStored } from "@/core/model";
 import { callerPath, EXIT, readModel, UnusableInput } from "./input";
 
-/** `lane convert IN OUT`, by the endings. Pictures and paper take `--scale`, `--paper`, `--tile`, `--page` and `--no-legend`. */
+/**
+ * `lane convert IN OUT`, by the endings. `--draw` draws what has no diagram yet, `--tidy` lays every page out anew. Pictures and paper take `--scale`,
+ * `--paper`, `--tile`, `--page` and `--no-legend`.
+ */
 export async function convert(args: readonly string[]): Promise<number> {
   const { values, positionals } = readOptions(args);
   const [from, to] = positionals;
@@ -17,7 +20,9 @@ export async function convert(args: readonly string[]): Promise<number> {
   const write = writers[ending];
   if (!write && !isPicture(ending))
     throw new UnusableInput(`${to}: the ending must be one of ${[...Object.keys(writers), ...pictures].join(", ")}`);
-  const model = readModel(from);
+  const read = readModel(from);
+  const drawn = values.draw ? drawMissingPages(read) : read;
+  const model = values.tidy ? tidied(drawn, to) : drawn;
   const made = write ? write(model) : await pictured(model, from, ending, values);
   try {
     writeFileSync(callerPath(to), made);
@@ -25,6 +30,16 @@ export async function convert(args: readonly string[]): Promise<number> {
     throw new UnusableInput(`${to}: the file cannot be written`);
   }
   return EXIT.done;
+}
+
+function tidied(model: Model, to: string): Model {
+  let current = model;
+  for (const { id } of model.diagrams) {
+    const done = perform(current, { type: "tidy", diagram: id });
+    if (!done.ok) throw new UnusableInput(`${to}: the page cannot be laid out: ${done.problems[0]?.message}`);
+    current = done.value.model;
+  }
+  return current;
 }
 
 const pictures = [".svg", ".png", ".pdf"];
@@ -40,6 +55,8 @@ function readOptions(args: readonly string[]) {
         paper: { type: "string" },
         page: { type: "string" },
         tile: { type: "boolean" },
+        draw: { type: "boolean" },
+        tidy: { type: "boolean" },
         "no-legend": { type: "boolean" },
       },
     });

@@ -4,6 +4,7 @@ import { readBpmn } from "@/core/bpmn";
 import { readSheet } from "@/core/capture";
 import { foldedName } from "@/core/directory";
 import { fromStored, type Model, type Problem } from "@/core/model";
+import { decodeText } from "@/core/table";
 
 export const EXIT = { done: 0, no: 1, unusable: 2 } as const;
 
@@ -53,7 +54,7 @@ function readSheetFile(path: string, bytes: Uint8Array): Model {
   let made = 0;
   const slug = (name: string) => foldedName(name).replace(/[^\p{L}\p{N}]+/gu, "-");
   const read = readSheet(
-    new TextDecoder().decode(bytes),
+    decodeText(bytes),
     basename(path, extname(path)),
     (of) => `${of}-${++made}`,
     (kind, name) => ({ entry: `${kind}-${slug(name)}`, name }),

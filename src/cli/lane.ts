@@ -4,30 +4,41 @@ import { EXIT, UnusableInput } from "./input";
 const verbs: {
   readonly [verb: string]: {
     readonly usage: string;
+    /** What it is for, in a sentence or two. */
+    readonly does: string;
     readonly load: () => Promise<(args: readonly string[], json: boolean) => number | Promise<number>>;
   };
 } = {
-  check: { usage: "lane check FILE.bpmn…", load: async () => (await import("./check")).check },
+  check: {
+    usage: "lane check FILE.bpmn…",
+    does: "Says what is wrong with models, and whether a case can get stuck, go on for ever or run a step twice. Exit code 1 where there is an error.",
+    load: async () => (await import("./check")).check,
+  },
   convert: {
     usage:
-      "lane convert IN OUT   (.bpmn, .csv, .json, .svg, .png, .pdf) [--page N] [--scale 1..4] [--paper A4|A3] [--tile] [--no-legend]",
+      "lane convert IN OUT   (.bpmn, .csv, .json, .svg, .png, .pdf) [--draw] [--tidy] [--page N] [--scale 1..4] [--paper A4|A3] [--tile] [--no-legend]",
+    does: "Reads a model and writes it by the ending of the second file: BPMN, step sheet, own model, picture or paper. --draw draws what has no diagram yet, --tidy lays every page out anew.",
     load: async () => (await import("./convert")).convert,
   },
   compare: {
     usage: "lane compare A.bpmn B.bpmn [--match counterpart|id|name]",
+    does: "Says what differs between two models, element by element.",
     load: async () => (await import("./compare")).compare,
   },
   walk: {
     usage:
       "lane walk FILE.bpmn [--start EVENT] [--choose GATEWAY=FLOW[+FLOW]]… [--fire BOUNDARY]… [--times ACTIVITY=N]… [--data NAME=VALUE]… [--together]",
+    does: "Plays one case with tokens. Exit code 1 where it gets stuck or is stopped.",
     load: async () => (await import("./walk")).walk,
   },
   brief: {
     usage: "lane brief TEXT.txt   (or .md; marks in brackets, as [role: the front desk], are kept)",
+    does: "Reads a description and says what it tells of.",
     load: async () => (await import("./brief")).brief,
   },
   merge: {
     usage: "lane merge BASE.bpmn OURS.bpmn THEIRS.bpmn OUT.bpmn",
+    does: "Merges two models that come from a third. Exit code 1 where both changed the same thing.",
     load: async () => (await import("./merge")).merge,
   },
 };
@@ -41,19 +52,29 @@ const [verb = "", ...rest] = process.argv.slice(2);
 const json = rest.includes("--json");
 const args = rest.filter((arg) => arg !== "--json");
 const known = Object.hasOwn(verbs, verb) ? verbs[verb] : undefined;
-if (!known) {
-  const list = Object.values(verbs).map(({ usage }) => `  ${usage}`);
-  process.stderr.write(
-    `${verb ? `lane: there is no verb "${verb}"` : "lane: a verb is needed"}; there are:\n${list.join("\n")}\nAdd --json for one JSON document on standard output.\n`,
+const isHelp = (word: string) => word === "--help" || word === "-h";
+const names = Object.keys(verbs).join(", ");
+
+if (isHelp(verb) || verb === "help") {
+  const list = Object.entries(verbs).map(
+    ([name, { usage, does }]) => `  ${name.padEnd(9)}${does}\n           ${usage}`,
   );
+  process.stdout.write(
+    `lane: process models from the shell, without a server.\n\n${list.join("\n")}\n\nAdd --json for one JSON document on standard output. Exit code 0: done; 1: done, and the answer is no; 2: unusable input.\n`,
+  );
+} else if (!known) {
+  const told = verb ? `there is no verb "${verb}"` : "a verb is needed";
+  process.stderr.write(`lane: ${told}; there are ${names} (lane --help says more)\n`);
   process.exitCode = EXIT.unusable;
+} else if (args.some(isHelp)) {
+  process.stdout.write(`${known.usage}\n\n${known.does}\n`);
 } else {
   try {
     const run = await known.load();
     process.exitCode = await run(args, json);
   } catch (error) {
     if (!(error instanceof UnusableInput)) throw error;
-    process.stderr.write(`lane: ${error.message}\n`);
+    process.stderr.write(`lane: ${error.message.replace(/\s+/g, " ")}\n`);
     process.exitCode = EXIT.unusable;
   }
 }

@@ -2,6 +2,7 @@ import { writeFileSync } from "node:fs";
 import { writeBpmn } from "@/core/bpmn";
 import { compareModels } from "@/core/compare";
 import { mergeModels } from "@/core/merge";
+import { counted } from "@/core/model";
 import { callerPath, EXIT, readModel, UnusableInput } from "./input";
 
 /** `lane merge BASE.bpmn OURS.bpmn THEIRS.bpmn OUT.bpmn`: conflicts are told and stay as ours; what neither needs goes. */
@@ -34,7 +35,9 @@ export function merge(args: readonly string[], json: boolean): number {
       process.stdout.write(
         `conflict ${name}: ${field} is ${words(own)} in ours and ${words(their)} in theirs; ours was kept\n`,
       );
-    process.stdout.write(`${merged.ours} changes of ours, ${merged.theirs} of theirs, ${conflicts.length} conflicts\n`);
+    process.stdout.write(
+      `${counted(merged.ours, "change")} of ours, ${merged.theirs} of theirs, ${counted(conflicts.length, "conflict")}\n`,
+    );
   }
   return conflicts.length > 0 ? EXIT.no : EXIT.done;
 }

@@ -245,7 +245,7 @@ test("a to-be becomes the as-is; the old one is in the history", async ({ page }
   expect([...model.elements].flatMap(counterpartsOf)).toEqual([]);
   await page.getByRole("button", { name: "As-is" }).click();
   await page.getByRole("menuitem", { name: "History" }).click();
-  await expect(page.getByLabel("Name of revision 1")).toHaveValue("as it was before “Engineer decides”");
+  await expect(page.getByLabel("Name of revision 1")).toHaveValue("before adopting “Engineer decides”");
   await page
     .getByRole("listitem")
     .filter({ has: page.getByLabel("Name of revision 1") })

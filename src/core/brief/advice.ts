@@ -1,3 +1,4 @@
+import { counted } from "../model";
 import type { BriefContent, Mark } from "./document";
 import { type Frame, type FrameItem, framesOf, stepsIn } from "./frames";
 import type { BriefReading } from "./sentences";
@@ -154,7 +155,7 @@ function tooMuch(reading: BriefReading, frames: readonly Frame[]): Advice[] {
         {
           id: `too-much:${first?.mark ?? passage}`,
           kind: "too-much",
-          message: `The paragraph "${opening} …" holds ${steps} steps and ${decisions} decisions.`,
+          message: `The paragraph "${opening} …" holds ${counted(steps, "step")} and ${counted(decisions, "decision")}.`,
           reason:
             "A complicated paragraph is clearer as a sub-process or as a process that is called, so that each diagram stays readable.",
           marks: first ? [first.mark] : [],

@@ -1,4 +1,4 @@
-import { laneOf, type Model, nameOf, wordFor } from "../model";
+import { counted, laneOf, type Model, nameOf, wordFor } from "../model";
 import type { Command } from "./command";
 
 /** Where a move led to another lane, that is what it was about. */
@@ -93,7 +93,7 @@ export function labelOf(before: Model, after: Model, command: Command): string {
     case "setCalledVersion":
       return `say which version ${called(command.id)} calls`;
     case "paste":
-      return `paste ${command.fragment.roots.length} elements`;
+      return `paste ${counted(command.fragment.roots.length, "element")}`;
     case "setEstimate":
       return `estimate ${called(command.id)}`;
     case "linkWords":

@@ -1,4 +1,5 @@
 import type { Finding, SignedContent, Verdict } from "../check";
+import { counted } from "../model";
 import { escapeText } from "../xml";
 
 export interface ReportHead {
@@ -45,7 +46,7 @@ export function reportHtml(
 <style>body{font:15px/1.5 "Atkinson Hyperlegible Next",Verdana,sans-serif;color:#1E2430;background:#F7F4EC;max-width:60rem;margin:2rem auto;padding:0 1rem}table{border-collapse:collapse;width:100%;background:#fff}th,td{border:1px solid #D8D2C4;padding:.4rem .6rem;text-align:left;vertical-align:top}td:first-child{white-space:nowrap}code{color:#5B2A6E}</style></head>
 <body><h1>${text(head.process)}</h1>
 <p>${text(head.version)}, revision ${head.revision}. Checked ${text(head.date.slice(0, 10))} by ${text(head.member)}.</p>
-<p><strong>${error} open errors, ${warning} warnings, ${advice} pieces of advice${verdict.waived.length > 0 ? `, ${verdict.waived.length} accepted` : ""}.</strong></p>
+<p><strong>${counted(error, "open error")}, ${counted(warning, "warning")}, ${counted(advice, "piece")} of advice${verdict.waived.length > 0 ? `, ${verdict.waived.length} accepted` : ""}.</strong></p>
 <p>${signed ? `Verdict signed by ${text(signed.member)} on ${text(signed.at.slice(0, 10))}, for ${text(signed.profile)}.` : "Nobody has signed a verdict on this state."}</p>
 <h2>Open findings</h2>${table(open.map(row).join(""), "Nothing was found.")}
 <h2>Accepted findings</h2>${accepted === "" ? "<p>None.</p>" : `<ul>${accepted}</ul>`}

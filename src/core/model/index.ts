@@ -1,4 +1,5 @@
 export * from "./connections";
+export { counted } from "./counted";
 export { dataInReach } from "./dataInReach";
 export * from "./diagram";
 export { admitEdits, modelLimits, newFault } from "./door";

@@ -2,7 +2,8 @@ import { describe, expect, test } from "vitest";
 import { readBpmn } from "../bpmn";
 import type { Model } from "../model";
 import { expectOk } from "../testing/models";
-import { type WalkChoices, walk } from ".";
+import { scopeNetOf, type WalkChoices, walk } from ".";
+import { afterMove, initialStates, isOver, keyOfState, type Move, movesOf } from "./scopeState";
 
 const flow = (from: string, to: string, more = "") =>
   `<sequenceFlow id="${from}-${to}" sourceRef="${from}" targetRef="${to}">${more}</sequenceFlow>`;
@@ -331,4 +332,28 @@ test("a case told again by what was chosen goes the same way", () => {
   const again = walk(model, "process", first.told);
   expect(first.entered.find(({ element }) => element === "a")?.times).toBe(3);
   expect(again).toEqual(first);
+});
+
+test.each([255, 256, 300, 70_000])("a flow holds %d tokens as it holds one", (count) => {
+  const net = scopeNetOf(
+    modelOf(`<startEvent id="s"/><task id="t"/><endEvent id="e"/>${chain("s", "t", "e")}`),
+    "process",
+  );
+  const [begin] = initialStates(net);
+  const full = (begin as Uint32Array).slice();
+  const flow = net.flows.findIndex(({ id }) => id === "s-t");
+  full[flow] = count;
+  expect(isOver(net, full)).toBe(false);
+  expect(movesOf(net, full)).not.toEqual([]);
+  expect(keyOfState(full)).not.toBe(keyOfState(begin as Uint32Array));
+  const move = movesOf(net, full).find(({ take }) => take.includes(flow));
+  expect(afterMove(net, full, move as Move)[flow]).toBe(count - 1);
+});
+
+test("three hundred tokens that come to one flow all go on", () => {
+  const many = Array.from({ length: 300 }, (_, at) => `t${at}`);
+  const content = `<startEvent id="s"/><parallelGateway id="p"/>${tasks(...many)}<exclusiveGateway id="x"/>${tasks("last")}<endEvent id="e"/>${chain("s", "p")}${many.map((id) => chain("p", id, "x")).join("")}${chain("x", "last", "e")}`;
+  const { entered, outcome } = walk(modelOf(content), "process");
+  expect(outcome).toBe("completed");
+  expect(entered.find(({ element }) => element === "last")?.times).toBe(300);
 });

@@ -1,3 +1,4 @@
+import { counted } from "@/core/model";
 /** Every text of the interface, in English. Another language is another file of this shape. */
 export const en = {
   product: "Lucid Lane",
@@ -247,8 +248,8 @@ export const en = {
     pasteLeftOut: "left out",
     pasteInsert: (count: number) => `Insert ${count} ${count === 1 ? "step" : "steps"}`,
     pasteNoSteps: "No row has a step in it. Copy at least one column with the names of steps.",
-    inserting: (count: number) => `Inserting ${count} steps`,
-    insertLabel: (count: number) => `insert ${count} steps`,
+    inserting: (count: number) => `Inserting ${counted(count, "step")}`,
+    insertLabel: (count: number) => `insert ${counted(count, "step")}`,
     pasted: (count: number) => `${count} ${count === 1 ? "step is" : "steps are"} inserted.`,
     column: (at: number) => `Column ${at}`,
     meanings: {
@@ -355,7 +356,7 @@ export const en = {
     nothing: "Place",
     after: "After it",
     on: "On the flow",
-    several: (count: number) => `${count} elements`,
+    several: (count: number) => counted(count, "element"),
     tidy: "Tidy",
     outline: "Outline",
     outlineEmpty: "Nothing is drawn yet.",
@@ -683,7 +684,7 @@ export const en = {
     all: "All",
     show: "Show",
     showRun: "Show the run",
-    run: (steps: number) => `A run of ${steps} steps that leads there`,
+    run: (steps: number) => `A run of ${counted(steps, "step")} that leads there`,
     hideRun: "hide",
     repairAll: "Repair all like this",
     accept: "Accept",
@@ -765,7 +766,7 @@ export const en = {
     mainPath: "Main path",
     byWayOf: (from: string, to: string) => `From ${from} to ${to}`,
     suggested: (flows: number, outcome: "completed" | "stuck" | "stopped") =>
-      `${flows} flows${outcome === "completed" ? "" : outcome === "stuck" ? ", gets stuck" : ", goes on for ever"}`,
+      `${counted(flows, "flow")}${outcome === "completed" ? "" : outcome === "stuck" ? ", gets stuck" : ", goes on for ever"}`,
     missed: (count: number) =>
       `${count} ${count === 1 ? "flow is" : "flows are"} gone along by no case. Check says why.`,
     keepAll: (count: number) => (count === 1 ? "Keep this walk" : `Keep these ${count} walks`),

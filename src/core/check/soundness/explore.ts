@@ -10,6 +10,7 @@ import {
   type ScopeState,
 } from "../../tokens";
 import type { ReducedNet } from "./reduce";
+import { type FaultyRun, faultyRun } from "./sampleRuns";
 
 /** What a scope does, as far as its states were looked at. */
 export interface Behaviour {
@@ -37,6 +38,8 @@ interface Seen {
 const mostTokens = 2;
 /** Once a fault is found the answer is known; what else there is is looked for a while longer. */
 const statesAfterFault = 1_000;
+/** After so many states without a fault runs are played by chance as well: among many branches they come to a fault sooner. */
+const statesBeforeRuns = 2_000;
 
 /**
  * Looks at every state a net can come to, nearest first, so that the runs it finds are the shortest.
@@ -51,6 +54,7 @@ export function explore({ net, nodeRuns, flowRuns, ends }: ReducedNet, whole: Sc
   let canComplete = false;
   let deadlock: number | undefined;
   let doubled: { at: number; flow: number } | undefined;
+  let sampled: FaultyRun | undefined;
   const settled: number[] = [];
   let limit = bound;
   const visit = (state: ScopeState, from: number, move: Move | undefined): number => {
@@ -73,6 +77,10 @@ export function explore({ net, nodeRuns, flowRuns, ends }: ReducedNet, whole: Sc
   for (let at = 0; at < seen.length; at++) {
     const { state, next } = seen[at] as Seen;
     const moves = movesOf(net, state);
+    if (at === statesBeforeRuns && deadlock === undefined && !doubled) {
+      sampled = faultyRun(net);
+      if (sampled) limit = Math.min(limit, at + statesAfterFault);
+    }
     if (moves.length === 0) {
       settled.push(at);
       if (isOver(net, state)) canComplete = true;
@@ -96,6 +104,14 @@ export function explore({ net, nodeRuns, flowRuns, ends }: ReducedNet, whole: Sc
       }
     }
   }
+  /** A run in the elements of the whole net. */
+  const run = (begin: ScopeState, moves: readonly Move[]): Id[] => [
+    ...net.flows.flatMap((_, flow) => (begin[flow] !== 0 ? (flowRuns[flow]?.run ?? []) : [])),
+    ...moves.flatMap((move) => [
+      ...(nodeRuns[move.node]?.run ?? []),
+      ...move.give.flatMap((flow) => flowRuns[flow]?.run ?? []),
+    ]),
+  ];
   const runTo = (at: number): Id[] => {
     const moves: Move[] = [];
     let first = at;
@@ -104,16 +120,10 @@ export function explore({ net, nodeRuns, flowRuns, ends }: ReducedNet, whole: Sc
       if (move) moves.unshift(move);
       first = here;
     }
-    const begin = (seen[first] as Seen).state;
-    return [
-      ...net.flows.flatMap((_, flow) => (begin[flow] !== 0 ? (flowRuns[flow]?.run ?? []) : [])),
-      ...moves.flatMap((move) => [
-        ...(nodeRuns[move.node]?.run ?? []),
-        ...move.give.flatMap((flow) => flowRuns[flow]?.run ?? []),
-      ]),
-    ];
+    return run((seen[first] as Seen).state, moves);
   };
   const lost = complete ? neverSettling(seen, settled) : undefined;
+  const byChance = deadlock === undefined && !doubled ? sampled : undefined;
   return {
     states: seen.length,
     complete,
@@ -121,13 +131,27 @@ export function explore({ net, nodeRuns, flowRuns, ends }: ReducedNet, whole: Sc
     ...(deadlock !== undefined && {
       deadlock: { waiting: waitingAt(net, whole, ends, (seen[deadlock] as Seen).state), witness: runTo(deadlock) },
     }),
+    ...(byChance &&
+      byChance.doubled === undefined && {
+        deadlock: {
+          waiting: waitingAt(net, whole, ends, stateAfter(net, byChance)),
+          witness: run(byChance.begin, byChance.moves),
+        },
+      }),
     ...(doubled && { doubled: { flow: ends[doubled.flow]?.first ?? 0, witness: runTo(doubled.at) } }),
+    ...(byChance?.doubled !== undefined && {
+      doubled: { flow: ends[byChance.doubled]?.first ?? 0, witness: run(byChance.begin, byChance.moves) },
+    }),
     ...(lost !== undefined && {
       livelock: { within: waitingAt(net, whole, ends, (seen[lost] as Seen).state), witness: runTo(lost) },
     }),
     reached,
   };
 }
+
+/** The state a sampled run ends in. */
+const stateAfter = (net: ScopeNet, { begin, moves }: FaultyRun): ScopeState =>
+  moves.reduce((state, move) => afterMove(net, state, move), begin);
 
 /** The nearest state from which none is reached in which nothing moves any more. */
 function neverSettling(seen: readonly Seen[], settled: readonly number[]): number | undefined {

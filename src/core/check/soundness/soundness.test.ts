@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { readBpmn } from "../../bpmn";
-import type { Model } from "../../model";
+import { applyEdits, type Element, incomingOf, type Model } from "../../model";
 import { expectOk } from "../../testing/models";
-import { randomProcess, tangledProcess } from "../../testing/randomProcess";
+import { randomProcess, seededRandom, tangledProcess } from "../../testing/randomProcess";
 import { scopeNetOf } from "../../tokens";
 import { behaviourOf, deadNodesOf } from ".";
 import { explore } from "./explore";
@@ -243,4 +243,25 @@ describe("what is taken out changes nothing", () => {
     const apart = Array.from({ length: 60 }, (_, at) => `x > a${at} > b${at} > e${at}`);
     expect(verdict(processOf(`s > x:and;${apart.join(";")}`))).toBe("sound");
   });
+  test.each([4, 28, 37])(
+    "a thousand nodes of which one part runs twice get their verdict, with a run that leads there (%d)",
+    (seed) => {
+      const model = randomProcess({ seed, nodes: 1000, lanes: 0, wild: true });
+      const joins = [...model.elements].filter(
+        (element) => element.type === "parallelGateway" && incomingOf(model, element.id).length > 1,
+      );
+      const join = joins[Math.floor(seededRandom(seed + 999)() * joins.length)] as Element;
+      const broken = expectOk(
+        applyEdits(model, [
+          { kind: "remove", table: "elements", record: join },
+          { kind: "insert", table: "elements", record: { ...join, type: "exclusiveGateway" } },
+        ]),
+      );
+      const [process] = behaviourOf(broken);
+      expect(process?.sound).toBe(false);
+      const run = process?.scopes.flatMap(({ doubled, deadlock }) => doubled?.witness ?? deadlock?.witness ?? []) ?? [];
+      expect(run.length).toBeGreaterThan(2);
+      for (const id of run) expect(broken.elements.has(id)).toBe(true);
+    },
+  );
 });
