@@ -15,19 +15,22 @@ const run = (title, command, args, env = {}) => {
   }
 };
 
-const browser = process.env.CHROMIUM ?? "/usr/bin/chromium";
-if (!existsSync(browser)) {
-  // Debian's own package; the browsers that test tools download themselves are not used.
+/** Installs programs of Debian's own packages, where they are missing. */
+const install = (title, ...packages) => {
   const sudo = process.getuid?.() === 0 ? [] : ["sudo"];
   const apt = [...sudo, "apt-get"];
   run("Package lists", apt[0], [...apt.slice(1), "update", "-qq"]);
-  run(
-    "Chromium from Debian's packages",
-    apt[0],
-    [...apt.slice(1), "install", "-y", "-qq", "--no-install-recommends", "chromium"],
-    { DEBIAN_FRONTEND: "noninteractive" },
-  );
-}
+  run(title, apt[0], [...apt.slice(1), "install", "-y", "-qq", "--no-install-recommends", ...packages], {
+    DEBIAN_FRONTEND: "noninteractive",
+  });
+};
+
+const browser = process.env.CHROMIUM ?? "/usr/bin/chromium";
+// The browsers that test tools download themselves are not used.
+if (!existsSync(browser)) install("Chromium from Debian's packages", "chromium");
+// Where it cannot be had (another system), the tests on a server are left out, and say so.
+if (!existsSync("/usr/lib/postgresql") && existsSync("/usr/bin/apt-get"))
+  install("PostgreSQL from Debian's packages", "postgresql");
 run("Lint and import direction", "npx", ["biome", "check", "."]);
 run("Types of core, without browser or Node", "npx", ["tsc", "-p", "src/core"]);
 run("Types", "npx", ["tsc", "-p", "."]);

@@ -2,6 +2,7 @@
 import { browserRows } from "./browser";
 import { compareRows } from "./compare";
 import { coreRows } from "./core";
+import { growthRow } from "./growth";
 import { layoutRows } from "./layout";
 import type { BenchRow } from "./measure";
 import { soundnessRows } from "./soundness";
@@ -13,5 +14,6 @@ if (!process.argv.includes("--browser")) {
   for (const row of compareRows()) print(row);
   for (const row of soundnessRows()) print(row);
   for (const row of await layoutRows()) print(row);
+  print(await growthRow());
 }
 if (!process.argv.includes("--core")) for (const row of await browserRows()) print(row);

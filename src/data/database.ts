@@ -9,6 +9,7 @@ import pg from "pg";
 import { FolderUnusable, prepareFolder, toldOf } from "./folder";
 import { lockFolder } from "./lock";
 import * as schema from "./schema";
+import { upkeepOf } from "./upkeep";
 
 /** The one face of both databases; what runs on it is the same SQL. */
 export type Database = ReturnType<typeof drizzleLocal<typeof schema>>;
@@ -16,6 +17,8 @@ export type Database = ReturnType<typeof drizzleLocal<typeof schema>>;
 export interface OpenDatabase {
   readonly db: Database;
   readonly close: () => Promise<void>;
+  /** To be called after each write. */
+  readonly wrote: () => void;
 }
 
 export const dataFolder = () => resolve(/* turbopackIgnore: true */ process.env.LANE_DATA ?? "data");
@@ -35,7 +38,7 @@ export async function openDatabase(options: { folder?: string; url?: string } = 
     pool.on("error", () => {});
     const db = drizzleServer(pool, { schema });
     await migrateAlone(pool);
-    return { db: db as unknown as Database, close: () => pool.end() };
+    return { db: db as unknown as Database, close: () => pool.end(), wrote: () => {} };
   }
   const folder = options.folder ?? dataFolder();
   prepareFolder(folder);
@@ -46,9 +49,12 @@ export async function openDatabase(options: { folder?: string; url?: string } = 
     const client = await openLocal(folder);
     const db = drizzleLocal(client, { schema });
     await migrateLocal(db, { migrationsFolder: migrationsFolder() });
+    const upkeep = upkeepOf(client);
     return {
       db,
+      wrote: upkeep.wrote,
       close: async () => {
+        await upkeep.stop();
         await client.close();
         release();
       },

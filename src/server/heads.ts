@@ -271,13 +271,24 @@ function foundBy(model: Model, id: string) {
     : undefined;
 }
 
-const usesIn = (model: Model) =>
+/** Computed once for a model: what is "after" for one edit is "before" for the next. */
+function once<Value>(of: (model: Model) => Value): (model: Model) => Value {
+  const known = new WeakMap<Model, Value>();
+  return (model) => {
+    const value = known.get(model) ?? of(model);
+    known.set(model, value);
+    return value;
+  };
+}
+const usesIn = once((model) =>
   entryUses(model).map((use) => ({
     ...use,
     elementName: nameOf(model, use.element) || wordFor(model.elements.get(use.element)?.type ?? ""),
-  }));
-const marksIn = (model: Model) =>
-  [...linksOf(model)].flatMap(([mark, taken]) => taken.map((element) => ({ mark, element })));
+  })),
+);
+const marksIn = once((model) =>
+  [...linksOf(model)].flatMap(([mark, taken]) => taken.map((element) => ({ mark, element }))),
+);
 
 /** Rows by the element they are about, and the elements whose rows are no longer what they were. */
 function changedRows<Row extends { readonly element: string }>(before: readonly Row[], after: readonly Row[]) {

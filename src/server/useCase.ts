@@ -106,11 +106,14 @@ export async function runUseCase<Output>(
   if (!parsed.success)
     throw new UseCaseError("bad-input", `This request is not valid: ${z.prettifyError(parsed.error).slice(0, 2000)}`);
   try {
-    const { db } = await database();
+    const { db, wrote } = await database();
     const read = <Result>(run: (context: Context) => Promise<Result>) =>
       reading(db, (transaction) => run({ db: transaction, member, now }));
-    const write = <Result>(run: (context: Context) => Promise<Result>, workspace?: "alone") =>
-      writing(db, (transaction) => run({ db: transaction, member, now }), workspace);
+    const write = async <Result>(run: (context: Context) => Promise<Result>, workspace?: "alone") => {
+      const result = await writing(db, (transaction) => run({ db: transaction, member, now }), workspace);
+      wrote();
+      return result;
+    };
     switch (useCase.kind) {
       case "query":
         return await read((context) => useCase.run(context, parsed.data));

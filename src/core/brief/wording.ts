@@ -23,20 +23,38 @@ function remembered<Answer>(answer: (words: string) => Answer): (words: string) 
   };
 }
 
-/** Tags the words of a text by the language package's English model. */
-export const termsOf = remembered((text: string): readonly Term[] => {
-  const sentences = nlp(text).json({ offset: true, terms: { offset: true } }) as TaggedSentence[];
-  return sentences.flatMap((sentence) =>
-    sentence.terms
-      .filter((term) => term.text !== "")
-      .map((term) => ({
-        text: term.text,
-        from: term.offset.start,
-        to: term.offset.start + term.text.length,
-        tags: new Set(term.tags),
-      })),
-  );
-});
+/** The longest text that is tagged at once: the package takes much longer for one long sentence than for many short ones. */
+const longestAtOnce = 1_500;
+
+/** A text in pieces, cut between words where it has no end of a sentence for too long. */
+function piecesOf(text: string): { readonly text: string; readonly from: number }[] {
+  const pieces: { text: string; from: number }[] = [];
+  for (let from = 0; from < text.length; ) {
+    const rest = text.length - from;
+    const blank = rest > longestAtOnce ? text.lastIndexOf(" ", from + longestAtOnce) : -1;
+    const to = rest <= longestAtOnce ? text.length : blank > from ? blank + 1 : from + longestAtOnce;
+    pieces.push({ text: text.slice(from, to), from });
+    from = to;
+  }
+  return pieces;
+}
+
+/** Tags the words of a text by the language package's English model. O(length). */
+export const termsOf = remembered((text: string): readonly Term[] =>
+  piecesOf(text).flatMap((piece) => {
+    const sentences = nlp(piece.text).json({ offset: true, terms: { offset: true } }) as TaggedSentence[];
+    return sentences.flatMap((sentence) =>
+      sentence.terms
+        .filter((term) => term.text !== "")
+        .map((term) => ({
+          text: term.text,
+          from: piece.from + term.offset.start,
+          to: piece.from + term.offset.start + term.text.length,
+          tags: new Set(term.tags),
+        })),
+    );
+  }),
+);
 
 const articles = /^(?:an?|the|his|her|its|their|our|any|this|that|these|those|each|every|all)\s+/i;
 /** In the middle of a name only articles go; "their" before a noun is left out too. */

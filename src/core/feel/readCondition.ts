@@ -1,4 +1,5 @@
 import { parseExpression } from "feelin";
+import { effortOf, mostEffort } from "./effort";
 
 /** What a condition is: something a machine can decide by, or words for people. */
 export type ConditionReading =
@@ -14,6 +15,8 @@ export type ConditionReading =
       readonly at?: number;
       /** Names it would need if FEEL was meant. */
       readonly unknown?: readonly string[];
+      /** It would take more steps than a condition may, or look for a pattern that has no end. */
+      readonly isEndless?: boolean;
     };
 
 /**
@@ -41,6 +44,7 @@ export function readCondition(text: string, dataInReach: readonly string[]): Con
     },
   });
   if (broken !== undefined) return { kind: "words", at: broken };
+  if (effortOf(typed, {}) > mostEffort) return { kind: "words", isEndless: true };
   const asks = [...names].filter((name) => !bound.has(name));
   const unknown = asks.filter((name) => !dataInReach.includes(name));
   const isBareName = nodes[1] === "VariableName" && nodes.slice(2).every((name) => name === "Identifier");

@@ -7,6 +7,11 @@ const effort = 12000;
 /** So many beginnings in a row without a better end, and no more are tried. */
 const patience = 9;
 
+/** Above so many places a drawing is one that nobody can read; it is put in order less often, so that it takes seconds at most. */
+const readable = 8_000;
+const withinReason = (times: number, places: number) =>
+  places <= readable ? times : Math.max(1, Math.floor((times * readable) / places));
+
 interface Snapshot {
   readonly layers: number[][];
   readonly lanes: number[];
@@ -27,6 +32,7 @@ interface Neighbour {
 export function orderLayers(network: Network): void {
   const ordering = new Ordering(network);
   ordering.run();
+  if (network.items.length > readable) return;
   for (let round = 0; round < 2; round++) for (const choice of laneChoices(network)) ordering.tryChoice(choice);
 }
 
@@ -59,8 +65,13 @@ class Ordering {
   /** Where flows of events at a lower edge lead, with where those of the step itself lead: the former had better be below. */
   readonly #exits: { readonly layer: number; readonly exit: number; readonly main: number }[] = [];
 
+  readonly #sweeps: number;
+  readonly #rounds: number;
+
   constructor(readonly network: Network) {
     const { items, pieces } = network;
+    this.#sweeps = withinReason(sweeps, items.length);
+    this.#rounds = withinReason(12, items.length);
     this.#before = items.map(() => []);
     this.#after = items.map(() => []);
     this.#position = new Float64Array(items.length);
@@ -100,7 +111,7 @@ class Ordering {
       this.#arrange(at, (item) => (attempt === 0 ? item.at : attempt === 1 ? -item.at : scatter(item)));
     let best = this.#snapshot();
     let least = this.#crossings();
-    for (let sweep = 0; sweep < sweeps && least > 0; sweep++) {
+    for (let sweep = 0; sweep < this.#sweeps && least > 0; sweep++) {
       const down = sweep % 2 === 0;
       for (let step = 1; step < layers.length; step++) {
         const at = down ? step : layers.length - 1 - step;
@@ -203,16 +214,19 @@ class Ordering {
     const { items, layers } = this.network;
     // A layer is looked at again only after one beside it has changed.
     const waiting = layers.map((_, at) => !only || only.has(at));
-    for (let round = 0; round < 12; round++) {
+    for (let round = 0; round < this.#rounds; round++) {
       let improved = false;
       for (let at = 0; at < layers.length; at++) {
         if (!waiting[at]) continue;
         waiting[at] = false;
         const members = (layers[at] ?? []).map((index) => items[index] as Item);
         const units = members.filter((item) => item.host < 0);
-        const groups = new Map(
-          units.map((unit) => [unit, members.filter((item) => item === unit || item.host === unit.at)]),
-        );
+        const groups = new Map(units.map((unit) => [unit, [unit]]));
+        const byPlace = new Map(units.map((unit) => [unit.at, unit]));
+        for (const item of members) {
+          const host = item.host >= 0 ? byPlace.get(item.host) : undefined;
+          if (host) groups.get(host)?.push(item);
+        }
         let changed = false;
         for (let place = 0; place + 1 < units.length; place++) {
           const [a, b] = [units[place] as Item, units[place + 1] as Item];

@@ -42,6 +42,14 @@ const statesAfterFault = 1_000;
 const statesBeforeRuns = 2_000;
 
 /**
+ * So much work on one scope, in numbers of states looked at: with thousands of flows a single state is large, and an inclusive join
+ * looks along all of them.
+ */
+const mostWork = 120_000_000;
+/** So many numbers are kept of states at most: some 150 MB with what they are found by. */
+const mostKept = 24_000_000;
+
+/**
  * Looks at every state a net can come to, nearest first, so that the runs it finds are the shortest.
  * @param bound how many states are looked at, at most
  * O(states × moves).
@@ -56,7 +64,8 @@ export function explore({ net, nodeRuns, flowRuns, ends }: ReducedNet, whole: Sc
   let doubled: { at: number; flow: number } | undefined;
   let sampled: FaultyRun | undefined;
   const settled: number[] = [];
-  let limit = bound;
+  const stateLength = net.flows.length + 2 * net.nodes.length;
+  let limit = Math.min(bound, Math.max(100, Math.floor(mostKept / Math.max(1, stateLength))));
   const visit = (state: ScopeState, from: number, move: Move | undefined): number => {
     const key = keyOfState(state);
     const old = known.get(key);
@@ -74,9 +83,16 @@ export function explore({ net, nodeRuns, flowRuns, ends }: ReducedNet, whole: Sc
     for (let flow = 0; flow < net.flows.length; flow++)
       if (state[flow] !== 0) for (const id of flowRuns[flow]?.covers ?? []) reached.add(id);
   }
+  const inclusive = net.nodes.filter(({ kind }) => kind === "inclusive" || kind === "complex").length;
+  let work = 0;
   for (let at = 0; at < seen.length; at++) {
+    if (work > mostWork) {
+      complete = false;
+      break;
+    }
     const { state, next } = seen[at] as Seen;
     const moves = movesOf(net, state);
+    work += state.length * (moves.length + 1 + 4 * inclusive);
     if (at === statesBeforeRuns && deadlock === undefined && !doubled) {
       sampled = faultyRun(net);
       if (sampled) limit = Math.min(limit, at + statesAfterFault);

@@ -18,6 +18,8 @@ export interface FaultyRun {
 
 /** How many moves are made in all before giving up. */
 const mostMoves = 30_000;
+/** And fewer where each of them is a look at thousands of flows. */
+const mostWork = 60_000_000;
 /** A run as long as this goes round somewhere; another one is begun. */
 const longestRun = 3_000;
 
@@ -37,11 +39,13 @@ export function faultyRun(net: ScopeNet): FaultyRun | undefined {
     return ((mixed ^ (mixed >>> 14)) >>> 0) % count;
   };
   const starts = initialStates(net);
-  for (let made = 0; made < mostMoves && starts.length > 0; ) {
+  const inclusive = net.nodes.filter(({ kind }) => kind === "inclusive" || kind === "complex").length;
+  const most = Math.min(mostMoves, Math.ceil(mostWork / ((net.flows.length + net.nodes.length) * (1 + 4 * inclusive))));
+  for (let made = 0; made < most && starts.length > 0; ) {
     const begin = starts[random(starts.length)] as ScopeState;
     const moves: Move[] = [];
     let state = begin;
-    for (; moves.length < longestRun && made < mostMoves; made++) {
+    for (; moves.length < longestRun && made < most; made++) {
       const possible = movesOf(net, state);
       if (possible.length === 0) {
         if (isOver(net, state)) break;
