@@ -175,3 +175,20 @@ describe("kept walks", () => {
     expect((await kept()).tests.map((one) => one.name)).toEqual(["Straight through", "Third"]);
   });
 });
+
+test("a verdict asked for again, since its answer was lost, is one signature; after a change of what was accepted it is another", async () => {
+  await openWorkspace();
+  await makeFaulty();
+  for (const one of (await findings()).filter(({ severity }) => severity === "error"))
+    await run("waive", { version: "v", finding: keyOf(one), reason: "for this test" });
+  const first = await run("signVerdict", { version: "v" });
+  expect(await run("signVerdict", { version: "v" })).toEqual(first);
+  const count = async () => (await run<{ verdicts: unknown[] }>("openCheck", { version: "v" })).verdicts.length;
+  expect(await count()).toBe(1);
+  const [advice] = (await findings()).filter(({ severity }) => severity !== "error");
+  if (advice) {
+    await run("waive", { version: "v", finding: keyOf(advice), reason: "accepted later" });
+    await run("signVerdict", { version: "v" });
+    expect(await count()).toBe(2);
+  }
+});

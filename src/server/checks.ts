@@ -3,7 +3,7 @@ import { nanoid } from "nanoid";
 import { z } from "zod";
 import { checkModel, keyOf, processVerdicts, type SignedContent, signedContent, verdictOf } from "@/core/check";
 import { everyRule } from "@/core/language";
-import type { Model } from "@/core/model";
+import { type Model, sameJson } from "@/core/model";
 import { heads, members, verdicts, waivers } from "@/data/schema";
 import { adaptionOf, profileOf } from "./checkProfiles";
 import { loadHead } from "./heads";
@@ -127,6 +127,11 @@ export const signVerdict = useCase(z.object({ version: id }), async (context, { 
     (all, one) => (all === false || one.sound === false ? false : one.sound === null ? null : all),
     true,
   );
+  // Asked once more, because an answer was lost or a key was pressed twice: what is signed already is not signed again.
+  const content = signedContent(findings, verdict, sound, await walksFor(db, version, head.model));
+  const holding = await holdingVerdict(db, version);
+  const isSame = holding?.profile === profile && holding.member === context.member.name;
+  if (isSame && sameJson(holding.content, content)) return { revision: holding.revision };
   const revision = await keepRevision(context, version, "signed");
   await db.insert(verdicts).values({
     id: nanoid(12),
@@ -134,7 +139,7 @@ export const signVerdict = useCase(z.object({ version: id }), async (context, { 
     revision,
     sequence: head.sequence,
     profile,
-    content: signedContent(findings, verdict, sound, await walksFor(db, version, head.model)),
+    content,
     member: context.member.id,
     at: context.now(),
   });

@@ -57,7 +57,7 @@ export class DamagedVersion extends UseCaseError {
   ) {
     super(
       "damaged",
-      `What this version holds cannot be read (${reason}). Open its history and put back the last revision that opens, or restore a backup.`,
+      `What this version holds cannot be read (${reason}). Open it to put back the last revision of it that opens, or restore a backup.`,
       422,
       [],
       options,

@@ -1,3 +1,5 @@
+import { text } from "./messages";
+
 /** How the interface talks to the server: a use case by name, its input as JSON. */
 export class ServerError extends Error {
   constructor(
@@ -9,13 +11,23 @@ export class ServerError extends Error {
   }
 }
 
+/** A question that got no answer at all: on its way there or back it was lost, so what was asked may have been done. */
+const answered = async (asking: Promise<Response>): Promise<Response> => {
+  try {
+    return await asking;
+  } catch (error) {
+    if (error instanceof DOMException && error.name === "AbortError") throw error;
+    throw new ServerError("no-answer", text.shell.noAnswer, 0);
+  }
+};
+
 export async function ask<Output>(useCase: string, input: unknown = {}): Promise<Output> {
-  const response = await fetch(`/api/do/${useCase}`, {
+  const asking = fetch(`/api/do/${useCase}`, {
     method: "POST",
     headers: { "content-type": "application/json" },
     body: JSON.stringify(input),
   });
-  return readAnswer<Output>(response);
+  return readAnswer<Output>(await answered(asking));
 }
 
 export async function sendBytes<Output>(
@@ -23,22 +35,23 @@ export async function sendBytes<Output>(
   bytes: Blob | ArrayBuffer,
   signal?: AbortSignal,
 ): Promise<Output> {
-  const response = await fetch(path, {
+  const asking = fetch(path, {
     method: "POST",
     body: bytes,
     ...(signal && { signal }),
     headers: { "content-type": "application/octet-stream" },
   });
-  return readAnswer<Output>(response);
+  return readAnswer<Output>(await answered(asking));
 }
 
 /** Asks for a file, and hands it to the person. */
 export async function saveFile(path: string, input: unknown, name: string): Promise<void> {
-  const response = await fetch(path, {
+  const asking = fetch(path, {
     method: "POST",
     headers: { "content-type": "application/json" },
     body: JSON.stringify(input),
   });
+  const response = await answered(asking);
   if (!response.ok) await readAnswer(response);
   giveFile(await response.blob(), name);
 }

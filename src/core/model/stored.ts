@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { counted } from "./counted";
 import type { Diagram, Edge, Shape } from "./diagram";
 import { applyEdits, type Edit } from "./edit";
 import type { Element } from "./element";
@@ -122,7 +123,12 @@ export function fromStored(stored: unknown, { edits = [] }: { edits?: readonly L
   const problem = raise(currentSchemaVersion);
   if (problem) return failure(problem);
   const parsed = storedSchema.safeParse(plain);
-  if (!parsed.success) return damaged(z.prettifyError(parsed.error));
+  if (!parsed.success) {
+    const [first, ...more] = parsed.error.issues;
+    const place = first?.path.slice(0, 4).join(" ") || "the whole";
+    const others = more.length > 0 ? `, and ${counted(more.length, "other place")} like it` : "";
+    return damaged(`${place} is not what it should be${others}`);
+  }
   let model = trustStored(parsed.data as unknown as StoredModel);
   if (!model.elements.has(model.root)) return damaged(`its root "${model.root}" is missing`);
   const circle = standingInItself(model);

@@ -96,7 +96,8 @@ export const useBrief = create<BriefState>((set, get) => {
       dirty = true;
       if (error instanceof ServerError && ["changed-elsewhere", "restored"].includes(error.code))
         set({ status: "changed-elsewhere", problem: error.message });
-      else if (error instanceof ServerError && error.status < 500) set({ status: "failed", problem: error.message });
+      else if (error instanceof ServerError && error.status >= 400 && error.status < 500)
+        set({ status: "failed", problem: error.message });
       else {
         unanswered = [...unanswered, save].slice(-1000);
         set({ status: "waiting" });

@@ -28,8 +28,11 @@ export function CheckHead(props: {
   const open = verdict?.openErrors.length ?? 0;
   const sign = async () => {
     await store.getState().settled();
-    const { revision: number } = await ask<{ revision: number }>("signVerdict", { version });
+    // Whether it was answered or not: what is there now is what counts.
+    const asked = ask<{ revision: number }>("signVerdict", { version });
+    await asked.catch(() => undefined);
     await reload();
+    const { revision: number } = await asked;
     setSigned(number);
     toaster.create({ description: text.check.signedNow(number) });
   };

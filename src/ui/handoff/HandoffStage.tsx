@@ -49,6 +49,8 @@ export function HandoffStage() {
       await store.getState().reload();
     } catch (error) {
       complain(error);
+      // An answer may have been lost: what was made all the same is shown.
+      await load().catch(() => undefined);
     }
     setBusy(false);
   };

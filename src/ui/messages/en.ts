@@ -18,6 +18,8 @@ export const en = {
     attention: (count: number) => `needs attention: ${count}`,
   },
   shell: {
+    noAnswer:
+      "The server did not answer. What you asked for may have been done all the same; look at what is there before you do it again.",
     home: "Home",
     directory: "Directory",
     find: "Find anything",
