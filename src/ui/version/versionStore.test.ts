@@ -305,6 +305,7 @@ describe("an open version", () => {
     mine.getState().decide(() => "theirs");
     await quiet(mine, theirs);
     expect(nameOf(server.model, "check")).toBe("Saved meanwhile");
+    expect(mine.getState().failing).toBe(false);
   });
 
   test("two that open one version in one window keep what each has not sent", async () => {

@@ -304,7 +304,8 @@ export function createVersionStore(info: VersionInfo) {
     const sendJoined = ({ theirs, sequence, label }: Joined, model: Model, keep?: string) => {
       base = { ...base, model: theirs, sequence };
       const edits = replacementEdits(theirs, model);
-      set({ model, pending: [], disagreement: null, undoStack: [], redoStack: [] });
+      // The server has answered since; whether it goes on answering, the next question shows.
+      set({ model, pending: [], failing: false, disagreement: null, undoStack: [], redoStack: [] });
       if (edits.length > 0) send([{ type: "edits", label, edits: edits as never }], label, keep);
       else {
         writeOutbox([]);
