@@ -126,7 +126,7 @@ describe("a folder that cannot be used is told with its cause", () => {
 });
 
 describe("a first start that is cut off", () => {
-  test.each([150, 2_000])(
+  test.each([1_500])(
     "after %d ms of making the demo: the next one makes it",
     async (milliseconds) => {
       const folder = temporaryFolder();

@@ -132,21 +132,21 @@ describe.each(databases)("on %s", (database, missing) => {
     test("edits by both and reads between them: each edit is there once, and every open works", async () => {
       const { version } = await makeProcess();
       const writer = async (by: Run, who: string, id: string) => {
-        for (let at = 0; at < 12; at++) {
+        for (let at = 0; at < 8; at++) {
           await edit(by, version, [{ type: "setAttribute", id, name: `${who}${at}`, value: String(at) }]);
           await later();
         }
       };
       const reader = async (by: Run) => {
-        for (let at = 0; at < 25; at++) {
+        for (let at = 0; at < 15; at++) {
           await by("openVersion", { version });
           await later();
         }
       };
       await Promise.all([writer(here, "a", "check"), writer(there, "b", "end"), reader(here), reader(there)]);
       const text = JSON.stringify([...(await modelOf(version)).elements]);
-      for (let at = 0; at < 12; at++) for (const who of ["a", "b"]) expect(text).toContain(`"${who}${at}"`);
-      expect(await there("openVersion", { version })).toMatchObject({ sequence: 25 });
+      for (let at = 0; at < 8; at++) for (const who of ["a", "b"]) expect(text).toContain(`"${who}${at}"`);
+      expect(await there("openVersion", { version })).toMatchObject({ sequence: 17 });
     }, 120_000);
 
     test("edits that are refused or fail leave no phantom behind", async () => {
@@ -158,7 +158,7 @@ describe.each(databases)("on %s", (database, missing) => {
             { type: "rename", id: "nobody", name: "x" },
           ]),
         );
-      for (let at = 0; at < 8; at++) {
+      for (let at = 0; at < 5; at++) {
         await Promise.all([bad(), rename(there, version, `Name ${at}`), here("openVersion", { version }), bad()]);
         expect(nameOf(await modelOf(version), "check")).toBe(`Name ${at}`);
       }
@@ -167,7 +167,7 @@ describe.each(databases)("on %s", (database, missing) => {
     test("saves of a description while its processes are built: the last acknowledged one is there, and so is what was built", async () => {
       const text =
         "When [trigger#t1: a [party#p1: household] applies], the [role#r1: front desk] [activity#a1: registers the application].";
-      for (let at = 0; at < 4; at++) {
+      for (let at = 0; at < 2; at++) {
         const { version, process } = await makeEmpty();
         const brief = `brief-${process}`;
         const content = (more: string) => ({
@@ -206,7 +206,7 @@ describe.each(databases)("on %s", (database, missing) => {
     }, 180_000);
 
     test("a signature names a revision that holds what was checked", async () => {
-      for (let at = 0; at < 8; at++) {
+      for (let at = 0; at < 5; at++) {
         const { version, diagram } = await makeProcess();
         const breaking = async () => {
           await later();
@@ -238,7 +238,7 @@ describe.each(databases)("on %s", (database, missing) => {
     }, 180_000);
 
     test("a package holds the revision it names", async () => {
-      for (let at = 0; at < 6; at++) {
+      for (let at = 0; at < 4; at++) {
         const { version } = await makeProcess();
         const renaming = async () => {
           await later();
@@ -271,7 +271,7 @@ describe.each(databases)("on %s", (database, missing) => {
     }, 120_000);
 
     test("what is adopted is what the to-be held, and what it replaces is kept", async () => {
-      for (let at = 0; at < 5; at++) {
+      for (let at = 0; at < 3; at++) {
         const { version } = await makeProcess();
         const toBe = `${version}-to-be`;
         await here("createToBe", { source: version, name: "To-be", versionId: toBe });
@@ -326,7 +326,7 @@ describe.each(databases)("on %s", (database, missing) => {
 
     test("an area deleted while a process is put into it: both are there, or neither", async () => {
       await makeProcess();
-      for (let at = 0; at < 6; at++) {
+      for (let at = 0; at < 3; at++) {
         const area = `area-${database}-${made}-${at}`;
         await here("createArea", { id: area, name: "Short-lived", parent: null });
         const creating = async () => {
@@ -347,7 +347,7 @@ describe.each(databases)("on %s", (database, missing) => {
       };
       const backups: Uint8Array[] = [];
       const backing = async () => {
-        for (let at = 0; at < 6; at++) {
+        for (let at = 0; at < 3; at++) {
           backups.push(await bytesOf());
           await later();
         }
