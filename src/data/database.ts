@@ -32,7 +32,7 @@ const migrationsFolder = () =>
 export async function openDatabase(options: { folder?: string; url?: string } = {}): Promise<OpenDatabase> {
   const url = options.url ?? process.env.DATABASE_URL;
   if (url) {
-    // Nobody waits longer for a lock than for a slow answer.
+    // Waiting for a lock, or for a server that does not answer, ends; the cause is then told.
     const pool = new pg.Pool({ connectionString: url, lock_timeout: 60_000, connectionTimeoutMillis: 10_000 });
     // A connection that breaks while nobody uses it is replaced by the next question; unheard, it would end the process.
     pool.on("error", () => {});
@@ -45,21 +45,25 @@ export async function openDatabase(options: { folder?: string; url?: string } = 
   const release = await lockFolder(folder).catch((error) => {
     throw toldOf(folder, error);
   });
+  let client: PGlite | undefined;
   try {
-    const client = await openLocal(folder);
+    client = await openLocal(folder);
+    const opened = client;
     const db = drizzleLocal(client, { schema });
     await migrateLocal(db, { migrationsFolder: migrationsFolder() });
-    const upkeep = upkeepOf(client);
+    const upkeep = upkeepOf(opened);
     return {
       db,
       wrote: upkeep.wrote,
       close: async () => {
         await upkeep.stop();
-        await client.close();
+        await opened.close();
         release();
       },
     };
   } catch (error) {
+    // Nobody else may open the folder while this one still has it open.
+    await client?.close().catch(() => undefined);
     release();
     throw toldOf(folder, error);
   }

@@ -9,6 +9,7 @@ import {
   eventDefinitionTypes,
   eventTable,
   familyOf,
+  holdsValue,
   type Id,
   isEvent,
   positionOf,
@@ -160,33 +161,13 @@ export function setField(change: Change, { id: elementId, field, value }: z.infe
   change.set("elements", elementId, field, value ?? undefined);
 }
 
-function fits(
-  change: Change,
-  spec: { readonly kind: string; readonly values?: readonly string[]; readonly many?: boolean },
-  value: unknown,
-): boolean {
-  switch (spec.kind) {
-    case "string":
-      return typeof value === "string";
-    case "boolean":
-      return typeof value === "boolean";
-    case "integer":
-      return Number.isInteger(value);
-    case "enum":
-      return typeof value === "string" && (spec.values ?? []).includes(value);
-    case "reference":
-      return typeof value === "string" && (change.model.elements.has(value) || value.includes(":"));
-    case "references":
-      return spec.many
-        ? Array.isArray(value) &&
-            value.every((target) => typeof target === "string" && change.model.elements.has(target))
-        : typeof value === "string" && change.model.elements.has(value);
-    case "expression":
-    case "text":
-      return typeof value === "object" && value !== null && typeof (value as { text?: unknown }).text === "string";
-    default:
-      return false;
-  }
+/** Whether a field can hold a value, and everything that it names is there. */
+function fits(change: Change, spec: Parameters<typeof holdsValue>[0], value: unknown): boolean {
+  if (!holdsValue(spec, value)) return false;
+  const isThere = (target: string) => change.model.elements.has(target);
+  if (spec.kind === "reference") return isThere(value as string) || (value as string).includes(":");
+  if (spec.kind === "references") return [value as string | string[]].flat().every(isThere);
+  return true;
 }
 
 /** What an element's documentation says in the model's own language, as plain words; other languages stay. */

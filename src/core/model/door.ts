@@ -241,7 +241,8 @@ function wrongFields(element: Element, fields: Set<string> | "all"): string | un
 }
 
 type Field = ContentField | { readonly kind: string; readonly values?: readonly string[] };
-function holdsValue(field: Field, value: unknown): boolean {
+/** Whether a value is one that a field of the metamodel can hold; whether what it names is there is another question. */
+export function holdsValue(field: Field, value: unknown): boolean {
   switch (field.kind) {
     case "string":
     case "reference":

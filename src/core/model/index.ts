@@ -2,7 +2,7 @@ export * from "./connections";
 export { counted } from "./counted";
 export { dataInReach } from "./dataInReach";
 export * from "./diagram";
-export { admitEdits, modelLimits, newFault } from "./door";
+export { admitEdits, holdsValue, modelLimits, newFault } from "./door";
 export { durationWords, readDuration } from "./duration";
 export * from "./edit";
 export * from "./element";

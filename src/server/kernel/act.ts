@@ -17,6 +17,8 @@ interface Held {
   readonly locks: Set<string>;
   /** The place in the order of the last kind that was locked. */
   reached: number;
+  /** Whether nobody else writes anything meanwhile. */
+  isAlone: boolean;
 }
 
 // By the transaction itself, so that whatever is handed the transaction can ask.
@@ -32,7 +34,7 @@ export async function lock(
   const held = acts.get(transaction);
   if (!held) throw new Error(`Only an act that writes can lock the ${kind} ${names.join(", ")}.`);
   // Who has the workspace alone needs no more.
-  if (held.locks.has(`0 workspace  alone`)) return;
+  if (held.isAlone) return;
   for (const name of [...new Set(names)].sort()) {
     const key = `${lockOrder.indexOf(kind)} ${kind} ${name}`;
     if (held.locks.has(`${key} alone`) || held.locks.has(`${key} ${mode}`)) continue;
@@ -70,11 +72,12 @@ export async function writing<Output>(
   workspace: "alone" | "in common" = "in common",
 ): Promise<Output> {
   for (let attempt = 1; ; attempt++) {
-    const held: Held = { afterCommit: [], locks: new Set(), reached: 0 };
+    const held: Held = { afterCommit: [], locks: new Set(), reached: 0, isAlone: false };
     try {
       const output = await db.transaction(async (transaction) => {
         acts.set(transaction, held);
         await lock(transaction, "workspace", [""], workspace);
+        held.isAlone = workspace === "alone";
         return run(transaction);
       });
       for (const what of held.afterCommit) what();
