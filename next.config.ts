@@ -1,7 +1,7 @@
 import type { NextConfig } from "next";
 
 const config: NextConfig = {
-  serverExternalPackages: ["@electric-sql/pglite", "pg", "drizzle-orm", "@resvg/resvg-js", "pdfkit"],
+  serverExternalPackages: ["@electric-sql/pglite", "pg", "drizzle-orm", "@resvg/resvg-js", "pdfkit", "piscina"],
   experimental: { optimizePackageImports: ["@chakra-ui/react", "lucide-react"] },
   poweredByHeader: false,
   devIndicators: false,

@@ -8,6 +8,8 @@ export default defineConfig({
   },
   test: {
     include: ["src/**/*.test.ts", "scripts/**/*.test.ts"],
+    // Threads of the server run one bundled file.
+    globalSetup: ["scripts/threadsForTests.ts"],
     setupFiles: ["src/core/testing/setup.ts"],
     testTimeout: 60_000,
     // Opening a database takes seconds, more on a busy machine.

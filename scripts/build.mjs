@@ -1,20 +1,15 @@
 /** Builds the application where there is no build or the sources are newer. */
 import { spawnSync } from "node:child_process";
-import { existsSync, readdirSync, statSync } from "node:fs";
+import { existsSync } from "node:fs";
 import { join } from "node:path";
 import "./install.mjs";
-import { root } from "./root.mjs";
+import { newest, root } from "./root.mjs";
+import { threadBundle } from "./threads.mjs";
 
 const stamp = join(root, ".next/BUILD_ID");
 
-function newest(path) {
-  const found = statSync(path);
-  if (!found.isDirectory()) return found.mtimeMs;
-  return Math.max(0, ...readdirSync(path).map((name) => newest(join(path, name))));
-}
-
 const sources = ["src", "package-lock.json", "next.config.ts", "tsconfig.json"].map((name) => join(root, name));
-const isFresh = existsSync(stamp) && Math.max(...sources.map(newest)) <= statSync(stamp).mtimeMs;
+const isFresh = existsSync(stamp) && Math.max(...sources.map(newest)) <= newest(stamp);
 if (!isFresh) {
   console.log("Building the application (about half a minute) …");
   const { status, stdout, stderr } = spawnSync("npx", ["next", "build"], {
@@ -27,3 +22,4 @@ if (!isFresh) {
     process.exit(1);
   }
 }
+await threadBundle();

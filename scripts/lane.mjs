@@ -1,19 +1,13 @@
 /** `npm run lane`: runs the command from one bundled file, made anew when a source is newer, so that it starts at once. */
-import { existsSync, readdirSync, statSync } from "node:fs";
+import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { pathToFileURL } from "node:url";
-import { root } from "./root.mjs";
+import { newest, root } from "./root.mjs";
 
 const bundle = join(root, ".lane/lane.mjs");
 
-function newest(path) {
-  const found = statSync(path);
-  return found.isDirectory()
-    ? Math.max(0, ...readdirSync(path).map((name) => newest(join(path, name))))
-    : found.mtimeMs;
-}
-const sources = ["src/core", "src/cli", "src/server/pictures"].map((name) => join(root, name));
-if (!existsSync(bundle) || Math.max(...sources.map(newest)) > statSync(bundle).mtimeMs) {
+const sources = ["src/core", "src/cli", "src/jobs"].map((name) => join(root, name));
+if (!existsSync(bundle) || Math.max(...sources.map(newest)) > newest(bundle)) {
   const { build } = await import("esbuild");
   await build({
     entryPoints: [join(root, "src/cli/lane.ts")],

@@ -1,7 +1,7 @@
 /** What the server does when it starts. Next.js calls `register` once, before the first request. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME === "nodejs" && process.env.NEXT_MANUAL_SIG_HANDLE === "true") {
-    const { stopOnSignals } = await import("@/server/stopping");
+    const { stopOnSignals } = await import("@/server/workspace/stopping");
     stopOnSignals();
   }
 }

@@ -8,7 +8,7 @@ import type { Tries } from "./tries";
 const parts: { readonly [name: string]: () => Tries | Promise<Tries> } = {
   kills: () => killedWhileEditing(),
   starts: () => killedAtFirstStart(),
-  races: () => suites("races of use cases, on both databases (rounds)", ["src/server/races.test.ts"], [1, 2, 3]),
+  races: () => suites("races of use cases, on both databases (rounds)", ["src/server/kernel/races.test.ts"], [1, 2, 3]),
   windows: () =>
     suites(
       "two windows on one version, 220 runs each (rounds)",
@@ -16,7 +16,7 @@ const parts: { readonly [name: string]: () => Tries | Promise<Tries> } = {
       [11, 12, 13, 14, 15],
     ),
   door: () => suites("hostile edits and commands, 7,000 each (rounds)", ["src/core/model/door.test.ts"], [21, 22, 23]),
-  restores: () => suites("bent, torn and bloated backups (rounds)", ["src/server/backup.test.ts"], [31]),
+  restores: () => suites("bent, torn and bloated backups (rounds)", ["src/server/workspace/backup.test.ts"], [31]),
   bombs: () => bombs(),
   requests: () => requests(),
   disk: () => fullDisk(),

@@ -1,7 +1,7 @@
 /** `npm run backup -- FILE` and `npm run restore -- FILE`: the whole workspace as one file, while the application is stopped. */
 import { readFileSync, writeFileSync } from "node:fs";
 import { closeDatabase } from "@/data/database";
-import { backup, localMember, restore, runUseCase } from "@/server";
+import { fileUseCases, localMember, runUseCase } from "@/server";
 import { callerPath } from "./input";
 
 const [mode, file] = process.argv.slice(2);
@@ -11,11 +11,11 @@ if ((mode !== "backup" && mode !== "restore") || !file) {
 }
 try {
   if (mode === "backup") {
-    const { bytes } = (await runUseCase(localMember, backup as never, {})) as { bytes: Uint8Array };
+    const { bytes } = (await runUseCase(localMember, fileUseCases.backup, {})) as { bytes: Uint8Array };
     writeFileSync(callerPath(file), bytes);
     console.log(`The workspace is in ${file} (${Math.max(1, Math.round(bytes.length / 1024))} kB).`);
   } else {
-    await runUseCase(localMember, restore as never, { bytes: new Uint8Array(readFileSync(callerPath(file))) });
+    await runUseCase(localMember, fileUseCases.restore, { bytes: new Uint8Array(readFileSync(callerPath(file))) });
     console.log(`The workspace is what ${file} holds.`);
   }
 } catch (error) {

@@ -19,6 +19,8 @@ export interface OpenDatabase {
   readonly close: () => Promise<void>;
   /** To be called after each write. */
   readonly wrote: () => void;
+  /** Hears what any process that shares the database says on a channel; nothing to hear where there is one process. */
+  readonly listen: (channel: string, heard: (text: string) => void, missed: () => void) => Promise<void>;
 }
 
 export const dataFolder = () => resolve(/* turbopackIgnore: true */ process.env.LANE_DATA ?? "data");
@@ -38,7 +40,16 @@ export async function openDatabase(options: { folder?: string; url?: string } = 
     pool.on("error", () => {});
     const db = drizzleServer(pool, { schema });
     await migrateAlone(pool);
-    return { db: db as unknown as Database, close: () => pool.end(), wrote: () => {} };
+    const ears = earsOf(url);
+    return {
+      db: db as unknown as Database,
+      close: async () => {
+        await ears.stop();
+        await pool.end();
+      },
+      wrote: () => {},
+      listen: ears.listen,
+    };
   }
   const folder = options.folder ?? dataFolder();
   prepareFolder(folder);
@@ -55,6 +66,7 @@ export async function openDatabase(options: { folder?: string; url?: string } = 
     return {
       db,
       wrote: upkeep.wrote,
+      listen: async () => {},
       close: async () => {
         await upkeep.stop();
         await opened.close();
@@ -93,6 +105,45 @@ async function openLocal(folder: string): Promise<PGlite> {
       { cause },
     );
   }
+}
+
+/**
+ * A connection of its own that hears what is said on a channel. One that breaks is made again, and whoever listens is told that
+ * something may have been missed meanwhile.
+ */
+function earsOf(url: string) {
+  let client: pg.Client | undefined;
+  let isStopped = false;
+  const listen = async (channel: string, heard: (text: string) => void, missed: () => void): Promise<void> => {
+    const own = new pg.Client({ connectionString: url, keepAlive: true });
+    client = own;
+    let isGone = false;
+    const again = () => {
+      if (isGone || isStopped) return;
+      isGone = true;
+      own.end().catch(() => undefined);
+      setTimeout(() => {
+        if (!isStopped) listen(channel, heard, missed).then(missed, () => undefined);
+      }, 1_000).unref();
+    };
+    own.on("error", again);
+    own.on("end", again);
+    own.on("notification", ({ payload }) => payload !== undefined && heard(payload));
+    try {
+      await own.connect();
+      await own.query(`listen ${channel}`);
+    } catch (error) {
+      again();
+      throw error;
+    }
+  };
+  return {
+    listen,
+    stop: async () => {
+      isStopped = true;
+      await client?.end().catch(() => undefined);
+    },
+  };
 }
 
 /** Brings the tables of a server up to date; of several processes that start at once one does it, and the others wait. */

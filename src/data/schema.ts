@@ -1,4 +1,5 @@
 import {
+  boolean,
   customType,
   doublePrecision,
   index,
@@ -11,8 +12,8 @@ import {
   timestamp,
   uniqueIndex,
 } from "drizzle-orm/pg-core";
-import type { BriefContent } from "@/core/brief";
-import type { SignedContent } from "@/core/check";
+import type { BriefContent, BriefSummary } from "@/core/brief";
+import type { SignedContent, Summary } from "@/core/check";
 import type { Reason } from "@/core/compare";
 import type { StoredModel } from "@/core/model";
 import type { WalkTest } from "@/core/tokens";
@@ -48,28 +49,35 @@ export const briefs = pgTable("briefs", {
   /** The name of the last save: one whose answer was lost is known again by it. */
   save: text("save").notNull().default(""),
   content: jsonb("content").$type<BriefContent>().notNull(),
+  /** How much of it the models account for, as last counted, and whether that still holds. */
+  summary: jsonb("summary").$type<BriefSummary>(),
+  summaryHolds: boolean("summary_holds").notNull().default(false),
   member: text("member").notNull(),
   changedAt: moment("changed_at").notNull(),
 });
 
-export const versions = pgTable("versions", {
-  id: text("id").primaryKey(),
-  process: text("process").notNull(),
-  kind: text("kind", { enum: ["as-is", "to-be"] }).notNull(),
-  name: text("name").notNull(),
-  /** The version this one was copied from. */
-  source: text("source"),
-  /** What an improvement is for, in a sentence. */
-  aim: text("aim").notNull().default(""),
-  /** When it became the as-is. */
-  adoptedAt: moment("adopted_at"),
-  /** What it is checked for. */
-  profile: text("profile", { enum: ["draft", "review", "hand-off"] })
-    .notNull()
-    .default("review"),
-  createdAt: moment("created_at").notNull(),
-  deletedAt: moment("deleted_at"),
-});
+export const versions = pgTable(
+  "versions",
+  {
+    id: text("id").primaryKey(),
+    process: text("process").notNull(),
+    kind: text("kind", { enum: ["as-is", "to-be"] }).notNull(),
+    name: text("name").notNull(),
+    /** The version this one was copied from. */
+    source: text("source"),
+    /** What an improvement is for, in a sentence. */
+    aim: text("aim").notNull().default(""),
+    /** When it became the as-is. */
+    adoptedAt: moment("adopted_at"),
+    /** What it is checked for. */
+    profile: text("profile", { enum: ["draft", "review", "hand-off"] })
+      .notNull()
+      .default("review"),
+    createdAt: moment("created_at").notNull(),
+    deletedAt: moment("deleted_at"),
+  },
+  (table) => [index("versions_process").on(table.process)],
+);
 
 /** What a version holds now: a snapshot, and the number of the last batch of commands. The log holds what came since. */
 export const heads = pgTable("heads", {
@@ -82,6 +90,10 @@ export const heads = pgTable("heads", {
   /** Sizes as JSON, for telling when a snapshot is due. */
   snapshotBytes: integer("snapshot_bytes").notNull().default(0),
   loggedBytes: integer("logged_bytes").notNull().default(0),
+  /** What Home shows of it: what was last counted, whether that still holds, and why it cannot be read, where it cannot. */
+  summary: jsonb("summary").$type<Summary>(),
+  summaryHolds: boolean("summary_holds").notNull().default(false),
+  damaged: text("damaged"),
   changedAt: moment("changed_at").notNull(),
 });
 
@@ -133,7 +145,7 @@ export const directory = pgTable("directory", {
   deletedAt: moment("deleted_at"),
 });
 
-/** Where directory entries are used in heads; made anew with every batch, in its transaction. */
+/** Where directory entries are used in heads; kept in step with every batch, in its transaction. */
 export const uses = pgTable(
   "uses",
   {
@@ -141,13 +153,12 @@ export const uses = pgTable(
     version: text("version").notNull(),
     entry: text("entry").notNull(),
     element: text("element").notNull(),
-    elementName: text("element_name").notNull(),
     how: text("how").notNull(),
   },
   (table) => [index("uses_entry").on(table.entry), index("uses_version").on(table.version)],
 );
 
-/** Which elements of heads were taken from which marks of a brief; made anew with every batch, in its transaction. */
+/** Which elements of heads were taken from which marks of a brief; kept in step with every batch, in its transaction. */
 export const wordLinks = pgTable(
   "word_links",
   {
@@ -173,7 +184,7 @@ export const elements = pgTable(
     /** The record of that process in this workspace, where the call says it. */
     calledProcess: text("called_process"),
   },
-  (table) => [primaryKey({ columns: [table.version, table.element] })],
+  (table) => [primaryKey({ columns: [table.version, table.element] }), index("elements_called").on(table.called)],
 );
 
 /** Files that belong to elements; models name them by id. */
@@ -187,17 +198,21 @@ export const files = pgTable("files", {
   at: moment("at").notNull(),
 });
 
-export const waivers = pgTable("waivers", {
-  id: text("id").primaryKey(),
-  version: text("version").notNull(),
-  /** Rule and elements of the finding that is accepted. */
-  finding: text("finding").notNull(),
-  /** What was true of its elements then: a waiver ends when that changes. */
-  about: text("about").notNull().default(""),
-  reason: text("reason").notNull(),
-  member: text("member").notNull(),
-  at: moment("at").notNull(),
-});
+export const waivers = pgTable(
+  "waivers",
+  {
+    id: text("id").primaryKey(),
+    version: text("version").notNull(),
+    /** Rule and elements of the finding that is accepted. */
+    finding: text("finding").notNull(),
+    /** What was true of its elements then: a waiver ends when that changes. */
+    about: text("about").notNull().default(""),
+    reason: text("reason").notNull(),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+  },
+  (table) => [index("waivers_version").on(table.version)],
+);
 
 /** Walks that are kept and played again after each change. */
 export const walkTests = pgTable(
@@ -248,15 +263,19 @@ export const verdicts = pgTable(
   (table) => [index("verdicts_version").on(table.version)],
 );
 
-export const handoffs = pgTable("handoffs", {
-  id: text("id").primaryKey(),
-  version: text("version").notNull(),
-  revision: integer("revision").notNull(),
-  member: text("member").notNull(),
-  at: moment("at").notNull(),
-  manifest: jsonb("manifest").notNull(),
-  package: bytes("package").notNull(),
-});
+export const handoffs = pgTable(
+  "handoffs",
+  {
+    id: text("id").primaryKey(),
+    version: text("version").notNull(),
+    revision: integer("revision").notNull(),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+    manifest: jsonb("manifest").notNull(),
+    package: bytes("package").notNull(),
+  },
+  (table) => [index("handoffs_version").on(table.version)],
+);
 
 export const members = pgTable("members", {
   id: text("id").primaryKey(),

@@ -1,128 +1,103 @@
-/** Every use case the interface can ask for by name. Routes call these and nothing else. */
-import { buildProcesses, openBrief, saveBrief } from "./briefs";
-import { adaptRule, chooseProfile } from "./checkProfiles";
-import { openCheck, signVerdict, waive, withdrawWaiver } from "./checks";
-import { listCounterparts } from "./counterparts";
+/** Every use case, by stage. Routes call these and nothing else. */
+import { buildProcesses, openBrief, saveBrief } from "./brief/briefs";
+import { adaptRule, chooseProfile } from "./check/checkProfiles";
+import { openCheck, signVerdict, waive, withdrawWaiver } from "./check/checks";
+import { listCounterparts } from "./compare/counterparts";
+import { giveReason, listReasons } from "./compare/reasons";
+import { adoptToBe, createToBe, describeVersion } from "./compare/toBe";
 import {
   changeEntry,
   createEntry,
   deleteEntry,
+  exportDirectory,
   importDirectory,
   mergeEntries,
   openDirectory,
   restoreEntry,
   whereUsed,
-} from "./directory";
-import { applyCommands, changesSince } from "./editing";
-import { extractProcess } from "./extract";
-import { find, listCallable } from "./find";
-import { handOff, listHandoffs } from "./handoffs";
-import { elementHistory, listHistory } from "./history";
+} from "./directory/directory";
+import { exportBpmn, exportPicture, exportSheet } from "./files/exports";
+import { keepFile, openFile } from "./files/files";
+import { importFile } from "./files/imports";
+import { find, listCallable } from "./find/find";
+import { listTypes, searchElements } from "./find/search";
+import { downloadPackage, handOff, listHandoffs } from "./handoff/handoffs";
+import { createArea, deleteArea, moveArea, renameArea } from "./home/areas";
+import { listCallers, openLandscape } from "./home/landscape";
+import { openHome } from "./home/openHome";
 import {
   copyProcess,
-  createArea,
   createProcess,
-  deleteArea,
   deleteProcess,
   deleteVersion,
-  moveArea,
   moveProcess,
-  openHome,
-  openVersion,
-  renameArea,
   renameProcess,
   undelete,
-} from "./home";
-import { listCallers, openLandscape } from "./landscape";
-import { giveReason, listReasons } from "./reasons";
-import { labelRevision, listRevisions, nameRevision, openRevision, restoreRevision } from "./revisions";
-import { listTypes, searchElements } from "./search";
-import { adoptToBe, createToBe, describeVersion } from "./toBe";
-import { changeWalkTest, deleteWalkTest, keepWalkTests, listWalkTests, openCalled } from "./walks";
+} from "./home/processes";
+import { applyCommands, changesSince } from "./version/editing";
+import { extractProcess } from "./version/extract";
+import { elementHistory, listHistory } from "./version/history";
+import { openVersion } from "./version/openVersion";
+import { labelRevision, listRevisions, nameRevision, openRevision, restoreRevision } from "./version/revisions";
+import { changeWalkTest, deleteWalkTest, keepWalkTests, listWalkTests, openCalled } from "./walk/walks";
+import { backup, restore } from "./workspace/backup";
 
-export const useCases = {
-  adaptRule,
-  adoptToBe,
-  applyCommands,
-  buildProcesses,
-  changeEntry,
-  changesSince,
-  changeWalkTest,
-  chooseProfile,
+const home = {
   copyProcess,
   createArea,
-  createEntry,
   createProcess,
-  createToBe,
   deleteArea,
-  deleteEntry,
   deleteProcess,
   deleteVersion,
-  deleteWalkTest,
-  describeVersion,
-  elementHistory,
-  extractProcess,
-  find,
-  giveReason,
-  handOff,
-  importDirectory,
-  keepWalkTests,
-  labelRevision,
-  listCallable,
-  listCallers,
-  listCounterparts,
-  listHandoffs,
-  listHistory,
-  listReasons,
-  listRevisions,
-  listTypes,
-  listWalkTests,
-  mergeEntries,
   moveArea,
   moveProcess,
-  nameRevision,
-  openBrief,
-  openCalled,
-  openCheck,
-  openDirectory,
-  openHome,
-  openLandscape,
-  openRevision,
-  openVersion,
-  renameArea,
-  renameProcess,
-  restoreEntry,
-  restoreRevision,
-  saveBrief,
-  searchElements,
-  signVerdict,
-  undelete,
-  waive,
-  whereUsed,
-  withdrawWaiver,
+};
+const aroundHome = { openHome, openLandscape, renameArea, renameProcess, undelete };
+const brief = { buildProcesses, openBrief, saveBrief };
+const inVersion = { applyCommands, changesSince, extractProcess, listCallers, openCalled, openVersion };
+const past = { elementHistory, labelRevision, listHistory, listRevisions, nameRevision, openRevision, restoreRevision };
+const check = { adaptRule, chooseProfile, openCheck, signVerdict, waive, withdrawWaiver };
+const walk = { changeWalkTest, deleteWalkTest, keepWalkTests, listWalkTests };
+const compare = { adoptToBe, createToBe, describeVersion, giveReason, listCounterparts, listReasons };
+const handoff = { handOff, listHandoffs };
+const directory = { changeEntry, createEntry, deleteEntry, importDirectory, mergeEntries, openDirectory };
+const inDirectory = { restoreEntry, whereUsed };
+const finding = { find, listCallable, listTypes, searchElements };
+
+/** Those that speak JSON, which the one route answers by name. */
+export const useCases = {
+  ...home,
+  ...aroundHome,
+  ...brief,
+  ...inVersion,
+  ...past,
+  ...check,
+  ...walk,
+  ...compare,
+  ...handoff,
+  ...directory,
+  ...inDirectory,
+  ...finding,
 } as const;
 
-export { backup, restore } from "./backup";
-export { mostBackupBytes } from "./backupFile";
-export type { BriefLink } from "./briefLinks";
-export type { BriefData, BuiltProcess } from "./briefs";
-export type { CheckData, VerdictRow } from "./checks";
-export type { CounterpartRow } from "./counterparts";
-export { type DirectoryData, exportDirectory } from "./directory";
-export type { AppliedBatch } from "./editing";
-export { exportBpmn, exportPicture, exportSheet } from "./exports";
-export { keepFile, mostFileBytes, openFile } from "./files";
-export type { Found } from "./find";
-export { downloadPackage, type HandoffRow } from "./handoffs";
-export type { HistoryRow } from "./history";
-export type { HomeData, VersionData } from "./home";
-export { importFile } from "./imports";
+/** Those that take or give files, each with a route of its own. */
+export const fileUseCases = {
+  backup,
+  downloadPackage,
+  exportBpmn,
+  exportDirectory,
+  exportPicture,
+  exportSheet,
+  importFile,
+  keepFile,
+  openFile,
+  restore,
+} as const;
+
+export { mostFileBytes } from "./files/files";
 export { whyForeign } from "./kernel/access";
+export { hearFeed, listenToFeed } from "./kernel/feed";
+export { localMember, type Member, runUseCase, type UseCase, UseCaseError } from "./kernel/useCase";
 export { whatHappened } from "./kernel/whatHappened";
-export type { Caller, LandscapeData } from "./landscape";
-export type { ReasonRow } from "./reasons";
-export type { RevisionRow } from "./revisions";
-export type { SearchRow } from "./search";
-export { localMember, type Member, runUseCase, UseCaseError } from "./useCase";
-export type { WalkTestRow } from "./walks";
-export { workspaceReady } from "./workspace";
+export { mostBackupBytes } from "./workspace/backupFile";
+export { workspaceReady } from "./workspace/workspace";

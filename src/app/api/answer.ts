@@ -8,7 +8,7 @@ export async function answer(request: Request, run: (member: Member) => Promise<
     await workspaceReady();
     const response = await run(localMember);
     // Nobody's content stays in a cache on the way, or in a browser that others use after.
-    response.headers.set("cache-control", "no-store");
+    response.headers.set("cache-control", "no-store, no-transform");
     return response;
   } catch (error) {
     return refusal(whatHappened(error));

@@ -9,6 +9,9 @@ export interface Coverage {
   readonly open: readonly Sentence[];
 }
 
+/** The same in numbers, as it is kept. */
+export type BriefSummary = Pick<Coverage, "sentences" | "accounted">;
+
 /**
  * How much of a text the models account for: a sentence is accounted for when something marked in it stands in a model.
  * @param linked the marks that some element of a model is linked to

@@ -1,6 +1,6 @@
 export { type Advice, adviceOn } from "./advice";
 export { buildFrame } from "./build";
-export { type Coverage, coverageOf } from "./coverage";
+export { type BriefSummary, type Coverage, coverageOf } from "./coverage";
 export {
   type BriefContent,
   type BriefNode,

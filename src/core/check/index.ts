@@ -19,4 +19,5 @@ export {
 export { rules } from "./registry";
 export { type SignedContent, signedContent } from "./signed";
 export { behaviourOf, type ProcessBehaviour } from "./soundness";
+export type { Summary } from "./summary";
 export { type Verdict, verdictOf, type Waiver, waiverFor } from "./verdict";

@@ -107,16 +107,20 @@ export function documentsOf(model: Model, step: Id): DocumentUse[] {
   });
 }
 
-/** Every use of directory entries in a model: entry, the element that uses it, and how. */
+/** A use of a directory entry in a model: entry, the element that uses it, and how. */
 export interface EntryUse {
   readonly entry: Id;
   readonly element: Id;
   readonly how: string;
 }
 
-export function entryUses(model: Model): EntryUse[] {
+/**
+ * Uses of directory entries in a model: all of them, or those that some elements have or give others (a lane's resource, a drawn
+ * document's reference). O(sources and what refers to them).
+ */
+export function entryUses(model: Model, sources: Iterable<Element> = model.elements): EntryUse[] {
   const uses: EntryUse[] = [];
-  for (const element of model.elements) {
+  for (const element of sources) {
     for (const system of systemsOf(element)) uses.push({ entry: system.entry, element: element.id, how: system.use });
     const entry = entryOf(element);
     if (entry === undefined) continue;

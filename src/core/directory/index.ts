@@ -20,5 +20,6 @@ export {
   roleHues,
 } from "./entry";
 export { type Handover, handoverMatrix, handoversOf, stepsOf } from "./handovers";
+export { type NamedRow, namedEntries } from "./named";
 export { isWithin, type OrganisationNode, organisationOf } from "./organisation";
 export { editDistance, nameSimilarity, type SimilarPair, similarEntries } from "./similar";

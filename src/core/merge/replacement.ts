@@ -17,6 +17,7 @@ export function replacementEdits(from: Model, to: Model): Edit[] {
     }
     for (const record of after) {
       const last = before.get(record.id);
+      if (last === record) continue;
       if (!last || typeOf(last) !== typeOf(record)) edits.push({ kind: "insert", table, record: record as never });
       else edits.push(...fieldEdits(table, last, record));
     }

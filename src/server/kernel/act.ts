@@ -89,6 +89,17 @@ export async function writing<Output>(
   }
 }
 
+/** A part of an act that may fail without the act failing. */
+export const savepoint = <Output>(
+  transaction: Transaction,
+  run: (part: Transaction) => Promise<Output>,
+): Promise<Output> =>
+  transaction.transaction((part) => {
+    const held = acts.get(transaction);
+    if (held) acts.set(part, held);
+    return run(part);
+  });
+
 /** Reads of one state: whatever others write meanwhile is not seen. */
 export function reading<Output>(db: Database, run: (transaction: Transaction) => Promise<Output>): Promise<Output> {
   return db.transaction(run, { isolationLevel: "repeatable read", accessMode: "read only" });

@@ -1,6 +1,6 @@
 import type { Problem } from "@/core/model";
-import { UseCaseError } from "../useCase";
 import { lineForLog, toldByDatabase } from "./databaseErrors";
+import { UseCaseError } from "./useCase";
 
 export interface Happened {
   readonly code: string;

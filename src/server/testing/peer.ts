@@ -3,9 +3,9 @@
  * (`{ id, name, input }`), a line an answer (`{ id, output }` or `{ id, code, message, status }`). Bytes travel as `{ base64 }`.
  */
 import { createInterface } from "node:readline";
-import { backup, localMember, restore, runUseCase, UseCaseError, useCases, workspaceReady } from "@/server";
+import { fileUseCases, localMember, runUseCase, UseCaseError, useCases, workspaceReady } from "@/server";
 
-const everything = { ...useCases, backup, restore };
+const everything = { ...useCases, ...fileUseCases };
 const packed = (value: unknown) =>
   JSON.stringify(value, (_, field) =>
     field instanceof Uint8Array ? { base64: Buffer.from(field).toString("base64") } : field,

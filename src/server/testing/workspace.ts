@@ -2,9 +2,10 @@ import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { closeDatabase } from "@/data/database";
-import { localMember, restore, runUseCase, useCases, workspaceReady } from "@/server";
-import { writeBackup } from "../backupFile";
-import { forgetHeads } from "../heads";
+import { fileUseCases, localMember, runUseCase, useCases, workspaceReady } from "@/server";
+import { countingDone } from "../home/summaries";
+import { forgetHeads } from "../kernel/heads";
+import { writeBackup } from "../workspace/backupFile";
 
 export const temporaryFolder = () => mkdtempSync(join(tmpdir(), "lane-"));
 
@@ -15,7 +16,8 @@ let emptied: string | undefined;
 export async function openWorkspace(folder?: string): Promise<void> {
   process.env.LANE_DEMO = "none";
   if (folder === undefined && emptied !== undefined) {
-    await runUseCase(localMember, restore as never, { bytes: nothing });
+    await countingDone();
+    await runUseCase(localMember, fileUseCases.restore, { bytes: nothing });
     (globalThis as { laneReady?: unknown }).laneReady = undefined;
   } else {
     await closeWorkspace();
@@ -27,6 +29,7 @@ export async function openWorkspace(folder?: string): Promise<void> {
 
 export async function closeWorkspace(): Promise<void> {
   emptied = undefined;
+  await countingDone();
   await closeDatabase();
   forgetHeads();
   (globalThis as { laneReady?: unknown }).laneReady = undefined;
@@ -59,6 +62,13 @@ export async function send(
 ): Promise<{ sequence: number; since: { batch: string }[] }> {
   const { sequence } = await run<{ sequence: number }>("openVersion", { version });
   return run("applyCommands", { version, batch: `batch-${batches++}`, base: sequence, commands });
+}
+
+/** Home as it is when everything on it is counted. */
+export async function countedHome<Home>(): Promise<Home> {
+  await run("openHome", {});
+  await countingDone();
+  return run<Home>("openHome", {});
 }
 
 export async function nameOfElement(version: string, id: string): Promise<string | undefined> {

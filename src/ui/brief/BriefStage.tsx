@@ -3,10 +3,11 @@ import { Button, chakra, Flex } from "@chakra-ui/react";
 import type { Editor } from "@tiptap/react";
 import { useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
-import { ask } from "../api";
+import { brief } from "@/contract";
 import { ErrorPage, LoadingPage } from "../controls/states";
 import { complain, toaster } from "../controls/toaster";
 import { useEntries } from "../directory/entries";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useVersion, useVersionStore } from "../version/VersionContext";
 import { BelongsMenu } from "./BelongsMenu";
@@ -89,10 +90,10 @@ function OpenBrief() {
     try {
       await useBrief.getState().settle();
       await store.getState().settled();
-      const { built, refused } = await ask<{
-        built: { name: string; added: number }[];
-        refused: { name: string; reason: string }[];
-      }>("buildProcesses", { version: info.version.id, ...(frames && { frames }) });
+      const { built, refused } = await ask(brief.buildProcesses, {
+        version: info.version.id,
+        ...(frames && { frames }),
+      });
       await store.getState().reload();
       // What was typed while it was built goes first.
       await useBrief.getState().settle();

@@ -2,9 +2,9 @@
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { Clock, Mail } from "lucide-react";
 import NextLink from "next/link";
+import type { ToldProcess } from "@/contract/brief";
 import { type BriefPart, type Frame, stepsIn } from "@/core/brief";
 import { text } from "../messages";
-import type { ToldProcess } from "./briefStore";
 
 const Link = chakra(NextLink);
 

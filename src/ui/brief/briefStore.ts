@@ -1,28 +1,10 @@
 import { createStore, del, get as read, type UseStore, set as write } from "idb-keyval";
 import { nanoid } from "nanoid";
 import { create } from "zustand";
+import { brief } from "@/contract";
+import type { BriefData, BriefLink, ToldProcess } from "@/contract/brief";
 import { type BriefContent, type BriefNode, emptyBrief, type Suggestion } from "@/core/brief";
-import { ask, ServerError } from "../api";
-
-export interface BriefLink {
-  readonly mark: string;
-  readonly version: string;
-  readonly element: string;
-  readonly name: string;
-}
-
-export interface ToldProcess {
-  readonly id: string;
-  readonly name: string;
-  readonly version: string;
-}
-
-interface BriefData {
-  readonly generation: number;
-  readonly brief: { readonly id: string; readonly revision: number; readonly content: BriefContent } | null;
-  readonly processes: readonly ToldProcess[];
-  readonly links: readonly BriefLink[];
-}
+import { ask, ServerError } from "../kernel/ask";
 
 /** A text that the server has not taken yet, kept in the browser so that a crash of either side loses nothing. */
 interface Kept {
@@ -85,7 +67,7 @@ export const useBrief = create<BriefState>((set, get) => {
     const save = nanoid();
     try {
       const question = { process, brief: id, base: revision, generation, save, unanswered, content };
-      const saved = await ask<{ revision: number }>("saveBrief", question);
+      const saved = await ask(brief.saveBrief, question);
       if (get().process !== process) return;
       unanswered = [];
       set({ revision: saved.revision, status: dirty ? "saving" : "saved" });
@@ -156,7 +138,7 @@ export const useBrief = create<BriefState>((set, get) => {
       const nothing = { id: nanoid(12), revision: 0, content: emptyBrief, processes: [], links: [], problem: "" };
       set({ process, status: "loading", selected: null, suggestions: null, ...nothing });
       try {
-        const data = await ask<BriefData>("openBrief", { process });
+        const data = await ask(brief.openBrief, { process });
         if (get().process !== process) return;
         dirty = false;
         unanswered = [];
@@ -178,7 +160,7 @@ export const useBrief = create<BriefState>((set, get) => {
     resolve: async (choice) => {
       const { process, content } = get();
       if (!process) return;
-      const data = await ask<BriefData>("openBrief", { process });
+      const data = await ask(brief.openBrief, { process });
       await forget(process).catch(orNothing);
       dirty = false;
       unanswered = [];

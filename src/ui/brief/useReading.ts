@@ -1,4 +1,5 @@
 import { useDeferredValue, useMemo } from "react";
+import type { BriefLink } from "@/contract/brief";
 import {
   type Advice,
   adviceOn,
@@ -13,7 +14,7 @@ import {
 } from "@/core/brief";
 import { nameOf } from "@/core/model";
 import { useVersion } from "../version/VersionContext";
-import { type BriefLink, useBrief } from "./briefStore";
+import { useBrief } from "./briefStore";
 
 export interface Reading {
   readonly reading: BriefReading;

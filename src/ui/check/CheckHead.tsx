@@ -2,9 +2,10 @@
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { PenLine } from "lucide-react";
 import { useState } from "react";
+import { check } from "@/contract";
 import { type ProfileName, profileNames, type Severity } from "@/core/check";
-import { ask } from "../api";
 import { complain, toaster } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useFindings } from "../version/findings";
 import { useLatestRevision } from "../version/useLatestRevision";
@@ -29,7 +30,7 @@ export function CheckHead(props: {
   const sign = async () => {
     await store.getState().settled();
     // Whether it was answered or not: what is there now is what counts.
-    const asked = ask<{ revision: number }>("signVerdict", { version });
+    const asked = ask(check.signVerdict, { version });
     await asked.catch(() => undefined);
     await reload();
     const { revision: number } = await asked;
@@ -55,7 +56,7 @@ export function CheckHead(props: {
               borderColor="line"
               borderRadius="6px"
               onChange={(event) =>
-                ask("chooseProfile", { version, profile: event.target.value as ProfileName })
+                ask(check.chooseProfile, { version, profile: event.target.value as ProfileName })
                   .then(reload)
                   .catch(complain)
               }

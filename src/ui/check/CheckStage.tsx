@@ -3,13 +3,14 @@ import { Box, chakra, Flex } from "@chakra-ui/react";
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
+import { check } from "@/contract";
 import { type Finding, keyOf, type RuleGroup, type Severity, waiverFor } from "@/core/check";
 import { isFlowNode, nameOf, wordFor } from "@/core/model";
-import { ask } from "../api";
 import { AskDialog } from "../controls/AskDialog";
 import { EmptyState } from "../controls/states";
 import { complain, toaster } from "../controls/toaster";
 import { useDiagram } from "../diagram/diagramStore";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useFindings } from "../version/findings";
 import { useVersion, useVersionStore } from "../version/VersionContext";
@@ -123,7 +124,7 @@ export function CheckStage() {
                     onRepair={() => repair(finding)}
                     onAccept={() => setAccepting(finding)}
                     onWithdraw={() =>
-                      ask("withdrawWaiver", { version, finding: keyOf(finding) })
+                      ask(check.withdrawWaiver, { version, finding: keyOf(finding) })
                         .then(reload)
                         .catch(complain)
                     }
@@ -155,7 +156,7 @@ export function CheckStage() {
           onClose={() => setAccepting(null)}
           onAnswer={async (reason) => {
             await store.getState().settled();
-            await ask("waive", { version, finding: keyOf(accepting), reason });
+            await ask(check.waive, { version, finding: keyOf(accepting), reason });
             await reload();
           }}
         />

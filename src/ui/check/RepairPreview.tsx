@@ -4,11 +4,11 @@ import { useEffect, useMemo, useState } from "react";
 import { type Finding, keyOf } from "@/core/check";
 import { perform } from "@/core/commands";
 import { type Scene, sceneOf } from "@/core/drawing";
-import { type Bounds, type Id, type Model, shapesOf, toStored } from "@/core/model";
+import { type Bounds, type Id, type Model, shapesOf } from "@/core/model";
 import { FigureView } from "../canvas/FigureView";
+import { JobRunner } from "../kernel/jobRunner";
 import { text } from "../messages";
 import { useFindings } from "../version/findings";
-import { checkWorker } from "../version/ownWorker";
 
 interface RepairPreviewProps {
   readonly model: Model;
@@ -24,8 +24,8 @@ export function RepairPreview({ model, finding, onApply, onClose }: RepairPrevie
   const [found, setFound] = useState<readonly Finding[] | null>(null);
   useEffect(() => {
     if (!repaired) return;
-    const worker = checkWorker();
-    worker.ask((remote) => remote.all(toStored(repaired), { profile, adaption })).then(setFound, () => setFound([]));
+    const worker = new JobRunner();
+    worker.run("findings", { model: repaired }, { profile, adaption, part: "all" }).then(setFound, () => setFound([]));
     return () => worker.stop();
   }, [repaired, profile, adaption]);
   const before = new Set(findings.map(keyOf));

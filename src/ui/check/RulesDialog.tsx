@@ -1,10 +1,11 @@
 "use client";
 import { Button, chakra, Dialog, Portal } from "@chakra-ui/react";
 import { useState } from "react";
+import { check } from "@/contract";
 import { type Level, levelOf, type ProfileName, profileNames, type RuleGroup, shippedLevel } from "@/core/check";
 import { everyRule } from "@/core/language";
-import { ask } from "../api";
 import { complain } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useFindings } from "../version/findings";
 
@@ -21,7 +22,7 @@ export function RulesDialog({
   const { adaption, reload } = useFindings();
   const [typed, setTyped] = useState("");
   const change = (profile: ProfileName, rule: string, level: Level, shipped: Level) =>
-    ask("adaptRule", { profile, rule, level: level === shipped ? null : level })
+    ask(check.adaptRule, { profile, rule, level: level === shipped ? null : level })
       .then(reload)
       .catch(complain);
   const shown = everyRule.filter((rule) => `${rule.wants} ${rule.id}`.toLowerCase().includes(typed.toLowerCase()));

@@ -1,6 +1,7 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { useRouter } from "next/navigation";
+import type { ReasonRow } from "@/contract/compare";
 import { type ChangeGroup, changeStates, noReason, pains, type Reason } from "@/core/compare";
 import { type Id, isConnection, type Model, nameOf, wordFor } from "@/core/model";
 import { Choice, TextField } from "../controls/fields";
@@ -8,12 +9,12 @@ import { momentWords } from "../controls/moment";
 import { text } from "../messages";
 import { Linking } from "./Linking";
 import type { Side } from "./sides";
-import type { Compared, KeptReason } from "./useComparison";
+import type { Compared } from "./useComparison";
 
 interface ChangeDetailProps {
   readonly compared: Compared;
   readonly group: ChangeGroup;
-  readonly kept: KeptReason | undefined;
+  readonly kept: ReasonRow | undefined;
   /** Undefined where reasons have nowhere to be kept. */
   readonly onReason: ((reason: Reason | null) => void) | undefined;
   readonly onTake: (into: "from" | "to") => void;
@@ -153,7 +154,7 @@ function ReasonFields({
   onReason,
 }: {
   readonly reason: Reason;
-  readonly kept: KeptReason | undefined;
+  readonly kept: ReasonRow | undefined;
   readonly onReason: (reason: Reason | null) => void;
 }) {
   return (

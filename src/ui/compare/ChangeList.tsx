@@ -2,6 +2,7 @@
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { Download } from "lucide-react";
 import { useEffect, useMemo, useRef } from "react";
+import type { ReasonRow } from "@/contract/compare";
 import {
   type ChangeGroup,
   type ChangeState,
@@ -12,21 +13,21 @@ import {
   type Report,
 } from "@/core/compare";
 import { nameOf, wordFor } from "@/core/model";
-import { giveFile } from "../api";
 import { Keycap } from "../controls/Keycap";
 import { Segments } from "../controls/Segments";
 import { EmptyState } from "../controls/states";
+import { giveFile } from "../kernel/ask";
 import { text } from "../messages";
 import { useCompare } from "./compareStore";
 import { LostReasons } from "./LostReasons";
-import type { Compared, GiveReason, KeptReason } from "./useComparison";
+import type { Compared, GiveReason } from "./useComparison";
 import { Words } from "./Words";
 
 interface ChangeListProps {
   readonly compared: Compared;
   /** The changes that pass the filter. */
   readonly groups: readonly ChangeGroup[];
-  readonly reasons: ReadonlyMap<string, KeptReason>;
+  readonly reasons: ReadonlyMap<string, ReasonRow>;
   /** Undefined where changes have no reasons. */
   readonly give: GiveReason | undefined;
   readonly onStep: (forward: boolean) => void;
@@ -183,7 +184,7 @@ function ChangeRow({
   detail,
 }: {
   readonly group: ChangeGroup;
-  readonly kept: KeptReason | undefined;
+  readonly kept: ReasonRow | undefined;
   readonly current: boolean;
   readonly detail: React.ReactNode;
 }) {

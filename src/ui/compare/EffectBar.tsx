@@ -3,9 +3,9 @@ import { Box, chakra, Flex } from "@chakra-ui/react";
 import { useEffect, useMemo, useState } from "react";
 import type { Finding } from "@/core/check";
 import { type Effect, effectOf } from "@/core/compare";
-import { toStored } from "@/core/model";
+import type { Model } from "@/core/model";
+import { JobRunner } from "../kernel/jobRunner";
 import { text } from "../messages";
-import { checkWorker } from "../version/ownWorker";
 import type { Compared } from "./useComparison";
 
 const signed = new Intl.NumberFormat("en", { signDisplay: "exceptZero" });
@@ -76,13 +76,14 @@ function Figure({ effect }: { readonly effect: Effect }) {
 /** Both sides checked for the same purpose, in a worker, one after the other. */
 function useFindingsOfBoth({ from, to }: Compared) {
   const [found, setFound] = useState<{ from: readonly Finding[]; to: readonly Finding[] } | undefined>();
-  const [worker] = useState(checkWorker);
+  const [worker] = useState(() => new JobRunner());
   useEffect(() => {
     let isStale = false;
+    const check = (model: Model) => worker.run("findings", { model }, { profile: "review", part: "all" });
     const look = async () => {
-      const first = await worker.ask((remote) => remote.all(toStored(from.model), { profile: "review" }));
+      const first = await check(from.model);
       if (isStale) return;
-      const second = await worker.ask((remote) => remote.all(toStored(to.model), { profile: "review" }));
+      const second = await check(to.model);
       if (!isStale) setFound({ from: first, to: second });
     };
     // Figures of the check are an addition: where they cannot be had, the rest is there.

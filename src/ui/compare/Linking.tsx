@@ -1,12 +1,13 @@
 "use client";
 import { chakra, Flex } from "@chakra-ui/react";
 import { nanoid } from "nanoid";
+import { inVersion } from "@/contract";
 import type { Command } from "@/core/commands";
 import { type ChangeGroup, familyOfCompared } from "@/core/compare";
 import { counterpartsOf, type Id } from "@/core/model";
-import { ask } from "../api";
 import { Choice } from "../controls/fields";
 import { complain } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useVersionStore } from "../version/VersionContext";
 import type { Compared } from "./useComparison";
@@ -30,7 +31,7 @@ export function Linking({
     try {
       if (head.isOpen) store.getState().dispatch(command);
       else
-        await ask("applyCommands", {
+        await ask(inVersion.applyCommands, {
           version: head.version,
           batch: nanoid(),
           base: head.sequence,

@@ -1,14 +1,15 @@
 "use client";
 import { Box, chakra, Flex } from "@chakra-ui/react";
+import type { ReasonRow } from "@/contract/compare";
 import type { ChangeGroup } from "@/core/compare";
 import { complain } from "../controls/toaster";
 import { text } from "../messages";
 import { useCompare } from "./compareStore";
-import type { Compared, GiveReason, KeptReason } from "./useComparison";
+import type { Compared, GiveReason } from "./useComparison";
 
 interface LostReasonsProps {
   readonly compared: Compared;
-  readonly reasons: ReadonlyMap<string, KeptReason>;
+  readonly reasons: ReadonlyMap<string, ReasonRow>;
   readonly give: GiveReason | undefined;
 }
 
@@ -18,8 +19,8 @@ export function LostReasons({ compared, reasons, give }: LostReasonsProps) {
   const lost = [...reasons.values()].filter((row) => !compared.groups.some((group) => group.key === row.change));
   if (lost.length === 0) return null;
   const free = compared.groups.find((group) => group.key === chosen && !reasons.has(group.key));
-  const remove = (row: KeptReason) => give?.({ key: row.change, words: row.words }, null);
-  const handOn = async (row: KeptReason, group: ChangeGroup) => {
+  const remove = (row: ReasonRow) => give?.({ key: row.change, words: row.words }, null);
+  const handOn = async (row: ReasonRow, group: ChangeGroup) => {
     await give?.(group, row.reason);
     await remove(row);
   };

@@ -1,21 +1,14 @@
 "use client";
 import { chakra } from "@chakra-ui/react";
 import { useEffect, useRef, useState } from "react";
-import { ask } from "../api";
+import { finding, inVersion } from "@/contract";
+import type { Callable, RevisionRow } from "@/contract/version";
 import { complain } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useVersion } from "../version/VersionContext";
 import { readModelFile } from "./readModelFile";
 import { readRef, type SideRef, writeRef } from "./sides";
-
-interface Revision {
-  readonly number: number;
-  readonly reason: string;
-}
-interface Other {
-  readonly name: string;
-  readonly versions: readonly { readonly id: string; readonly name: string }[];
-}
 
 /** What stands on one side: a version of this process, a kept state, a version of another process, or a file. */
 export function SidePicker({
@@ -30,8 +23,8 @@ export function SidePicker({
   readonly onChoose: (ref: SideRef) => void;
 }) {
   const { siblings, process } = useVersion((state) => state.info);
-  const [revisions, setRevisions] = useState<ReadonlyMap<string, readonly Revision[]>>(new Map());
-  const [others, setOthers] = useState<readonly Other[]>([]);
+  const [revisions, setRevisions] = useState<ReadonlyMap<string, readonly RevisionRow[]>>(new Map());
+  const [others, setOthers] = useState<readonly Callable[]>([]);
   const [looked, setLooked] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   // Kept states and other processes are asked for when somebody is about to choose.
@@ -39,13 +32,13 @@ export function SidePicker({
     if (!looked) return;
     Promise.all(
       siblings.map(async ({ id }) => {
-        const answer = await ask<{ revisions: Revision[] }>("listRevisions", { version: id });
+        const answer = await ask(inVersion.listRevisions, { version: id });
         return [id, answer.revisions] as const;
       }),
     )
       .then((found) => setRevisions(new Map(found)))
       .catch(complain);
-    ask<{ callable: Other[] }>("listCallable")
+    ask(finding.listCallable, {})
       .then(({ callable }) => setOthers(callable.filter((one) => one.name !== process.name)))
       .catch(complain);
   }, [looked, siblings, process.name]);

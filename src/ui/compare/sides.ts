@@ -1,10 +1,10 @@
 "use client";
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { type Model, type StoredModel, trustStored } from "@/core/model";
-import { ask } from "../api";
+import { inVersion } from "@/contract";
+import { type Model, trustStored } from "@/core/model";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useVersion } from "../version/VersionContext";
-import type { VersionInfo } from "../version/versionStore";
 
 /** What may stand on a side: what a version holds now, one of its kept states, or a file. */
 export type SideRef =
@@ -75,7 +75,7 @@ export function useSide(ref: SideRef | undefined): LoadedSide & { readonly reloa
 }
 
 async function sideFromServer(ref: Exclude<SideRef, { kind: "file" }>, here: string): Promise<Side> {
-  const info = await ask<VersionInfo>("openVersion", { version: ref.version });
+  const info = await ask(inVersion.openVersion, { version: ref.version });
   const isElsewhere = info.process.id !== here;
   const name = isElsewhere ? `${info.process.name}: ${info.version.name}` : info.version.name;
   if (ref.kind === "version")
@@ -86,7 +86,7 @@ async function sideFromServer(ref: Exclude<SideRef, { kind: "file" }>, here: str
       head: { version: ref.version, sequence: info.sequence, isOpen: false },
       process: info.process.id,
     };
-  const { model } = await ask<{ model: StoredModel }>("openRevision", { version: ref.version, number: ref.number });
+  const { model } = await ask(inVersion.openRevision, { version: ref.version, number: ref.number });
   return {
     ref,
     title: text.compare.revisionOf(name, ref.number),

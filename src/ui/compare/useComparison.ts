@@ -1,5 +1,7 @@
 "use client";
 import { useCallback, useEffect, useMemo, useState } from "react";
+import { compare } from "@/contract";
+import type { ReasonRow } from "@/contract/compare";
 import {
   type ChangeGroup,
   changeGroups,
@@ -9,17 +11,9 @@ import {
   type Reason,
   type TakeOverRequest,
 } from "@/core/compare";
-import { ask } from "../api";
 import { complain } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import type { Side } from "./sides";
-
-export interface KeptReason {
-  readonly change: string;
-  readonly words: string;
-  readonly reason: Reason;
-  readonly member: string;
-  readonly at: string;
-}
 
 /** Two sides and everything that is known of their difference. */
 export interface Compared {
@@ -60,11 +54,11 @@ export type GiveReason = (
 /** Why the changes are made, and a hand to say so. */
 export function useReasons(compared: Compared | undefined) {
   const pair = reasonedPair(compared);
-  const [rows, setRows] = useState<readonly KeptReason[]>([]);
+  const [rows, setRows] = useState<readonly ReasonRow[]>([]);
   const [version, against] = [pair?.version, pair?.against];
   const load = useCallback(async () => {
     if (!version || !against) return setRows([]);
-    const { reasons } = await ask<{ reasons: KeptReason[] }>("listReasons", { version, against });
+    const { reasons } = await ask(compare.listReasons, { version, against });
     setRows(reasons);
   }, [version, against]);
   useEffect(() => {
@@ -79,7 +73,7 @@ export function useReasons(compared: Compared | undefined) {
         const others = known.filter((row) => row.change !== key);
         return reason ? [...others, { change: key, words, reason, member: "", at: new Date().toISOString() }] : others;
       });
-      await ask("giveReason", { version, against, change: key, words, reason });
+      await ask(compare.giveReason, { version, against, change: key, words, reason });
       await load();
     },
     [version, against, load],

@@ -1,11 +1,12 @@
 "use client";
 import { nanoid } from "nanoid";
 import { useCallback, useState } from "react";
+import { inVersion } from "@/contract";
 import { type Command, undoOf } from "@/core/commands";
 import { type ChangeGroup, type Fault, outcomeOf, takeOver, withNeeded } from "@/core/compare";
 import type { Model } from "@/core/model";
-import { ask } from "../api";
 import { complain, toaster } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useVersionStore } from "../version/VersionContext";
 import type { Compared } from "./useComparison";
@@ -69,7 +70,7 @@ export function useTakeOver(compared: Compared | undefined, onDone: () => void) 
       const label = text.compare.takeLabel(words.slice(0, 200), keys.length - 1);
       const command = { type: "edits", label, edits: done.edits } as unknown as Command;
       const send = async (commands: readonly Command[]) => {
-        await ask("applyCommands", {
+        await ask(inVersion.applyCommands, {
           version: head.version,
           batch: nanoid(),
           base: head.sequence,

@@ -1,10 +1,11 @@
 "use client";
 import { useCallback } from "react";
+import { inVersion } from "@/contract";
 import { allKindsThatMayFollow, type Kind, kindsToBecome, perform } from "@/core/commands";
 import { type Element, type Id, type Model, nameOf, scopeOf, wordFor } from "@/core/model";
-import { ask } from "../api";
 import { AskDialog } from "../controls/AskDialog";
 import { toaster } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useVersion, useVersionStore } from "../version/VersionContext";
 import { newId } from "./actions";
@@ -81,7 +82,7 @@ export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
         const trial = perform(store.getState().model, command("process"));
         if (!trial.ok) throw new Error(trial.problems.map((problem) => problem.message).join(" "));
         await store.getState().settled();
-        const made = await ask<{ calledElement: string }>("extractProcess", { version, diagram, ids, name });
+        const made = await ask(inVersion.extractProcess, { version, diagram, ids, name });
         if (store.getState().dispatch(command(made.calledElement))) select(id);
         toaster.create({ description: text.diagram.tookOut(name) });
       }}

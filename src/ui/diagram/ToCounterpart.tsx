@@ -3,18 +3,19 @@ import { chakra, Text } from "@chakra-ui/react";
 import { Command as Palette } from "cmdk";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
+import type { CounterpartRow } from "@/contract/compare";
 import { type Element, nameOf, wordFor } from "@/core/model";
 import { closeThen, PaletteDialog } from "../controls/PaletteDialog";
 import { complain } from "../controls/toaster";
 import { text } from "../messages";
-import { type Counterpart, counterpartsOfElement, placeOf } from "../version/counterparts";
+import { counterpartsOfElement, placeOf } from "../version/counterparts";
 import { useVersionStore } from "../version/VersionContext";
 
 /** Goes to the same element in another version: at once where there is one, and to the one that is chosen where there are several. */
 export function ToCounterpart({ selected, onClose }: { readonly selected: Element; readonly onClose: () => void }) {
   const store = useVersionStore();
   const router = useRouter();
-  const [found, setFound] = useState<readonly Counterpart[] | null>(null);
+  const [found, setFound] = useState<readonly CounterpartRow[] | null>(null);
   const [typed, setTyped] = useState("");
   const name = nameOf(store.getState().model, selected.id) || wordFor(selected.type);
   useEffect(() => {

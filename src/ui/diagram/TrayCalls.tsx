@@ -2,22 +2,16 @@
 import { Button, chakra } from "@chakra-ui/react";
 import NextLink from "next/link";
 import { useEffect, useState } from "react";
+import { finding, inVersion } from "@/contract";
+import type { Callable, Caller } from "@/contract/version";
 import { calledProcessOf, calledVersionOf, type Element } from "@/core/model";
-import { ask } from "../api";
 import { Choice } from "../controls/fields";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useVersion, useVersionStore } from "../version/VersionContext";
 import { Row } from "./trayParts";
 
 const Link = chakra(NextLink);
-
-interface Callable {
-  readonly process: string;
-  readonly bpmnId: string;
-  readonly name: string;
-  readonly version: string;
-  readonly versions: readonly { readonly id: string; readonly name: string }[];
-}
 
 /** The process a call activity calls, which of its versions is meant, and the way there. */
 export function CalledProcess({
@@ -30,7 +24,7 @@ export function CalledProcess({
   const { dispatch } = useVersionStore().getState();
   const [callable, setCallable] = useState<readonly Callable[]>([]);
   useEffect(() => {
-    ask<{ callable: Callable[] }>("listCallable")
+    ask(finding.listCallable, {})
       .then((answer) => setCallable(answer.callable))
       .catch(() => setCallable([]));
   }, []);
@@ -88,20 +82,12 @@ export function CalledProcess({
   );
 }
 
-interface Caller {
-  readonly version: string;
-  readonly versionName: string;
-  readonly process: string;
-  readonly element: string;
-  readonly elementName: string;
-}
-
 /** Who calls this process: the call activities of other processes, each with the way there. */
 export function CalledFrom() {
   const version = useVersion((state) => state.info.version.id);
   const [callers, setCallers] = useState<readonly Caller[]>([]);
   useEffect(() => {
-    ask<{ callers: Caller[] }>("listCallers", { version })
+    ask(inVersion.listCallers, { version })
       .then((answer) => setCallers(answer.callers))
       .catch(() => setCallers([]));
   }, [version]);

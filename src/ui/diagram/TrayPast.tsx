@@ -2,24 +2,20 @@
 import { Box, chakra } from "@chakra-ui/react";
 import NextLink from "next/link";
 import { useEffect, useState } from "react";
+import { inVersion } from "@/contract";
+import type { CounterpartRow } from "@/contract/compare";
+import type { HistoryRow } from "@/contract/version";
 import { counterpartsOf, type Element } from "@/core/model";
-import { ask } from "../api";
 import { Chip } from "../controls/Chip";
 import { Keycap } from "../controls/Keycap";
 import { momentWords } from "../controls/moment";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
-import { type Counterpart, counterpartsOfElement, placeOf } from "../version/counterparts";
+import { counterpartsOfElement, placeOf } from "../version/counterparts";
 import { useVersion, useVersionStore } from "../version/VersionContext";
 import { Row } from "./trayParts";
 
 const Link = chakra(NextLink);
-
-interface Past {
-  readonly sequence: number;
-  readonly label: string;
-  readonly member: string;
-  readonly at: string;
-}
 
 /** Milliseconds an element has to stay chosen before its past is asked for. */
 const restBeforeAsking = 350;
@@ -30,14 +26,14 @@ export function TrayPast({ element }: { readonly element: Element }) {
   const hasOthers = useVersion((state) => state.info.siblings.length > 1);
   const isStored = useVersion((state) => state.pending.length === 0);
   const { dispatch } = useVersionStore().getState();
-  const [found, setFound] = useState<readonly Counterpart[]>([]);
-  const [past, setPast] = useState<readonly Past[]>([]);
+  const [found, setFound] = useState<readonly CounterpartRow[]>([]);
+  const [past, setPast] = useState<readonly HistoryRow[]>([]);
   const [all, setAll] = useState(false);
   useEffect(() => {
     if (!isStored) return;
     const timer = setTimeout(() => {
       if (hasOthers) counterpartsOfElement(version, element.id).then(setFound, () => setFound([]));
-      ask<{ changes: Past[] }>("elementHistory", { version, element: element.id })
+      ask(inVersion.elementHistory, { version, element: element.id })
         .then(({ changes }) => setPast(changes))
         .catch(() => setPast([]));
     }, restBeforeAsking);

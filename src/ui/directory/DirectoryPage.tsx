@@ -2,12 +2,13 @@
 import { Box, Button, chakra, Flex, Menu, Portal } from "@chakra-ui/react";
 import { useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useRef, useState } from "react";
+import { directory } from "@/contract";
 import { type EntryKind, entryKinds, foldedName, similarEntries } from "@/core/directory";
 import { decodeText } from "@/core/table";
-import { ask } from "../api";
 import { AskDialog } from "../controls/AskDialog";
 import { EmptyState, LoadingPage } from "../controls/states";
 import { complain, toaster } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
 import { EntryDetail } from "./EntryDetail";
@@ -43,7 +44,7 @@ export function DirectoryPage() {
   const merge = async (from: string, into: string) => {
     const named = (id: string) => entries.find((one) => one.id === id)?.name ?? "";
     try {
-      const { versions } = await ask<{ versions: string[] }>("mergeEntries", { from, into });
+      const { versions } = await ask(directory.mergeEntries, { from, into });
       setChosen(into);
       await reload();
       toaster.create({ description: text.directory.merged(named(from), named(into), versions.length) });
@@ -54,7 +55,7 @@ export function DirectoryPage() {
   const takeOver = async (picked: File | undefined) => {
     if (!picked) return;
     try {
-      const answer = await ask<{ made: number; known: number }>("importDirectory", {
+      const answer = await ask(directory.importDirectory, {
         text: decodeText(new Uint8Array(await picked.arrayBuffer())),
       });
       await reload();
@@ -209,7 +210,7 @@ export function DirectoryPage() {
           action={text.directory.add(text.directory.one[kind])}
           onClose={() => setAdding(false)}
           onAnswer={async (name) => {
-            const made = await ask<{ id: string }>("createEntry", { kind, name });
+            const made = await ask(directory.createEntry, { kind, name });
             await reload();
             setChosen(made.id);
           }}

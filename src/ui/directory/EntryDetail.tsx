@@ -2,24 +2,16 @@
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import NextLink from "next/link";
 import { useCallback, useEffect, useState } from "react";
+import { directory } from "@/contract";
+import type { ListedEntry, UseRow } from "@/contract/directory";
 import { roleHues } from "@/core/directory";
-import { ask } from "../api";
 import { Choice, TextField } from "../controls/fields";
 import { complain, toaster } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
-import type { ListedEntry } from "./entries";
 import { NumberField } from "./NumberField";
 
 const Link = chakra(NextLink);
-
-interface Use {
-  readonly version: string;
-  readonly versionName: string;
-  readonly process: string;
-  readonly element: string;
-  readonly elementName: string;
-  readonly how: string;
-}
 
 /** One entry: what it is called and means, the people behind a role, and where it is used. */
 export function EntryDetail({
@@ -35,10 +27,10 @@ export function EntryDetail({
   readonly onGone: () => void;
   readonly onMerge: (from: string, into: string) => void;
 }) {
-  const [uses, setUses] = useState<readonly Use[] | null>(null);
+  const [uses, setUses] = useState<readonly UseRow[] | null>(null);
   const loadUses = useCallback(
     () =>
-      ask<{ uses: Use[] }>("whereUsed", { id: entry.id })
+      ask(directory.whereUsed, { id: entry.id })
         .then((answer) => setUses(answer.uses))
         .catch(complain),
     [entry.id],
@@ -48,7 +40,7 @@ export function EntryDetail({
   }, [loadUses]);
   const change = async (fields: Partial<ListedEntry>) => {
     try {
-      const { versions } = await ask<{ versions: string[] }>("changeEntry", { id: entry.id, ...fields });
+      const { versions } = await ask(directory.changeEntry, { id: entry.id, ...fields });
       if (versions.length > 0) toaster.create({ description: text.directory.renamed(versions.length) });
       await onChanged();
       await loadUses();
@@ -58,14 +50,14 @@ export function EntryDetail({
   };
   const remove = async () => {
     try {
-      await ask("deleteEntry", { id: entry.id });
+      await ask(directory.deleteEntry, { id: entry.id });
       onGone();
       await onChanged();
       toaster.create({
         description: text.home.removed(entry.name),
         action: {
           label: text.home.undo,
-          onClick: () => void ask("restoreEntry", { id: entry.id }).then(onChanged).catch(complain),
+          onClick: () => void ask(directory.restoreEntry, { id: entry.id }).then(onChanged).catch(complain),
         },
       });
     } catch (error) {

@@ -1,7 +1,7 @@
 "use client";
 import { Box, chakra, Flex } from "@chakra-ui/react";
+import type { ListedEntry } from "@/contract/directory";
 import { text } from "../messages";
-import type { ListedEntry } from "./entries";
 
 /** Entries by name, with what they mean and how often they are used. */
 export function EntryList({

@@ -1,8 +1,8 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
+import type { ListedEntry } from "@/contract/directory";
 import type { SimilarPair } from "@/core/directory";
 import { text } from "../messages";
-import type { ListedEntry } from "./entries";
 
 /** Names that are likely two spellings of one thing, with the one step that makes them one. */
 export function SpellingNotes({

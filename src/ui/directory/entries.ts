@@ -1,11 +1,11 @@
 "use client";
 import { useEffect } from "react";
 import { create } from "zustand";
-import type { DirectoryEntry, EntryKind } from "@/core/directory";
-import { ask } from "../api";
+import { directory } from "@/contract";
+import type { ListedEntry } from "@/contract/directory";
+import type { EntryKind } from "@/core/directory";
 import { complain } from "../controls/toaster";
-
-export type ListedEntry = DirectoryEntry & { readonly uses: number };
+import { ask } from "../kernel/ask";
 
 interface EntriesState {
   readonly entries: readonly ListedEntry[];
@@ -19,11 +19,11 @@ const useStore = create<EntriesState>((set, get) => ({
   entries: [],
   loaded: false,
   reload: async () => {
-    const answer = await ask<{ entries: ListedEntry[] }>("openDirectory");
+    const answer = await ask(directory.openDirectory, {});
     set({ entries: answer.entries, loaded: true });
   },
   create: async (kind, name) => {
-    const made = await ask<{ id: string; name: string }>("createEntry", { kind, name });
+    const made = await ask(directory.createEntry, { kind, name });
     await get().reload();
     return made;
   },

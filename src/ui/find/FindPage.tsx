@@ -3,24 +3,16 @@ import { Box, chakra, Flex } from "@chakra-ui/react";
 import NextLink from "next/link";
 import { useSearchParams } from "next/navigation";
 import { useEffect, useState } from "react";
-import { ask } from "../api";
+import { finding } from "@/contract";
+import type { SearchRow } from "@/contract/find";
 import { Choice } from "../controls/fields";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
 import { useEntries } from "../directory/entries";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
 
 const Link = chakra(NextLink);
-
-interface Row {
-  readonly version: string;
-  readonly versionName: string;
-  readonly process: string;
-  readonly element: string;
-  readonly name: string;
-  readonly type: string;
-  readonly excerpt: string;
-}
 
 /** Elements of all processes: by words, type, role, system. */
 export function FindPage() {
@@ -28,11 +20,11 @@ export function FindPage() {
   const [typed, setTyped] = useState(useSearchParams().get("text") ?? "");
   const [wanted, setWanted] = useState({ type: "", role: "", system: "" });
   const [types, setTypes] = useState<readonly { type: string; count: number }[]>([]);
-  const [found, setFound] = useState<{ total: number; rows: readonly Row[] } | null>(null);
+  const [found, setFound] = useState<{ total: number; rows: readonly SearchRow[] } | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [attempt, setAttempt] = useState(0);
   useEffect(() => {
-    ask<{ types: typeof types }>("listTypes")
+    ask(finding.listTypes, {})
       .then((answer) => setTypes(answer.types))
       .catch(() => setTypes([]));
   }, []);
@@ -40,7 +32,7 @@ export function FindPage() {
     let stale = false;
     const given = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== ""));
     const timer = setTimeout(() => {
-      ask<{ total: number; rows: Row[] }>("searchElements", { text: typed.slice(0, 100), ...given })
+      ask(finding.searchElements, { text: typed.slice(0, 100), ...given })
         .then((answer) => {
           if (stale) return;
           setFound(answer);
@@ -113,7 +105,7 @@ export function FindPage() {
   );
 }
 
-function Results({ total, rows }: { readonly total: number; readonly rows: readonly Row[] }) {
+function Results({ total, rows }: { readonly total: number; readonly rows: readonly SearchRow[] }) {
   return (
     <>
       <chakra.p role="status" color="quiet" mb={3}>

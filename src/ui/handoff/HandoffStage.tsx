@@ -2,25 +2,16 @@
 import { Box, Button, chakra, Flex, Table } from "@chakra-ui/react";
 import NextLink from "next/link";
 import { Fragment, useCallback, useEffect, useState } from "react";
-import { ask } from "../api";
+import { handoff } from "@/contract";
+import type { HandoffRow } from "@/contract/handoff";
 import { momentWords } from "../controls/moment";
 import { EmptyState } from "../controls/states";
 import { complain, toaster } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useVerdictFor } from "../version/findings";
 import { useLatestRevision } from "../version/useLatestRevision";
 import { useVersion, useVersionStore } from "../version/VersionContext";
-
-interface HandoffRow {
-  readonly id: string;
-  readonly revision: number;
-  readonly at: string;
-  readonly member: string;
-  readonly bytes: number;
-  readonly manifest: {
-    readonly parts: readonly { readonly name: string; readonly bytes: number; readonly sha256: string }[];
-  };
-}
 
 /** Where a checked revision leaves, and where the packages that left stay. */
 export function HandoffStage() {
@@ -31,10 +22,7 @@ export function HandoffStage() {
   const state = useLatestRevision(rows?.length);
   const [open, setOpen] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const load = useCallback(
-    async () => setRows((await ask<{ handoffs: HandoffRow[] }>("listHandoffs", { version })).handoffs),
-    [version],
-  );
+  const load = useCallback(async () => setRows((await ask(handoff.listHandoffs, { version })).handoffs), [version]);
   useEffect(() => {
     load().catch(complain);
   }, [load]);
@@ -43,7 +31,7 @@ export function HandoffStage() {
     setBusy(true);
     try {
       await store.getState().settled();
-      const { revision } = await ask<{ revision: number }>("handOff", { version });
+      const { revision } = await ask(handoff.handOff, { version });
       toaster.create({ description: text.handoff.made(revision) });
       await load();
       await store.getState().reload();
@@ -131,7 +119,10 @@ export function HandoffStage() {
                   <Table.Cell>{text.handoff.kilobytes(row.bytes)}</Table.Cell>
                   <Table.Cell textAlign="end">
                     <Button asChild size="xs" variant="outline">
-                      <a href={`/api/package?handoff=${encodeURIComponent(row.id)}`} download>
+                      <a
+                        href={`/api/package?version=${encodeURIComponent(version)}&handoff=${encodeURIComponent(row.id)}`}
+                        download
+                      >
                         {text.handoff.download}
                       </a>
                     </Button>

@@ -1,8 +1,8 @@
 "use client";
 import { Box, Button, chakra, Flex, Menu, Portal } from "@chakra-ui/react";
 import { Ellipsis } from "lucide-react";
+import type { HomeArea, HomeData } from "@/contract/home";
 import { text } from "../messages";
-import type { HomeArea, HomeData } from "./homeData";
 
 interface AreaTreeProps {
   readonly data: HomeData;
@@ -23,7 +23,7 @@ export function AreaTree(props: AreaTreeProps) {
       <li>
         <AreaButton
           label={text.home.allAreas}
-          count={data.processes.length}
+          count={data.areas.filter((one) => one.parent === null).reduce((sum, one) => sum + one.processes, 0)}
           level={0}
           active={chosen === null}
           onChoose={() => onChoose(null)}
@@ -60,7 +60,7 @@ function Branch({
           >
             <AreaButton
               label={area.name}
-              count={data.processes.filter((process) => process.area === area.id).length}
+              count={area.processes}
               level={level}
               active={chosen === area.id}
               onChoose={() => onChoose(area.id)}

@@ -1,9 +1,10 @@
 "use client";
 import { nanoid } from "nanoid";
-import { ask } from "../api";
+import { home } from "@/contract";
+import type { HomeArea, HomeProcess } from "@/contract/home";
 import { AskDialog } from "../controls/AskDialog";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
-import type { HomeArea, HomeProcess } from "./homeData";
 
 /** What Home is asking for. */
 export type Asking =
@@ -33,7 +34,7 @@ export function HomeDialog({ asking, target, onClose, onDone, onOpen, firstArea 
           label={text.home.nameOfArea}
           action={text.home.newArea}
           onAnswer={async (name) => {
-            await ask("createArea", { id: nanoid(12), name, parent: asking.parent?.id ?? null });
+            await ask(home.createArea, { id: nanoid(12), name, parent: asking.parent?.id ?? null });
             await onDone();
           }}
         />
@@ -46,7 +47,7 @@ export function HomeDialog({ asking, target, onClose, onDone, onOpen, firstArea 
           label={text.home.nameOfProcess}
           action={text.home.newProcess}
           onAnswer={async (name) => {
-            const made = await ask<{ version: string }>("createProcess", { name, area: target || (await firstArea()) });
+            const made = await ask(home.createProcess, { name, area: target || (await firstArea()) });
             onOpen(made.version);
           }}
         />
@@ -60,7 +61,7 @@ export function HomeDialog({ asking, target, onClose, onDone, onOpen, firstArea 
           start={asking.area.name}
           action={text.home.rename}
           onAnswer={async (name) => {
-            await ask("renameArea", { id: asking.area.id, name });
+            await ask(home.renameArea, { id: asking.area.id, name });
             await onDone();
           }}
         />
@@ -74,7 +75,7 @@ export function HomeDialog({ asking, target, onClose, onDone, onOpen, firstArea 
           start={asking.process.name}
           action={text.home.rename}
           onAnswer={async (name) => {
-            await ask("renameProcess", { id: asking.process.id, name });
+            await ask(home.renameProcess, { id: asking.process.id, name });
             await onDone();
           }}
         />
@@ -88,7 +89,7 @@ export function HomeDialog({ asking, target, onClose, onDone, onOpen, firstArea 
           start={text.home.copyOf(asking.process.name)}
           action={text.home.copy}
           onAnswer={async (name) => {
-            await ask("copyProcess", { id: asking.process.id, name, area: asking.process.area });
+            await ask(home.copyProcess, { id: asking.process.id, name, area: asking.process.area });
             await onDone();
           }}
         />

@@ -1,113 +1,72 @@
 "use client";
-import { Box, Button, chakra, Flex, Table } from "@chakra-ui/react";
+import { Box, Button, chakra, Flex, Input } from "@chakra-ui/react";
 import { FilePlus2, FolderPlus, Network, Search, Upload } from "lucide-react";
 import { nanoid } from "nanoid";
 import { useRouter } from "next/navigation";
-import { type DragEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { ask, sendBytes } from "../api";
+import { type DragEvent, useDeferredValue, useRef, useState } from "react";
+import { home } from "@/contract";
+import type { HomeOrder } from "@/contract/home";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
 import { complain, toaster } from "../controls/toaster";
+import { ask } from "../kernel/ask";
+import { useAsked, useLookAgain } from "../kernel/queries";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
 import { AreaTree } from "./AreaTree";
 import { type Asking, HomeDialog } from "./HomeDialog";
-import type { HomeData } from "./homeData";
 import { Landscape } from "./Landscape";
-import { ProcessRows } from "./ProcessRows";
+import { ProcessTable } from "./ProcessTable";
+import { useOpenFiles } from "./useOpenFiles";
 
 /** Areas as a tree, processes as a table, files dropped in from anywhere. */
 export function HomePage() {
-  const [data, setData] = useState<HomeData | null>(null);
-  const [error, setError] = useState<string | null>(null);
   const [area, setArea] = useState<string | null>(null);
+  const [typed, setTyped] = useState("");
+  const [order, setOrder] = useState<HomeOrder>("own");
+  const [from, setFrom] = useState(0);
+  const wanted = { area, text: useDeferredValue(typed).slice(0, 100), order, from };
+  const { data, error, refetch } = useAsked(home.openHome, wanted, { keepsLast: true });
+  const lookAgain = useLookAgain();
+  const load = () => lookAgain([{ kind: "workspace" }]);
   const [asking, setAsking] = useState<Asking | null>(null);
   const [dropping, setDropping] = useState(false);
-  const [reading, setReading] = useState<string | null>(null);
   const [landscape, setLandscape] = useState(false);
-  const stopReading = useRef<AbortController | null>(null);
-  const [expanded, setExpanded] = useState<string | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const router = useRouter();
-  const load = useCallback(async () => {
-    try {
-      setData(await ask<HomeData>("openHome"));
-      setError(null);
-    } catch (reason) {
-      setError((reason as Error).message);
-    }
-  }, []);
-  useEffect(() => {
-    void load();
-  }, [load]);
-
-  const inside = useMemo(() => {
-    if (!data || area === null) return null;
-    const found = new Set([area]);
-    for (let grown = true; grown; ) {
-      grown = false;
-      for (const one of data.areas) {
-        if (one.parent && found.has(one.parent) && !found.has(one.id)) {
-          found.add(one.id);
-          grown = true;
-        }
-      }
-    }
-    return found;
-  }, [data, area]);
-
-  if (error) return <ErrorPage message={error} retry={load} />;
-  if (!data) return <LoadingPage label={text.shell.loading} />;
-  const processes = data.processes.filter((process) => !inside || inside.has(process.area));
-  const target = area ?? data.areas[0]?.id ?? "";
-
-  const run = async (useCase: string, input: unknown) => {
-    await ask(useCase, input);
-    await load();
+  const target = area ?? data?.areas[0]?.id ?? "";
+  const newFirstArea = async () => {
+    const id = nanoid(12);
+    await ask(home.createArea, { id, name: text.home.areas, parent: null });
+    return id;
   };
-  const removed = async (useCase: string, id: string, name: string) => {
+  const files = useOpenFiles(target, newFirstArea, load);
+
+  if (error && !data) return <ErrorPage message={error.message} retry={() => void refetch()} />;
+  if (!data) return <LoadingPage label={text.shell.loading} />;
+  const choose = (next: { area?: string | null; order?: HomeOrder; typed?: string }) => {
+    if (next.area !== undefined) setArea(next.area);
+    if (next.order !== undefined) setOrder(next.order);
+    if (next.typed !== undefined) setTyped(next.typed);
+    setFrom(0);
+  };
+
+  const run = (done: Promise<unknown>) => void done.then(load).catch(complain);
+  const removed = async (gone: Promise<{ at: string }>, name: string) => {
     try {
-      const { at } = await ask<{ at: string }>(useCase, { id });
+      const { at } = await gone;
       await load();
       toaster.create({
         description: text.home.removed(name),
-        action: { label: text.home.undo, onClick: () => void run("undelete", { at }).catch(complain) },
+        action: { label: text.home.undo, onClick: () => run(ask(home.undelete, { at })) },
       });
     } catch (reason) {
       complain(reason);
     }
   };
-  const open = async (files: FileList | null | undefined) => {
-    const all = [...(files ?? [])];
-    // One area for all of them, made when the first is about to come.
-    let into = target;
-    for (const one of all) {
-      setReading(one.name);
-      const stop = new AbortController();
-      stopReading.current = stop;
-      try {
-        into ||= await newFirstArea();
-        const made = await sendBytes<{ version: string }>(
-          `/api/import?area=${encodeURIComponent(into)}&name=${encodeURIComponent(one.name)}`,
-          one,
-          stop.signal,
-        );
-        await load();
-        if (all.length === 1) router.push(`/v/${encodeURIComponent(made.version)}/diagram`);
-      } catch (reason) {
-        if (!stop.signal.aborted) complain(reason);
-      }
-      setReading(null);
-    }
-  };
-  const newFirstArea = async () => {
-    const id = nanoid(12);
-    await ask("createArea", { id, name: text.home.areas, parent: null });
-    return id;
-  };
   const onDrop = (event: DragEvent) => {
     event.preventDefault();
     setDropping(false);
-    void open(event.dataTransfer.files);
+    void files.open(event.dataTransfer.files);
   };
   return (
     <Flex
@@ -162,12 +121,12 @@ export function HomePage() {
           <AreaTree
             data={data}
             chosen={area}
-            onChoose={setArea}
+            onChoose={(one) => choose({ area: one })}
             onNew={(parent) => setAsking({ kind: "area", parent })}
             onRename={(one) => setAsking({ kind: "rename-area", area: one })}
-            onMove={(one, parent) => void run("moveArea", { id: one.id, parent }).catch(complain)}
-            onDelete={(one) => void removed("deleteArea", one.id, one.name)}
-            onDropProcess={(process, into) => void run("moveProcess", { id: process, area: into }).catch(complain)}
+            onMove={(one, parent) => run(ask(home.moveArea, { id: one.id, parent }))}
+            onDelete={(one) => void removed(ask(home.deleteArea, { id: one.id }), one.name)}
+            onDropProcess={(process, into) => run(ask(home.moveProcess, { id: process, area: into }))}
           />
         </Flex>
         <Box as="main" id="content" flex="1" minW={0} overflow="auto" px={6} py={5}>
@@ -175,12 +134,12 @@ export function HomePage() {
             <chakra.h2 fontSize="17px" fontWeight="700" flex="1">
               {data.areas.find((one) => one.id === area)?.name ?? text.home.allAreas}
             </chakra.h2>
-            {reading && (
+            {files.reading && (
               <>
                 <chakra.span role="status" color="quiet">
-                  {text.home.opening(reading)}
+                  {text.home.opening(files.reading)}
                 </chakra.span>
-                <Button variant="ghost" h="32px" onClick={() => stopReading.current?.abort()}>
+                <Button variant="ghost" h="32px" onClick={files.stop}>
                   {text.dialog.cancel}
                 </Button>
               </>
@@ -212,55 +171,43 @@ export function HomePage() {
               aria-label={text.home.openFile}
               data-testid="open-file"
               onChange={(event) => {
-                void open(event.target.files);
+                void files.open(event.target.files);
               }}
             />
           </Flex>
           {landscape ? (
             <Landscape />
-          ) : processes.length === 0 ? (
-            <EmptyState>{text.home.empty}</EmptyState>
           ) : (
-            <Table.Root size="sm" bg="paper" borderWidth="1px" borderColor="line" tableLayout="fixed">
-              <Table.Header>
-                <Table.Row bg="sheet">
-                  <Table.ColumnHeader color="quiet" w="30%">
-                    {text.home.process}
-                  </Table.ColumnHeader>
-                  <Table.ColumnHeader color="quiet" w="24%">
-                    {text.home.versions}
-                  </Table.ColumnHeader>
-                  <Table.ColumnHeader color="quiet" w="24%">
-                    {text.home.stages}
-                  </Table.ColumnHeader>
-                  <Table.ColumnHeader color="quiet" w="16%">
-                    {text.home.changed}
-                  </Table.ColumnHeader>
-                  <Table.ColumnHeader w="52px">
-                    <chakra.span srOnly>{text.home.move}</chakra.span>
-                  </Table.ColumnHeader>
-                </Table.Row>
-              </Table.Header>
-              <Table.Body>
-                {processes.map((process) => {
-                  const versions = data.versions.filter((version) => version.process === process.id);
-                  return (
-                    <ProcessRows
-                      key={process.id}
-                      process={process}
-                      versions={versions}
-                      areas={data.areas}
-                      expanded={expanded === process.id}
-                      onExpand={() => setExpanded(expanded === process.id ? null : process.id)}
-                      onRename={() => setAsking({ kind: "rename-process", process })}
-                      onCopy={() => setAsking({ kind: "copy", process })}
-                      onMove={(into) => void run("moveProcess", { id: process.id, area: into }).catch(complain)}
-                      onDelete={() => void removed("deleteProcess", process.id, process.name)}
-                    />
-                  );
-                })}
-              </Table.Body>
-            </Table.Root>
+            <>
+              {(data.total > 8 || typed !== "") && (
+                <Input
+                  value={typed}
+                  onChange={(event) => choose({ typed: event.target.value })}
+                  placeholder={text.home.filter}
+                  aria-label={text.home.filter}
+                  size="sm"
+                  maxW="320px"
+                  mb={3}
+                  bg="paper"
+                  borderColor="line"
+                />
+              )}
+              {data.total === 0 ? (
+                <EmptyState>{typed === "" ? text.home.empty : text.home.noneSuch}</EmptyState>
+              ) : (
+                <ProcessTable
+                  data={data}
+                  order={order}
+                  onOrder={(next) => choose({ order: next })}
+                  from={from}
+                  onFrom={setFrom}
+                  onRename={(process) => setAsking({ kind: "rename-process", process })}
+                  onCopy={(process) => setAsking({ kind: "copy", process })}
+                  onMove={(process, into) => run(ask(home.moveProcess, { id: process.id, area: into.id }))}
+                  onDelete={(process) => void removed(ask(home.deleteProcess, { id: process.id }), process.name)}
+                />
+              )}
+            </>
           )}
         </Box>
       </Flex>

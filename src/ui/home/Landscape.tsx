@@ -2,10 +2,11 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
+import { home } from "@/contract";
 import type { LandscapePicture } from "@/core/landscape";
 import type { Point } from "@/core/model";
-import { ask } from "../api";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 
 interface Data extends Omit<LandscapePicture, "boxes"> {
@@ -22,7 +23,7 @@ export function Landscape() {
   const [attempt, setAttempt] = useState(0);
   const router = useRouter();
   useEffect(() => {
-    ask<Data>("openLandscape")
+    ask(home.openLandscape, {})
       .then((answer) => {
         setData(answer);
         setProblem(null);

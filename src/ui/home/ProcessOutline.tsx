@@ -2,12 +2,12 @@
 import { Box, chakra } from "@chakra-ui/react";
 import NextLink from "next/link";
 import { useEffect, useState } from "react";
+import { inVersion } from "@/contract";
 import { type Model, trustStored } from "@/core/model";
-import { ask } from "../api";
 import { complain } from "../controls/toaster";
 import { outlineOf } from "../diagram/Outline";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
-import type { VersionInfo } from "../version/versionStore";
 
 const Link = chakra(NextLink);
 
@@ -15,7 +15,7 @@ const Link = chakra(NextLink);
 export function ProcessOutline({ version }: { readonly version: string }) {
   const [model, setModel] = useState<Model | null>(null);
   useEffect(() => {
-    ask<VersionInfo>("openVersion", { version })
+    ask(inVersion.openVersion, { version })
       .then((info) => setModel(trustStored(info.model)))
       .catch(complain);
   }, [version]);

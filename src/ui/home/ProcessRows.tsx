@@ -2,10 +2,10 @@
 import { Box, Button, chakra, Flex, Menu, Portal, Table } from "@chakra-ui/react";
 import { Ellipsis, TriangleAlert } from "lucide-react";
 import NextLink from "next/link";
+import type { HomeArea, HomeProcess, HomeVersion } from "@/contract/home";
 import { text } from "../messages";
 import { SignIcon, signWords } from "../shell/Journey";
 import { stageSigns, stages } from "../shell/stageSigns";
-import type { HomeArea, HomeProcess, HomeVersion } from "./homeData";
 import { ProcessOutline } from "./ProcessOutline";
 
 const Link = chakra(NextLink);
@@ -18,7 +18,7 @@ interface ProcessRowsProps {
   readonly onExpand: () => void;
   readonly onRename: () => void;
   readonly onCopy: () => void;
-  readonly onMove: (area: string) => void;
+  readonly onMove: (area: HomeArea) => void;
   readonly onDelete: () => void;
 }
 
@@ -132,7 +132,7 @@ export function ProcessRows({
                   {areas
                     .filter((area) => area.id !== process.area)
                     .map((area) => (
-                      <Menu.Item key={area.id} value={`move-${area.id}`} onClick={() => onMove(area.id)}>
+                      <Menu.Item key={area.id} value={`move-${area.id}`} onClick={() => onMove(area)}>
                         {text.home.move} {area.name}
                       </Menu.Item>
                     ))}
@@ -170,10 +170,10 @@ function StageSigns({
   const { summary } = version;
   const signs = stageSigns({
     brief,
-    nodes: summary.steps,
-    open: summary,
-    walks: summary.walks,
-    failingWalks: summary.failingWalks,
+    nodes: summary?.steps ?? 0,
+    open: summary ?? undefined,
+    walks: summary?.walks ?? 0,
+    failingWalks: summary?.failingWalks ?? 0,
     versions,
     isCopy: version.source !== null,
     handedOff: version.handedOff,
@@ -187,7 +187,7 @@ function StageSigns({
         </Flex>
       ))}
       <chakra.span color="quiet" fontSize="12px" ms={1}>
-        {text.home.shapes(summary.shapes)}
+        {summary ? text.home.shapes(summary.shapes) : text.home.notCounted}
       </chakra.span>
     </Flex>
   );

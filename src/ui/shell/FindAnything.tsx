@@ -3,20 +3,13 @@ import { Box, Flex, Text } from "@chakra-ui/react";
 import { Command as Palette } from "cmdk";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
-import { ask } from "../api";
+import { finding } from "@/contract";
+import type { Found } from "@/contract/find";
 import { Keycap } from "../controls/Keycap";
 import { closeThen, PaletteDialog } from "../controls/PaletteDialog";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { type PaletteCommand, usePalette } from "./paletteStore";
-
-interface Found {
-  readonly kind: "process" | "element" | "entry";
-  readonly title: string;
-  readonly detail: string;
-  readonly version?: string;
-  readonly element?: string;
-  readonly entry?: string;
-}
 
 /** Ctrl+K: anything by a part of its name, and every command of the screen. */
 export function FindAnything({
@@ -36,7 +29,7 @@ export function FindAnything({
     }
     let stale = false;
     const timer = setTimeout(() => {
-      ask<{ found: Found[] }>("find", { text: typed.slice(0, 100) })
+      ask(finding.find, { text: typed.slice(0, 100) })
         .then((answer) => !stale && setFound(answer.found))
         .catch(() => !stale && setFound([]));
     }, 120);

@@ -1,6 +1,5 @@
 import { type ColumnMap, type ListedStep, listOf, type NamedEntry, writeList } from "@/core/capture";
 import { type EntryKind, foldedName } from "@/core/directory";
-import { toStored } from "@/core/model";
 import type { TableRows } from "@/core/table";
 import { text } from "../messages";
 import { inWorker } from "../version/tidyPage";
@@ -63,8 +62,8 @@ async function pasteLongList(
   const at = sheet.indexOf(useSheetStore.getState().row);
   const row = at < 0 ? sheet.rows.findLastIndex((one) => one.kind === "step") : at;
   const tidy = sheet.isKeptTidy() ? sheet.diagram : undefined;
-  const answer = await inWorker(text.steps.inserting(steps.length), (remote) =>
-    remote.writeList({ model: toStored(sheet.model), process: sheet.process, row, steps, entries, tidy }),
+  const answer = await inWorker(text.steps.inserting(steps.length), (runner) =>
+    runner.run("writeSteps", { model: sheet.model }, { process: sheet.process, row, steps, entries, tidy }),
   );
   if (answer === null) return null;
   if (answer.problems.length > 0) throw new Error(answer.problems.map((problem) => problem.message).join(" "));

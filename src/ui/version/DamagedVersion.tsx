@@ -2,16 +2,11 @@
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import Link from "next/link";
 import { useEffect, useState } from "react";
-import { ask } from "../api";
+import { inVersion } from "@/contract";
+import type { RevisionRow } from "@/contract/version";
 import { complain, toaster } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
-
-interface KeptState {
-  readonly number: number;
-  readonly reason: string;
-  readonly at: string;
-  readonly member: string;
-}
 
 /** In the place of a version whose content cannot be read: what is wrong, and the kept states that can be put back. */
 export function DamagedVersion({
@@ -23,15 +18,15 @@ export function DamagedVersion({
   readonly message: string;
   readonly onMended: () => void;
 }) {
-  const [states, setStates] = useState<readonly KeptState[] | null>(null);
+  const [states, setStates] = useState<readonly RevisionRow[] | null>(null);
   useEffect(() => {
-    ask<{ revisions: KeptState[] }>("listRevisions", { version })
+    ask(inVersion.listRevisions, { version })
       .then(({ revisions }) => setStates(revisions))
       .catch(complain);
   }, [version]);
   const putBack = async (number: number) => {
     try {
-      await ask("restoreRevision", { version, number });
+      await ask(inVersion.restoreRevision, { version, number });
       toaster.create({ description: text.version.restored(number) });
       onMended();
     } catch (error) {

@@ -1,10 +1,10 @@
 "use client";
 import { Button, chakra, Dialog, Flex, Portal } from "@chakra-ui/react";
 import { useState } from "react";
-import { saveFile } from "../api";
 import { Choice } from "../controls/fields";
 import { complain } from "../controls/toaster";
 import { useDiagram } from "../diagram/diagramStore";
+import { saveFile } from "../kernel/ask";
 import { text } from "../messages";
 import { useVersion, useVersionStore } from "./VersionContext";
 

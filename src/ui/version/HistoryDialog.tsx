@@ -2,24 +2,18 @@
 import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useState } from "react";
+import { inVersion } from "@/contract";
+import type { HistoryRow, RevisionRow } from "@/contract/version";
 import { sceneOf } from "@/core/drawing";
-import { type Model, type StoredModel, trustStored } from "@/core/model";
-import { ask } from "../api";
+import { type Model, trustStored } from "@/core/model";
 import { SceneView } from "../canvas/SceneView";
 import { DialogFrame } from "../controls/DialogFrame";
 import { TextField } from "../controls/fields";
 import { momentWords } from "../controls/moment";
 import { complain, toaster } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useVersion, useVersionStore } from "./VersionContext";
-
-interface RevisionRow {
-  readonly number: number;
-  readonly reason: string;
-  readonly at: string;
-  readonly member: string;
-  readonly sequence: number;
-}
 
 /** The kept states of a version with what was done between them: look at one, name it, compare two, put one back. */
 export function HistoryDialog({ onClose, onKeep }: { readonly onClose: () => void; readonly onKeep: () => void }) {
@@ -31,19 +25,19 @@ export function HistoryDialog({ onClose, onKeep }: { readonly onClose: () => voi
   const [marked, setMarked] = useState<readonly number[]>([]);
   const load = useCallback(async () => {
     await store.getState().settled();
-    const { revisions } = await ask<{ revisions: RevisionRow[] }>("listRevisions", { version });
+    const { revisions } = await ask(inVersion.listRevisions, { version });
     setRows(revisions);
   }, [store, version]);
   useEffect(() => {
     load().catch(complain);
   }, [load]);
   const look = async (number: number) => {
-    const answer = await ask<{ model: StoredModel }>("openRevision", { version, number });
+    const answer = await ask(inVersion.openRevision, { version, number });
     setShown({ number, model: trustStored(answer.model) });
   };
   const restore = async (number: number) => {
     await store.getState().settled();
-    await ask("restoreRevision", { version, number });
+    await ask(inVersion.restoreRevision, { version, number });
     await store.getState().reload();
     toaster.create({ description: text.version.restored(number) });
     onClose();
@@ -117,7 +111,7 @@ export function HistoryDialog({ onClose, onKeep }: { readonly onClose: () => voi
                     label={text.version.nameOf(row.number)}
                     value={row.reason}
                     onCommit={(reason) =>
-                      ask("labelRevision", { version, number: row.number, reason }).then(load).catch(complain)
+                      ask(inVersion.labelRevision, { version, number: row.number, reason }).then(load).catch(complain)
                     }
                   />
                 </Box>
@@ -145,13 +139,6 @@ export function HistoryDialog({ onClose, onKeep }: { readonly onClose: () => voi
   );
 }
 
-interface Change {
-  readonly sequence: number;
-  readonly label: string;
-  readonly member: string;
-  readonly at: string;
-}
-
 /** What was done between two kept states, in words, asked for when it is opened. */
 function Changes({
   version,
@@ -164,14 +151,14 @@ function Changes({
   readonly upTo: number;
   readonly title: string;
 }) {
-  const [changes, setChanges] = useState<readonly Change[] | null>(null);
+  const [changes, setChanges] = useState<readonly HistoryRow[] | null>(null);
   return (
     <chakra.details
       ps="46px"
       fontSize="13px"
       onToggle={(event) => {
         if (!event.currentTarget.open || changes) return;
-        ask<{ changes: Change[] }>("listHistory", { version, after, upTo })
+        ask(inVersion.listHistory, { version, after, upTo })
           .then((answer) => setChanges(answer.changes))
           .catch(complain);
       }}

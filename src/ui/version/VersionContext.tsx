@@ -2,17 +2,12 @@
 import dynamic from "next/dynamic";
 import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
 import { useStore } from "zustand";
-import { ask, ServerError } from "../api";
+import { inVersion } from "@/contract";
 import { ErrorPage, LoadingPage } from "../controls/states";
 import { useDiagram } from "../diagram/diagramStore";
+import { ask, ServerError } from "../kernel/ask";
 import { text } from "../messages";
-import {
-  createVersionStore,
-  type VersionActions,
-  type VersionInfo,
-  type VersionState,
-  type VersionStore,
-} from "./versionStore";
+import { createVersionStore, type VersionActions, type VersionState, type VersionStore } from "./versionStore";
 
 // Loaded only when it is needed, which is hardly ever.
 const DamagedVersion = dynamic(() => import("./DamagedVersion").then((file) => file.DamagedVersion), {
@@ -34,7 +29,7 @@ export function VersionProvider({ version, children }: { readonly version: strin
     // What was chosen in another version means nothing here.
     useDiagram.getState().select();
     useDiagram.getState().set({ page: null, run: null, handovers: null });
-    ask<VersionInfo>("openVersion", { version })
+    ask(inVersion.openVersion, { version })
       .then((info) => {
         if (gone) return;
         opened = createVersionStore(info);

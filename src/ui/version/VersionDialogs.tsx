@@ -1,10 +1,11 @@
 "use client";
 import { Button, Text } from "@chakra-ui/react";
 import { useRouter } from "next/navigation";
-import { ask } from "../api";
+import { compare, inVersion } from "@/contract";
 import { AskDialog } from "../controls/AskDialog";
 import { DialogFrame } from "../controls/DialogFrame";
 import { complain, toaster } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { ExportDialog } from "./ExportDialog";
 import { HistoryDialog } from "./HistoryDialog";
@@ -39,7 +40,7 @@ export function VersionDialogs({
           onClose={close}
           onAnswer={async (reason) => {
             await store.getState().settled();
-            const { number } = await ask<{ number: number }>("nameRevision", { version: version.id, reason });
+            const { number } = await ask(inVersion.nameRevision, { version: version.id, reason });
             toaster.create({ description: text.version.kept(number) });
           }}
         />
@@ -56,7 +57,7 @@ export function VersionDialogs({
           onClose={close}
           onAnswer={async (name, aim) => {
             await store.getState().settled();
-            const made = await ask<{ version: string }>("createToBe", { source: version.id, name, aim });
+            const made = await ask(compare.createToBe, { source: version.id, name, aim });
             router.push(`/v/${encodeURIComponent(made.version)}/diagram`);
           }}
         />
@@ -71,7 +72,7 @@ export function VersionDialogs({
           action={text.version.describeAction}
           onClose={close}
           onAnswer={async (name, aim) => {
-            await ask("describeVersion", { id: version.id, name, aim });
+            await ask(compare.describeVersion, { id: version.id, name, aim });
             store.getState().noteVersion({ name, aim });
           }}
         />
@@ -83,7 +84,7 @@ export function VersionDialogs({
           onClose={close}
           onAdopt={async () => {
             await store.getState().settled();
-            const made = await ask<{ version: string }>("adoptToBe", { version: version.id });
+            const made = await ask(compare.adoptToBe, { version: version.id });
             toaster.create({ description: text.version.adopted(version.name) });
             router.push(`/v/${encodeURIComponent(made.version)}/diagram`);
           }}

@@ -2,8 +2,9 @@
 import { Box, Menu, Portal } from "@chakra-ui/react";
 import { Check as Tick } from "lucide-react";
 import { useRouter } from "next/navigation";
-import { ask } from "../api";
+import { home } from "@/contract";
 import { complain, toaster } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useVersion } from "./VersionContext";
 import type { VersionQuestion } from "./VersionDialogs";
@@ -18,14 +19,14 @@ export function VersionMenu({ onAsk }: { readonly onAsk: (question: VersionQuest
     `/api/export?version=${encodeURIComponent(info.version.id)}&format=${format}&name=${name}`;
   /** Gone from the list, and back with a click as long as the note stands. */
   const remove = async () => {
-    const { at } = await ask<{ at: string }>("deleteVersion", { id: info.version.id });
+    const { at } = await ask(home.deleteVersion, { id: info.version.id });
     const other = info.siblings.find(({ id }) => id !== info.version.id);
     router.push(other ? `/v/${encodeURIComponent(other.id)}/diagram` : "/");
     toaster.create({
       description: text.version.removed(info.version.name),
       action: {
         label: text.version.bringBack,
-        onClick: () => void ask("undelete", { at }).then(() => router.refresh()),
+        onClick: () => void ask(home.undelete, { at }).then(() => router.refresh()),
       },
     });
   };

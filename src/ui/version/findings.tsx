@@ -1,40 +1,15 @@
 "use client";
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
-import {
-  type Adaption,
-  type CheckOptions,
-  type Finding,
-  type ProfileName,
-  type SignedContent,
-  type Verdict,
-  verdictOf,
-  type Waiver,
-} from "@/core/check";
-import { type Model, toStored } from "@/core/model";
-import type { CheckWorker } from "@/workers/check";
-import { ask } from "../api";
+import { check } from "@/contract";
+import type { CheckData } from "@/contract/check";
+import { type CheckOptions, type Finding, type ProfileName, type Verdict, verdictOf } from "@/core/check";
+import type { Model } from "@/core/model";
 import { complain } from "../controls/toaster";
-import { checkWorker } from "./ownWorker";
+import { ask } from "../kernel/ask";
+import { JobRunner } from "../kernel/jobRunner";
 import { useVersion } from "./VersionContext";
 
-export interface SignedVerdict {
-  readonly id: string;
-  readonly revision: number;
-  readonly profile: ProfileName;
-  readonly content: SignedContent;
-  readonly member: string;
-  readonly at: string;
-  readonly holds: boolean;
-}
-
-interface CheckState {
-  readonly profile: ProfileName;
-  readonly adaption: Adaption;
-  readonly waivers: readonly Waiver[];
-  readonly verdicts: readonly SignedVerdict[];
-}
-
-interface Findings extends CheckState {
+interface Findings extends CheckData {
   /** The model that is looked at: the version as it was when it last came to rest. */
   readonly settled: Model;
   readonly findings: readonly Finding[];
@@ -49,7 +24,7 @@ const Context = createContext<Findings | null>(null);
 
 /** Milliseconds without a change before the model is checked again. */
 const restBeforeCheck = 250;
-const nobodySaid: CheckState = { profile: "review", adaption: {}, waivers: [], verdicts: [] };
+const nobodySaid: CheckData = { profile: "review", adaption: {}, waivers: [], verdicts: [] };
 
 interface Found {
   readonly findings: readonly Finding[];
@@ -58,23 +33,28 @@ interface Found {
 }
 
 /** What a worker of its own finds in a model. Until it has looked, what it found before stays. */
-function useFound(what: keyof CheckWorker, model: Model, { profile, adaption }: CheckState, isKnown: boolean): Found {
+function useFound(
+  part: "quick" | "long" | "all",
+  model: Model,
+  { profile, adaption }: CheckData,
+  isKnown: boolean,
+): Found {
   const [found, setFound] = useState<Found>({ findings: [], of: null });
-  const [worker] = useState(checkWorker);
+  const [worker] = useState(() => new JobRunner());
   // Told again with each change that is stored, but seldom otherwise than before.
   const told = JSON.stringify({ profile, adaption });
   useEffect(() => {
     if (!isKnown) return;
     let isStale = false;
-    const options = JSON.parse(told) as CheckOptions;
+    const options = JSON.parse(told) as Pick<CheckOptions, "profile" | "adaption">;
     worker
-      .ask((remote) => remote[what](toStored(model), options), what !== "quick")
+      .run("findings", { model }, { ...options, part }, { isAlone: part !== "quick" })
       .then((findings) => !isStale && setFound({ findings, of: model }))
       .catch(complain);
     return () => {
       isStale = true;
     };
-  }, [worker, what, model, told, isKnown]);
+  }, [worker, part, model, told, isKnown]);
   useEffect(() => () => worker.stop(), [worker]);
   return found;
 }
@@ -85,8 +65,8 @@ export function FindingsProvider({ children }: { readonly children: ReactNode })
   const version = useVersion((state) => state.info.version.id);
   // A signature lapses with the next change, which the server is asked about once that is stored.
   const isStored = useVersion((state) => state.pending.length === 0);
-  const [state, setState] = useState<CheckState | null>(null);
-  const reload = useCallback(async () => setState(await ask<CheckState>("openCheck", { version })), [version]);
+  const [state, setState] = useState<CheckData | null>(null);
+  const reload = useCallback(async () => setState(await ask(check.openCheck, { version })), [version]);
   useEffect(() => {
     if (isStored) reload().catch(complain);
   }, [reload, isStored]);

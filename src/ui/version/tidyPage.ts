@@ -1,10 +1,8 @@
-import type { Remote } from "comlink";
 import { type Command, noteTidy } from "@/core/commands";
-import { type Edit, type Id, type Model, toStored } from "@/core/model";
-import type { LayoutWorker } from "@/workers/layout";
+import type { Edit, Id, Model } from "@/core/model";
 import { toaster } from "../controls/toaster";
+import { JobRunner } from "../kernel/jobRunner";
 import { text } from "../messages";
-import { layoutWorker } from "./ownWorker";
 import type { VersionStore } from "./versionStore";
 
 /** Pages with more shapes (a hundred steps, their lanes and ends) are tidied in a worker, so that typing and pointing go on. */
@@ -12,7 +10,7 @@ const tidiedAtOnce = 112;
 /** After this long one is told, and may call it off. */
 const patience = 1000;
 
-const worker = layoutWorker();
+const worker = new JobRunner();
 
 const sizeOf = (model: Model, diagram: Id) => {
   let count = 0;
@@ -22,10 +20,7 @@ const sizeOf = (model: Model, diagram: Id) => {
 export const isLargePage = (model: Model, diagram: Id): boolean => sizeOf(model, diagram) > tidiedAtOnce;
 
 /** Asks the worker for something; after a while one is told, and may call it off, which gives null. */
-export function inWorker<Answer>(
-  words: string,
-  ask: (remote: Remote<LayoutWorker>) => Promise<Answer>,
-): Promise<Answer | null> {
+export function inWorker<Answer>(words: string, ask: (runner: JobRunner) => Promise<Answer>): Promise<Answer | null> {
   return new Promise((resolve, reject) => {
     let toast: string | undefined;
     const timer = setTimeout(() => {
@@ -41,8 +36,7 @@ export function inWorker<Answer>(
         },
       });
     }, patience);
-    worker
-      .ask(ask)
+    ask(worker)
       .then(resolve, reject)
       .finally(() => {
         clearTimeout(timer);
@@ -53,7 +47,7 @@ export function inWorker<Answer>(
 
 /** The edits that tidy a page, worked out in the worker; null where somebody called it off. */
 export const tidyEdits = (model: Model, diagram: Id): Promise<readonly Edit[] | null> =>
-  inWorker(text.diagram.tidying, (remote) => remote.tidyEdits(toStored(model), diagram));
+  inWorker(text.diagram.tidying, (runner) => runner.run("tidyPage", { model }, { diagram }));
 
 /**
  * Tidies a page: at once where it is small, else as soon as the worker has it. What is changed meanwhile is tidied with it.

@@ -1,6 +1,7 @@
 "use client";
 import { useEffect, useState } from "react";
-import { ask } from "../api";
+import { inVersion } from "@/contract";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useVersion } from "./VersionContext";
 
@@ -14,7 +15,7 @@ export function useLatestRevision(kept = 0): string {
   const [words, setWords] = useState<string>(text.check.head);
   useEffect(() => {
     let stale = false;
-    ask<{ revisions: { number: number }[]; changedSince: boolean }>("listRevisions", { version })
+    ask(inVersion.listRevisions, { version })
       .then(({ revisions, changedSince }) => {
         if (stale) return;
         const last = revisions[0]?.number;

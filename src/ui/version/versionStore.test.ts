@@ -1,3 +1,4 @@
+import type { VersionData } from "@/contract/version";
 import "fake-indexeddb/auto";
 import fc from "fast-check";
 import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
@@ -6,7 +7,7 @@ import { meet, replacementEdits } from "@/core/merge";
 import { type Edit, type Model, nameOf, toStored } from "@/core/model";
 import { commandFor, smallModel } from "@/core/testing/models";
 import { type Answer, type Fate, Network } from "../testing/network";
-import { createVersionStore, type VersionInfo, type VersionStore } from "./versionStore";
+import { createVersionStore, type VersionStore } from "./versionStore";
 
 /** Holds a version as the server does: batches one after another, each performed on what there is, each only once. */
 class StandInServer {
@@ -19,7 +20,7 @@ class StandInServer {
     this.model = model;
   }
 
-  info(): VersionInfo {
+  info(): VersionData {
     return {
       version: { id: "v", name: "As-is", kind: "as-is", source: null, aim: "", adoptedAt: null },
       process: { id: "p", name: "Rooftop solar connection" },
@@ -88,7 +89,7 @@ const rename = (element: string, name: string): Command => ({ type: "rename", id
 describe("an open version", () => {
   beforeEach(() => {
     vi.useFakeTimers();
-    vi.stubGlobal("document", { visibilityState: "visible" });
+    vi.stubGlobal("document", { visibilityState: "visible", addEventListener: () => {}, removeEventListener: () => {} });
   });
   afterEach(async () => {
     for (const store of opened.splice(0)) store.getState().close();

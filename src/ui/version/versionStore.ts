@@ -1,40 +1,16 @@
 import { nanoid } from "nanoid";
 import { createStore } from "zustand/vanilla";
+import { inVersion } from "@/contract";
+import { concerns } from "@/contract/events";
+import type { Since, VersionData } from "@/contract/version";
 import { type Command, perform, undoOf } from "@/core/commands";
 import { type Decision, type MergeConflict, meet, mergeModels, replacementEdits } from "@/core/merge";
-import { applyEdits, type Edit, type Model, type StoredModel, trustStored } from "@/core/model";
-import { ask, ServerError } from "../api";
+import { applyEdits, type Edit, type Model, trustStored } from "@/core/model";
+import { ask, ServerError } from "../kernel/ask";
+import { onHappened } from "../kernel/events";
 import { text } from "../messages";
-import { openOutbox, type PendingBatch } from "./outbox";
 
-export interface VersionInfo {
-  readonly version: {
-    readonly id: string;
-    readonly name: string;
-    readonly kind: "as-is" | "to-be";
-    readonly source: string | null;
-    /** What it is to reach. */
-    readonly aim: string;
-    readonly adoptedAt: string | null;
-  };
-  readonly process: { readonly id: string; readonly name: string };
-  readonly trail: readonly string[];
-  readonly siblings: readonly {
-    readonly id: string;
-    readonly name: string;
-    readonly kind: "as-is" | "to-be";
-    readonly source: string | null;
-    readonly aim: string;
-    readonly adoptedAt: string | null;
-  }[];
-  readonly sequence: number;
-  /** How often the workspace was replaced by a backup; sequences of before and after count two pasts. */
-  readonly generation: number;
-  readonly handedOff: number;
-  /** How much of the description the models account for; null where the process has none. */
-  readonly brief: { readonly sentences: number; readonly accounted: number } | null;
-  readonly model: StoredModel;
-}
+import { openOutbox, type PendingBatch } from "./outbox";
 
 /** Commands and what they came to. */
 interface Plan {
@@ -43,12 +19,6 @@ interface Plan {
   readonly label: string;
   readonly remarks: readonly string[];
   readonly model: Model;
-}
-
-/** What the server holds after a state one knows. */
-interface Answer {
-  readonly sequence: number;
-  readonly since: readonly { readonly batch: string; readonly edits: Edit[] }[];
 }
 
 /** Two states of one version that go back to a common one. */
@@ -73,7 +43,7 @@ export interface SetAside {
 }
 
 export interface VersionState {
-  readonly info: VersionInfo;
+  readonly info: VersionData;
   /** The model as the person sees it: acknowledged and pending commands alike. */
   readonly model: Model;
   readonly pending: readonly PendingBatch[];
@@ -105,7 +75,7 @@ export interface VersionActions {
   /** Stops asking for what others do. */
   readonly close: () => void;
   /** The description was changed or accounted for: the stage's sign follows. */
-  readonly noteBrief: (brief: VersionInfo["brief"]) => void;
+  readonly noteBrief: (brief: VersionData["brief"]) => void;
   /** The version was given another name or aim. */
   readonly noteVersion: (told: { readonly name: string; readonly aim: string }) => void;
   /** Resolves when everything is acknowledged; rejects, with words, when the server does not answer or something has to be decided. */
@@ -114,15 +84,14 @@ export interface VersionActions {
   readonly forgetAside: () => void;
 }
 
-/** Milliseconds after which an open window looks for what others did: less than a second, so that two people see each other work. */
-const lookEvery = 700;
-
 /** The state of one open version: its model, what is not saved yet, and what can be undone. */
-export function createVersionStore(info: VersionInfo) {
+export function createVersionStore(info: VersionData) {
   // The acknowledged state, which pending batches are performed on.
   let base = { model: trustStored(info.model), sequence: info.sequence, generation: info.generation };
   let sending = false;
   let closed = false;
+  /** Whether somebody may have changed the version since what is known. */
+  let lookIsDue = false;
   let retryIn = 500;
   const waiting: { readonly resolve: () => void; readonly reject: (reason: Error) => void }[] = [];
   const outbox = openOutbox(info.version.id);
@@ -179,7 +148,7 @@ export function createVersionStore(info: VersionInfo) {
       if (sending || !next || get().disagreement) return;
       sending = true;
       try {
-        const answer = await ask<Answer>("applyCommands", {
+        const answer = await ask(inVersion.applyCommands, {
           version: info.version.id,
           batch: next.batch,
           base: base.sequence,
@@ -192,7 +161,10 @@ export function createVersionStore(info: VersionInfo) {
         retryIn = 500;
         sending = false;
         if (get().pending.length > 0) void flush();
-        else tellSettled();
+        else {
+          tellSettled();
+          if (lookIsDue) void follow();
+        }
       } catch (error) {
         if (error instanceof ServerError && error.status >= 400 && error.status < 500) {
           // Until it is clear what to do, nothing else is sent or taken over.
@@ -208,15 +180,22 @@ export function createVersionStore(info: VersionInfo) {
       }
     };
 
-    /** Takes over what others did. */
-    const follow = async () => {
-      if (sending || get().disagreement || document.visibilityState === "hidden") return;
+    /** Takes over what others did: now, or as soon as nothing stands against it. */
+    const follow = async (): Promise<void> => {
+      lookIsDue = true;
+      if (closed || sending || get().disagreement || document.visibilityState === "hidden") return;
+      lookIsDue = false;
       const { sequence } = base;
       try {
         const { generation } = base;
-        const answer = await ask<Answer>("changesSince", { version: info.version.id, base: sequence, generation });
-        // A batch of our own may have been acknowledged meanwhile, with the others' changes.
-        if (answer.since.length === 0 || sending || base.sequence !== sequence) return;
+        const answer = await ask(inVersion.changesSince, { version: info.version.id, base: sequence, generation });
+        // A batch of our own is being sent, or was acknowledged meanwhile with the others' changes: then it is looked again.
+        if (sending || base.sequence !== sequence) {
+          lookIsDue = true;
+          if (!sending) void follow();
+          return;
+        }
+        if (answer.since.length === 0) return;
         takeOver(answer);
         if (get().pending.length === 0) tellSettled();
       } catch (error) {
@@ -247,7 +226,7 @@ export function createVersionStore(info: VersionInfo) {
      * What the server did since comes into the base: others' batches, and our own, whose answer may have been lost on its way. What
      * is still pending is performed on top, or joined.
      */
-    const takeOver = (answer: Answer, sent?: PendingBatch): void => {
+    const takeOver = (answer: Since, sent?: PendingBatch): void => {
       const { model: common } = base;
       let model = common;
       for (const { edits } of answer.since) {
@@ -293,7 +272,7 @@ export function createVersionStore(info: VersionInfo) {
     /** The server says no to a batch. Where the model has moved on, both states are joined; else the change cannot be. */
     const rejoin = async (refused: PendingBatch, message: string) => {
       const { model: common, sequence } = base;
-      const fresh = await ask<VersionInfo>("openVersion", { version: info.version.id }).catch(() => null);
+      const fresh = await ask(inVersion.openVersion, { version: info.version.id }).catch(() => null);
       if (!fresh) return fail();
       if (fresh.generation !== base.generation) return openAnew();
       if (fresh.sequence === sequence) return drop(refused, message);
@@ -357,7 +336,13 @@ export function createVersionStore(info: VersionInfo) {
     const performedOn = (model: Model, pending: readonly PendingBatch[]): Model =>
       pending.reduce((current, batch) => pendingOn(current, [batch]) ?? current, model);
 
-    const following = setInterval(() => void follow(), lookEvery);
+    const stopHearing = onHappened(({ things, sequences }) => {
+      if (!concerns([{ kind: "version", id: info.version.id }], things)) return;
+      const reached = sequences?.[info.version.id];
+      if (reached === undefined || reached > base.sequence) void follow();
+    });
+    const onShown = () => void (lookIsDue && follow());
+    document.addEventListener("visibilitychange", onShown);
 
     void outbox.read().then((kept) => {
       if (kept.length === 0) return;
@@ -448,7 +433,7 @@ export function createVersionStore(info: VersionInfo) {
           },
         })),
       reload: async () => {
-        const fresh = await ask<VersionInfo>("openVersion", { version: info.version.id });
+        const fresh = await ask(inVersion.openVersion, { version: info.version.id });
         base = { model: trustStored(fresh.model), sequence: fresh.sequence, generation: fresh.generation };
         set((state) => ({
           info: fresh,
@@ -472,7 +457,8 @@ export function createVersionStore(info: VersionInfo) {
         sendJoined(disagreement, merged.model, text.saved.keptBefore);
       },
       close: () => {
-        clearInterval(following);
+        stopHearing();
+        document.removeEventListener("visibilitychange", onShown);
         closed = true;
         // What is not acknowledged yet is sent all the same; until then its outbox stays this one's.
         if (get().pending.length === 0) outbox.close();

@@ -1,22 +1,17 @@
 "use client";
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
-import { callKeyOf, type Id, type Model, type StoredModel, toStored, trustStored } from "@/core/model";
-import type { WalkTest, WalkTestResult } from "@/core/tokens";
-import { ask } from "../api";
+import { inVersion, walk } from "@/contract";
+import type { WalkTestRow } from "@/contract/walk";
+import { callKeyOf, type Id, type Model, trustStored } from "@/core/model";
+import type { WalkTestResult } from "@/core/tokens";
+import { calledName } from "@/jobs";
 import { complain } from "../controls/toaster";
-import { walksWorker } from "./ownWorker";
+import { ask } from "../kernel/ask";
+import { JobRunner } from "../kernel/jobRunner";
 import { useVersion } from "./VersionContext";
 
-export interface KeptWalk {
-  readonly id: string;
-  readonly name: string;
-  readonly content: WalkTest;
-  readonly member: string;
-  readonly at: string;
-}
-
 interface Walks {
-  readonly tests: readonly KeptWalk[];
+  readonly tests: readonly WalkTestRow[];
   /** How each goes on the model as it is, a moment behind the typing. */
   readonly results: ReadonlyMap<string, WalkTestResult>;
   readonly failing: number;
@@ -35,11 +30,11 @@ const restBeforePlaying = 400;
 export function WalksProvider({ children }: { readonly children: ReactNode }) {
   const model = useVersion((state) => state.model);
   const version = useVersion((state) => state.info.version.id);
-  const [tests, setTests] = useState<readonly KeptWalk[]>([]);
+  const [tests, setTests] = useState<readonly WalkTestRow[]>([]);
   const [called, setCalled] = useState<ReadonlyMap<Id, Model> | undefined>(undefined);
   const [settled, setSettled] = useState(model);
   const reload = useCallback(async () => {
-    setTests((await ask<{ tests: KeptWalk[] }>("listWalkTests", { version })).tests);
+    setTests((await ask(walk.listWalkTests, { version })).tests);
   }, [version]);
   useEffect(() => {
     reload().catch(complain);
@@ -57,14 +52,14 @@ export function WalksProvider({ children }: { readonly children: ReactNode }) {
       setCalled(new Map());
       return;
     }
-    ask<{ called: { calls: Id; model: StoredModel }[] }>("openCalled", { version })
+    ask(inVersion.openCalled, { version })
       .then((answer) => setCalled(new Map(answer.called.map((one) => [one.calls, trustStored(one.model)]))))
       .catch((error) => {
         setCalled(new Map());
         complain(error);
       });
   }, [calls, version]);
-  const [worker] = useState(walksWorker);
+  const [worker] = useState(() => new JobRunner());
   const [results, setResults] = useState<ReadonlyMap<string, WalkTestResult>>(new Map());
   useEffect(() => {
     if (!called || tests.length === 0) {
@@ -72,10 +67,10 @@ export function WalksProvider({ children }: { readonly children: ReactNode }) {
       return;
     }
     let isStale = false;
-    const calledModels = [...called].map(([process, one]) => [process, toStored(one)] as const);
+    const calledModels = Object.fromEntries([...called].map(([calls, one]) => [calledName(calls), one]));
     const contents = tests.map((test) => test.content);
     worker
-      .ask((remote) => remote.run(toStored(settled), calledModels, contents), true)
+      .run("walks", { model: settled, ...calledModels }, { tests: contents }, { isAlone: true })
       .then((played) => {
         if (!isStale) setResults(new Map(tests.map((test, at) => [test.id, played[at] as WalkTestResult])));
       })

@@ -2,6 +2,8 @@
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { CircleCheck, CircleX, TriangleAlert } from "lucide-react";
 import { useState } from "react";
+import { walk as walkTerms } from "@/contract";
+import type { WalkTestRow } from "@/contract/walk";
 import { caseDataOf } from "@/core/feel";
 import { type Id, nameOf } from "@/core/model";
 import {
@@ -12,15 +14,16 @@ import {
   type Playing,
   played,
   testOf,
+  type Walked,
   type World,
   walk,
 } from "@/core/tokens";
-import { ask } from "../api";
 import { AskDialog } from "../controls/AskDialog";
 import { complain } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useVersion } from "../version/VersionContext";
-import { type KeptWalk, useWalks } from "../version/walks";
+import { useWalks } from "../version/walks";
 import { SuggestDialog } from "./SuggestDialog";
 import type { Standing } from "./useStanding";
 import { useWalk } from "./walkStore";
@@ -33,20 +36,24 @@ export function KeptColumn({ standing, process }: { readonly standing: Standing;
   const version = useVersion((state) => state.info.version.id);
   const { tests, results, reload } = useWalks();
   const { load, data, past, at } = useWalk();
-  const [asking, setAsking] = useState<"keep" | "suggest" | { rename: KeptWalk } | null>(null);
+  const [asking, setAsking] = useState<"keep" | "suggest" | { rename: WalkTestRow } | null>(null);
   const { world, outcome } = standing;
   const keep = async (name: string) => {
     const now = past[at] as Playing;
     const given = caseDataOf(data);
     const told = { ...now.told, ...(Object.keys(given).length > 0 && { data: given }) };
     // What is not yet at its end is played on the usual way, so that the test has an outcome.
-    await ask("keepWalkTests", {
+    await ask(walkTerms.keepWalkTests, {
       version,
       tests: [{ name, content: testOf(process, walk(world, process, told), true) }],
     });
     await reload();
   };
-  const change = (name: string, input: object) => ask(name, input).then(reload).catch(complain);
+  const expectNow = ({ id, content }: WalkTestRow, { outcome, entered }: Pick<Walked, "outcome" | "entered">) => {
+    const path = content.path && entered.map(({ element, times }): [Id, number] => [element, times]);
+    void after(ask(walkTerms.changeWalkTest, { version, test: id, content: { ...content, outcome, path } }));
+  };
+  const after = (asked: Promise<unknown>) => asked.then(reload).catch(complain);
   return (
     <Box>
       <Flex gap={1.5} mb={2} wrap="wrap">
@@ -92,7 +99,9 @@ export function KeptColumn({ standing, process }: { readonly standing: Standing;
                   {test.name}
                 </chakra.button>
                 <Small onClick={() => setAsking({ rename: test })}>{text.walk.rename}</Small>
-                <Small onClick={() => change("deleteWalkTest", { test: test.id })}>{text.walk.remove}</Small>
+                <Small onClick={() => after(ask(walkTerms.deleteWalkTest, { version, test: test.id }))}>
+                  {text.walk.remove}
+                </Small>
               </Flex>
               {result && verdict !== "passes" && (
                 <Box ps="23px" fontSize="13px">
@@ -101,19 +110,7 @@ export function KeptColumn({ standing, process }: { readonly standing: Standing;
                   ))}
                   {result.differences.length > 4 && <p>{text.walk.more(result.differences.length - 4)}</p>}
                   {result.walked && (
-                    <Small
-                      onClick={() =>
-                        change("changeWalkTest", {
-                          test: test.id,
-                          content: {
-                            ...test.content,
-                            outcome: result.walked?.outcome,
-                            path:
-                              test.content.path && result.walked?.entered.map(({ element, times }) => [element, times]),
-                          },
-                        })
-                      }
-                    >
+                    <Small onClick={() => result.walked && expectNow(test, result.walked)}>
                       {text.walk.expectThis}
                     </Small>
                   )}
@@ -142,7 +139,7 @@ export function KeptColumn({ standing, process }: { readonly standing: Standing;
           action={text.walk.rename}
           onClose={() => setAsking(null)}
           onAnswer={async (name) => {
-            await ask("changeWalkTest", { test: asking.rename.id, name });
+            await ask(walkTerms.changeWalkTest, { version, test: asking.rename.id, name });
             await reload();
           }}
         />
@@ -173,7 +170,7 @@ function suggestedName({ now, world }: Standing): string {
 }
 
 /** A kept walk from its beginning to its end, so that it can be gone through step by step. */
-function playedAll(world: World, { content }: KeptWalk): Playing[] {
+function playedAll(world: World, { content }: WalkTestRow): Playing[] {
   const choices = choicesOf(content);
   const past = [beginPlaying(world, content.process, choices.start)];
   for (let now = past[0] as Playing; past.length < 2_000; ) {

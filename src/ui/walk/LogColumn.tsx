@@ -6,7 +6,7 @@ import type { Id, Model } from "@/core/model";
 import { nameOf, wordFor } from "@/core/model";
 import { writeTable } from "@/core/table";
 import type { WalkStep } from "@/core/tokens";
-import { giveFile } from "../api";
+import { giveFile } from "../kernel/ask";
 import { text } from "../messages";
 import type { Standing } from "./useStanding";
 

@@ -1,10 +1,11 @@
 "use client";
 import { Box, Button, chakra, Dialog, Portal } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
+import { walk as walkTerms } from "@/contract";
 import { type Id, type Model, nameOf, wordFor } from "@/core/model";
 import { type SuggestedWalk, suggestWalks, testOf, type World, walk } from "@/core/tokens";
-import { ask } from "../api";
 import { complain } from "../controls/toaster";
+import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { useVersion } from "../version/VersionContext";
 
@@ -31,7 +32,7 @@ export function SuggestDialog({
       name,
       content: testOf(process, walk(world, process, choices), true),
     }));
-    await ask("keepWalkTests", { version, tests });
+    await ask(walkTerms.keepWalkTests, { version, tests });
     await onKept();
     onClose();
   };

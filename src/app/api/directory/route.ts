@@ -1,4 +1,4 @@
-import { exportDirectory, runUseCase } from "@/server";
+import { fileUseCases, runUseCase } from "@/server";
 import { answer, fileResponse } from "../answer";
 
 export const dynamic = "force-dynamic";
@@ -7,7 +7,7 @@ export const dynamic = "force-dynamic";
 export async function GET(request: Request): Promise<Response> {
   return answer(request, async (member) => {
     const format = new URL(request.url).searchParams.get("format") === "json" ? "json" : "csv";
-    const { text } = (await runUseCase(member, exportDirectory as never, { format })) as { text: string };
+    const { text } = await runUseCase(member, fileUseCases.exportDirectory, { format });
     const type = format === "json" ? "application/json" : "text/csv; charset=utf-8";
     return fileResponse(text, `directory.${format}`, type);
   });

@@ -1,4 +1,4 @@
-import { exportBpmn, exportPicture, exportSheet, runUseCase } from "@/server";
+import { fileUseCases, runUseCase } from "@/server";
 import { answer, fileResponse, jsonOf } from "../answer";
 
 export const dynamic = "force-dynamic";
@@ -15,12 +15,13 @@ export async function GET(request: Request): Promise<Response> {
     const name = (searchParams.get("name") ?? "process").slice(0, 200);
     if (searchParams.get("format") === "csv") {
       const process = searchParams.get("process");
-      const { text } = (await runUseCase(member, exportSheet as never, { ...input, ...(process && { process }) })) as {
-        text: string;
-      };
+      const { text } = await runUseCase(member, fileUseCases.exportSheet, {
+        ...input,
+        ...(process && { process }),
+      });
       return fileResponse(text, `${name}.csv`, "text/csv; charset=utf-8");
     }
-    const { text } = (await runUseCase(member, exportBpmn as never, input)) as { text: string };
+    const { text } = await runUseCase(member, fileUseCases.exportBpmn, input);
     return fileResponse(text, `${name}.bpmn`, "application/xml; charset=utf-8");
   });
 }
@@ -31,7 +32,7 @@ const types = { svg: "image/svg+xml; charset=utf-8", png: "image/png", pdf: "app
 export async function POST(request: Request): Promise<Response> {
   return answer(request, async (member) => {
     const input = (await jsonOf(request, 4 * 1024 * 1024)) as { format?: string; name?: unknown };
-    const { bytes } = (await runUseCase(member, exportPicture as never, input)) as { bytes: Uint8Array };
+    const { bytes } = await runUseCase(member, fileUseCases.exportPicture, input);
     const format = input.format as keyof typeof types;
     return fileResponse(
       Buffer.from(bytes),

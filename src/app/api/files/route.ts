@@ -1,4 +1,4 @@
-import { keepFile, mostFileBytes, openFile, runUseCase } from "@/server";
+import { fileUseCases, mostFileBytes, runUseCase } from "@/server";
 import { answer, bytesOf, fileResponse } from "../answer";
 
 export const dynamic = "force-dynamic";
@@ -8,7 +8,7 @@ export async function POST(request: Request): Promise<Response> {
   return answer(request, async (member) => {
     const name = new URL(request.url).searchParams.get("name") ?? "";
     const bytes = await bytesOf(request, mostFileBytes, name || "The file");
-    return Response.json(await runUseCase(member, keepFile as never, { name, bytes }));
+    return Response.json(await runUseCase(member, fileUseCases.keepFile, { name, bytes }));
   });
 }
 
@@ -16,11 +16,7 @@ export async function POST(request: Request): Promise<Response> {
 export async function GET(request: Request): Promise<Response> {
   return answer(request, async (member) => {
     const id = new URL(request.url).searchParams.get("id") ?? "";
-    const file = (await runUseCase(member, openFile as never, { id })) as {
-      name: string;
-      type: string;
-      bytes: Uint8Array;
-    };
+    const file = await runUseCase(member, fileUseCases.openFile, { id });
     return fileResponse(Buffer.from(file.bytes), file.name, file.type);
   });
 }

@@ -1,4 +1,4 @@
-import { importFile, runUseCase } from "@/server";
+import { fileUseCases, runUseCase } from "@/server";
 import { answer, bytesOf } from "../answer";
 
 export const dynamic = "force-dynamic";
@@ -10,15 +10,12 @@ export async function POST(request: Request): Promise<Response> {
     const { searchParams } = new URL(request.url);
     const bytes = await bytesOf(request, mostBytes, "The file");
     return Response.json(
-      await runUseCase(member, importFile as never, {
+      await runUseCase(member, fileUseCases.importFile, {
         name: searchParams.get("name") ?? "file",
         area: searchParams.get("area") ?? "",
         bytes,
-        stopped: async () => {
-          // Reading a long list takes seconds; whoever gave up meanwhile is heard before anything is kept.
-          await new Promise((resolve) => setTimeout(resolve));
-          return request.signal.aborted;
-        },
+        // Reading a long list takes seconds; whoever gives up meanwhile is heard.
+        signal: request.signal,
       }),
     );
   });

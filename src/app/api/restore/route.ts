@@ -1,4 +1,4 @@
-import { mostBackupBytes, restore, runUseCase } from "@/server";
+import { fileUseCases, mostBackupBytes, runUseCase } from "@/server";
 import { answer, bytesOf } from "../answer";
 
 export const dynamic = "force-dynamic";
@@ -7,6 +7,6 @@ export const dynamic = "force-dynamic";
 export async function POST(request: Request): Promise<Response> {
   return answer(request, async (member) => {
     const bytes = await bytesOf(request, mostBackupBytes, "The backup");
-    return Response.json(await runUseCase(member, restore as never, { bytes }));
+    return Response.json(await runUseCase(member, fileUseCases.restore, { bytes }));
   });
 }

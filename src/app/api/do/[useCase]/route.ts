@@ -1,4 +1,4 @@
-import { runUseCase, UseCaseError, useCases } from "@/server";
+import { runUseCase, type UseCase, UseCaseError, useCases } from "@/server";
 import { answer, jsonOf } from "../../answer";
 
 /** A pasted list of thousands of rows, or a large model merged, is one request. */
@@ -12,8 +12,8 @@ export async function POST(request: Request, { params }: { params: Promise<{ use
     const { useCase: name } = await params;
     if (!Object.hasOwn(useCases, name))
       throw new UseCaseError("no-such-use-case", `There is no use case "${name}".`, 404);
-    const useCase = useCases[name as keyof typeof useCases];
+    const useCase = useCases[name as keyof typeof useCases] as UseCase<unknown, unknown>;
     const input = await jsonOf(request, mostRequestBytes);
-    return Response.json(await runUseCase(member, useCase as never, input));
+    return Response.json(await runUseCase(member, useCase, input));
   });
 }

@@ -1,0 +1,47 @@
+import { hearFeed, listenToFeed } from "@/server";
+import { answer } from "../answer";
+
+export const dynamic = "force-dynamic";
+
+/** So that whatever stands between knows that the stream is alive. */
+const beatEvery = 15_000;
+
+/** GET: what happens, as server-sent events, for as long as somebody listens. */
+export async function GET(request: Request): Promise<Response> {
+  return answer(request, async (member) => {
+    await listenToFeed();
+    const after = request.headers.get("last-event-id");
+    let end = () => {};
+    const stream = new ReadableStream<Uint8Array>({
+      start(controller) {
+        const write = (text: string) => {
+          try {
+            controller.enqueue(new TextEncoder().encode(text));
+          } catch {
+            // Nobody reads any more.
+            end();
+          }
+        };
+        const stop = hearFeed(member, after, (id, text) => write(`id: ${id}\ndata: ${text}\n\n`));
+        const beat = setInterval(() => write(":\n\n"), beatEvery);
+        end = () => {
+          clearInterval(beat);
+          stop();
+        };
+        request.signal.addEventListener("abort", () => {
+          end();
+          try {
+            controller.close();
+          } catch {
+            // It is closed already.
+          }
+        });
+        write("retry: 1000\n\n");
+      },
+      cancel: () => end(),
+    });
+    return new Response(stream, {
+      headers: { "content-type": "text/event-stream; charset=utf-8", "x-accel-buffering": "no" },
+    });
+  });
+}

@@ -1,0 +1,12 @@
+/** What window and server say to each other, a file a stage. */
+export { brief } from "./brief";
+export { check } from "./check";
+export { compare } from "./compare";
+export type { AnswerOf, Contract, Done, Right, Thing } from "./contract";
+export { directory } from "./directory";
+export { files } from "./files";
+export { finding } from "./find";
+export { handoff } from "./handoff";
+export { home } from "./home";
+export { inVersion } from "./version";
+export { walk } from "./walk";

@@ -1,0 +1,13 @@
+/** What Home and the journey show of a version. */
+export interface Summary {
+  /** Flow nodes: what the flow passes. */
+  readonly steps: number;
+  /** Everything drawn but the connections. */
+  readonly shapes: number;
+  readonly errors: number;
+  readonly warnings: number;
+  readonly advice: number;
+  /** Kept walks, and those of them that no longer go as expected. */
+  readonly walks: number;
+  readonly failingWalks: number;
+}

@@ -1,0 +1,34 @@
+/** The thread of the server: any job by its name. Models come as JSON text, which is handed over at once, however large. */
+import { type StoredModel, trustStored } from "@/core/model";
+import { briefSummary, frameBuilt, framesTold } from "./briefs";
+import { bpmnFile, packageFile, picture, readFile, sheetFile } from "./files";
+import { jobs } from "./index";
+import { openedModel } from "./opened";
+import { summary } from "./summary";
+
+/** Jobs that only the server asks for: what reads and writes files needs what only a server has. */
+const serverJobs = {
+  ...jobs,
+  bpmnFile,
+  briefSummary,
+  frameBuilt,
+  framesTold,
+  openedModel,
+  packageFile,
+  picture,
+  readFile,
+  sheetFile,
+  summary,
+} as const;
+export type ServerJobs = typeof serverJobs;
+
+export interface ThreadRequest {
+  readonly name: keyof ServerJobs;
+  readonly models: { readonly [name: string]: string };
+  readonly input: unknown;
+}
+
+export default async function run({ name, models, input }: ThreadRequest): Promise<unknown> {
+  const opened = Object.entries(models).map(([slot, text]) => [slot, trustStored(JSON.parse(text) as StoredModel)]);
+  return serverJobs[name](Object.fromEntries(opened), input as never, () => {});
+}

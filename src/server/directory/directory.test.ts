@@ -1,0 +1,149 @@
+import { afterAll, beforeEach, describe, expect, test } from "vitest";
+import { fileUseCases, localMember, runUseCase } from "@/server";
+import { closeWorkspace, makeProcess, nameOfElement, openWorkspace, run, send } from "../testing/workspace";
+
+afterAll(closeWorkspace);
+beforeEach(async () => {
+  await openWorkspace();
+});
+
+interface Entry {
+  readonly id: string;
+  readonly name: string;
+  readonly unit: string | null;
+  readonly description: string;
+  readonly headcount: number | null;
+  readonly uses: number;
+}
+const entries = async () => (await run<{ entries: Entry[] }>("openDirectory", {})).entries;
+const entry = async (id: string) => (await entries()).find((one) => one.id === id);
+
+describe("an entry is changed", () => {
+  test("and what is not said stays as it was", async () => {
+    await run("createEntry", {
+      id: "crew",
+      kind: "role",
+      name: "Field crew",
+      description: "Works on site",
+      headcount: 6,
+    });
+    await run("changeEntry", { id: "crew", name: "Site crew" });
+    expect(await entry("crew")).toMatchObject({ name: "Site crew", description: "Works on site", headcount: 6 });
+  });
+  test("but a unit never stands in itself, however far down", async () => {
+    for (const [id, unit] of [
+      ["a", null],
+      ["b", "a"],
+      ["c", "b"],
+    ])
+      await run("createEntry", { id, kind: "unit", name: `Unit ${id}`, unit });
+    await expect(run("changeEntry", { id: "a", unit: "c" })).rejects.toMatchObject({ code: "unit-in-itself" });
+    await expect(run("changeEntry", { id: "c", unit: "a" })).resolves.toBeDefined();
+  });
+});
+
+describe("two entries are made one", () => {
+  test("in every head, in the tree, and the one that goes is gone", async () => {
+    const { version } = await makeProcess();
+    await run("createEntry", { id: "one", kind: "role", name: "Field crew" });
+    await run("createEntry", { id: "two", kind: "role", name: "Field crews", description: "On site", headcount: 3 });
+    await send(version, {
+      type: "assignRole",
+      step: "check",
+      role: { entry: "two", name: "Field crews" },
+      part: "responsible",
+      id: "r",
+    });
+    expect(await run("mergeEntries", { from: "two", into: "one" })).toEqual({ versions: [version] });
+    expect(await entry("one")).toMatchObject({ description: "On site", headcount: 3, uses: 1 });
+    expect(await entry("two")).toBeUndefined();
+    const { model } = await run<{ model: { elements: { type: string; name?: string }[] } }>("openVersion", { version });
+    expect(model.elements.filter((one) => one.type === "resource").map((one) => one.name)).toEqual(["Field crew"]);
+  });
+  test("but not a role and a system", async () => {
+    await run("createEntry", { id: "one", kind: "role", name: "Billing" });
+    await run("createEntry", { id: "two", kind: "system", name: "Billing" });
+    await expect(run("mergeEntries", { from: "two", into: "one" })).rejects.toMatchObject({ code: "other-kind" });
+  });
+});
+
+test("a file of entries is taken over whole or not at all; units may come in any order", async () => {
+  await run("createEntry", { id: "known", kind: "role", name: "Field crew", description: "Works on site" });
+  const file =
+    "Kind,Name,Description,Part of,Headcount\r\nrole,Clerk,,Office,2\r\nunit,Office,,,\r\nrole,field-crew,,Office,4\r\n";
+  expect(await run("importDirectory", { text: file })).toEqual({ made: 2, known: 1 });
+  const office = (await entries()).find((one) => one.name === "Office");
+  expect(await entry("known")).toMatchObject({ description: "Works on site", headcount: 4, unit: office?.id });
+  await expect(run("importDirectory", { text: "Kind,Name\r\nrole,New\r\nplanet,Mars\r\n" })).rejects.toMatchObject({
+    code: "unreadable",
+  });
+  expect((await entries()).some((one) => one.name === "New")).toBe(false);
+});
+
+test("elements are found by word, type, role and system; letters that mean something to a database are letters", async () => {
+  const { version } = await makeProcess();
+  await run("createEntry", { id: "map", kind: "system", name: "Network map" });
+  await run("createEntry", { id: "desk", kind: "role", name: "Front desk" });
+  await send(
+    version,
+    { type: "useSystem", step: "check", system: { entry: "map", name: "Network map" }, use: "reads" },
+    { type: "assignRole", step: "check", role: { entry: "desk", name: "Front desk" }, part: "informed", id: "r" },
+    { type: "describe", id: "check", text: "At most 80 % of the feeder_rating" },
+  );
+  const search = async (input: object) =>
+    (await run<{ rows: { element: string; excerpt: string }[] }>("searchElements", input)).rows;
+  for (const input of [
+    { text: "check app" },
+    { text: "80 %" },
+    { text: "feeder_" },
+    { type: "user task" },
+    { role: "desk" },
+    { system: "map", text: "application" },
+  ])
+    expect((await search(input)).map((row) => row.element)).toEqual(["check"]);
+  expect((await search({ text: "80 %" }))[0]?.excerpt).toContain("At most 80 % of");
+  for (const input of [{ text: "8_ %" }, { text: "%%" }, { system: "none" }, { role: "map" }, { type: "timer" }])
+    expect(await search(input)).toEqual([]);
+});
+
+test("a process knows who calls it", async () => {
+  const { version, diagram } = await makeProcess();
+  await run("createProcess", {
+    name: "Switch on",
+    area: "area",
+    processId: "on",
+    versionId: "w",
+    bpmnId: "process-on",
+  });
+  await send(
+    version,
+    { type: "replace", diagram, id: "check", kind: { type: "callActivity" } },
+    { type: "setField", id: "check", field: "calledElement", value: "process-on" },
+  );
+  const { callers } = await run<{ callers: object[] }>("listCallers", { version: "w" });
+  expect(callers).toMatchObject([{ version, element: "check", elementName: await nameOfElement(version, "check") }]);
+  const picture = await run<{ boxes: object[]; lines: object[] }>("openLandscape", {});
+  expect(picture.lines).toMatchObject([{ from: "connect", to: "on", kind: "calls" }]);
+});
+
+describe("files", () => {
+  const keep = (name: string, bytes: Uint8Array) =>
+    runUseCase(localMember, fileUseCases.keepFile, { name, bytes }) as Promise<{ id: string }>;
+  test("come back as they went in, with a type of ours", async () => {
+    const { id } = await keep("plan.PDF", new Uint8Array([1, 2, 3]));
+    expect(await runUseCase(localMember, fileUseCases.openFile, { id })).toMatchObject({
+      name: "plan.PDF",
+      type: "application/pdf",
+      bytes: new Uint8Array([1, 2, 3]),
+    });
+  });
+  test.each([
+    ["run.exe", 3, "file-type"],
+    ["page.html", 3, "file-type"],
+    ["drawing.svg", 3, "file-type"],
+    ["nothing.txt", 0, "empty-file"],
+    ["large.pdf", 10 * 1024 * 1024 + 1, "too-large"],
+  ])("%s of %i bytes is refused", async (name, size, code) => {
+    await expect(keep(name, new Uint8Array(size))).rejects.toMatchObject({ code });
+  });
+});

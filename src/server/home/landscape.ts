@@ -1,0 +1,79 @@
+import { and, asc, eq, inArray, isNull, ne } from "drizzle-orm";
+import { home, inVersion } from "@/contract";
+import { landscapeLinks, outwardFactsOf, placeLandscape, resolver } from "@/core/landscape";
+import { processesOf, wordFor } from "@/core/model";
+import { elements, processes, versions } from "@/data/schema";
+import { DamagedVersion, loadHead, tryHead } from "../kernel/heads";
+import { query } from "../kernel/useCase";
+
+/** Which process calls which and sends messages to which, as their as-is versions say, placed for drawing. */
+export const openLandscape = query(home.openLandscape, async ({ db }) => {
+  const rows = await db
+    .select({ version: versions.id, process: processes.id, name: processes.name })
+    .from(versions)
+    .innerJoin(processes, eq(processes.id, versions.process))
+    .where(and(eq(versions.kind, "as-is"), isNull(versions.deletedAt), isNull(processes.deletedAt)))
+    .orderBy(asc(processes.createdAt), asc(processes.id));
+  const facts = [];
+  for (const { version, process, name } of rows) {
+    const head = await tryHead(db, version);
+    if (!(head instanceof DamagedVersion)) facts.push({ id: process, name, version, ...outwardFactsOf(head.model) });
+  }
+  const { boxes, lines, area } = placeLandscape(facts, landscapeLinks(facts));
+  const versionOf = new Map(facts.map((one) => [one.id, one.version]));
+  return { boxes: boxes.map((box) => ({ ...box, version: versionOf.get(box.id) as string })), lines, area };
+});
+
+/** Call activities of other processes that call a process of this version. */
+export const listCallers = query(inVersion.listCallers, async ({ db }, input) => {
+  const { model } = await loadHead(db, input.version);
+  const called = processesOf(model).map((process) => process.id);
+  const [own] = await db.select({ process: versions.process }).from(versions).where(eq(versions.id, input.version));
+  if (called.length === 0 || !own) return { callers: [] };
+  // Several processes may have these ids in their files; a call leads to one of them.
+  const holders = await db
+    .select({ process: versions.process, id: elements.element })
+    .from(elements)
+    .innerJoin(versions, eq(versions.id, elements.version))
+    .innerJoin(processes, eq(processes.id, versions.process))
+    .where(
+      and(
+        eq(elements.type, wordFor("process")),
+        inArray(elements.element, called),
+        eq(versions.kind, "as-is"),
+        isNull(versions.deletedAt),
+        isNull(processes.deletedAt),
+      ),
+    )
+    .orderBy(asc(processes.createdAt), asc(processes.id));
+  const resolve = resolver(holders.map(({ process, id }) => ({ process, processIds: [id] })));
+  const found = await db
+    .select({
+      version: versions.id,
+      versionName: versions.name,
+      process: processes.name,
+      element: elements.element,
+      elementName: elements.name,
+      called: elements.called,
+      calledProcess: elements.calledProcess,
+    })
+    .from(elements)
+    .innerJoin(versions, eq(versions.id, elements.version))
+    .innerJoin(processes, eq(processes.id, versions.process))
+    .where(
+      and(
+        inArray(elements.called, called),
+        ne(elements.version, input.version),
+        isNull(versions.deletedAt),
+        isNull(processes.deletedAt),
+      ),
+    )
+    .orderBy(asc(processes.name), asc(versions.createdAt));
+  const callers = found
+    .filter((call) => {
+      const process = resolve({ id: call.called ?? "", ...(call.calledProcess && { process: call.calledProcess }) });
+      return process === undefined || process === own.process;
+    })
+    .map(({ called: _, calledProcess: __, ...caller }) => caller);
+  return { callers };
+});

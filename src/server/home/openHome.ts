@@ -1,0 +1,164 @@
+import { and, asc, count, desc, eq, ilike, inArray, isNull, max, type SQL, sql } from "drizzle-orm";
+import { type AnswerOf, home } from "@/contract";
+import { areas, briefs, handoffs, heads, processes, revisions, versions } from "@/data/schema";
+import { type Context, longUseCase } from "../kernel/useCase";
+import { type Counted, countAnew, wasLookedAt } from "./summaries";
+
+type Answer = AnswerOf<typeof home.openHome>;
+interface Wanted {
+  readonly area: string | null;
+  readonly text: string;
+  readonly order: "own" | "name" | "changed" | "findings";
+  readonly from: number;
+  readonly count: number;
+}
+
+/** What is counted anew while one looks is worth this many milliseconds of waiting; the rest is there when one asks again. */
+const worthWaiting = 250;
+
+export const openHome = longUseCase(home.openHome, async (outside, wanted) => {
+  const first = await outside.read((context) => readHome(context, wanted));
+  const toCount = [...first.lapsed, ...first.unseen];
+  if (toCount.length === 0) return first.answer;
+  const counted = countAnew(toCount);
+  if (first.lapsed.length === 0) return first.answer;
+  let timer: NodeJS.Timeout | undefined;
+  await Promise.race([
+    counted,
+    new Promise<void>((resolve) => {
+      timer = setTimeout(resolve, worthWaiting);
+    }),
+  ]);
+  clearTimeout(timer);
+  return (await outside.read((context) => readHome(context, wanted))).answer;
+});
+
+/** A part of a name, as it stands. */
+const anywhere = (typed: string) => `%${typed.replace(/[\\%_]/g, (letter) => `\\${letter}`)}%`;
+
+async function readHome({ db }: Context, wanted: Wanted) {
+  const areaRows = await db
+    .select({ id: areas.id, name: areas.name, parent: areas.parent })
+    .from(areas)
+    .where(isNull(areas.deletedAt))
+    .orderBy(asc(areas.rank), asc(areas.name));
+  const perArea = new Map(
+    (
+      await db
+        .select({ area: processes.area, processes: count() })
+        .from(processes)
+        .where(isNull(processes.deletedAt))
+        .groupBy(processes.area)
+    ).map((row) => [row.area, row.processes]),
+  );
+  const within = withinEach(areaRows);
+  const all = areaRows.map((row) => ({
+    ...row,
+    processes: (within.get(row.id) ?? []).reduce((sum, id) => sum + (perArea.get(id) ?? 0), 0),
+  }));
+  const fitting = and(
+    isNull(processes.deletedAt),
+    wanted.area === null ? undefined : inArray(processes.area, within.get(wanted.area) ?? [wanted.area]),
+    wanted.text === "" ? undefined : ilike(processes.name, anywhere(wanted.text)),
+  );
+  const [{ total } = { total: 0 }] = await db.select({ total: count() }).from(processes).where(fitting);
+  const page = await db
+    .select({ id: processes.id, name: processes.name, area: processes.area, brief: processes.brief })
+    .from(processes)
+    .where(fitting)
+    .orderBy(...orders[wanted.order], asc(processes.name), asc(processes.id))
+    .offset(wanted.from)
+    .limit(wanted.count);
+  const listed = await versionsOf(
+    db,
+    page.map((row) => row.id),
+  );
+  const briefRows = await db
+    .select({ id: briefs.id, summary: briefs.summary, holds: briefs.summaryHolds })
+    .from(briefs)
+    .where(
+      inArray(
+        briefs.id,
+        page.flatMap((row) => row.brief ?? []),
+      ),
+    );
+  const summaries = new Map(briefRows.map((row) => [row.id, row.summary]));
+  const lapsed: Counted[] = [
+    ...listed.filter((row) => !row.holds).map((row) => ({ of: "version" as const, id: row.id })),
+    ...briefRows.filter((row) => !row.holds).map((row) => ({ of: "brief" as const, id: row.id })),
+  ];
+  const unseen: Counted[] = listed
+    .filter((row) => row.holds && !wasLookedAt(row.id))
+    .map((row) => ({ of: "version" as const, id: row.id }));
+  const answer: Answer = {
+    areas: all,
+    total,
+    processes: page.map((row) => ({ ...row, brief: row.brief === null ? null : (summaries.get(row.brief) ?? null) })),
+    versions: listed.map(({ holds: _, ...row }) => row),
+    counting: lapsed.length,
+  };
+  return { answer, lapsed, unseen };
+}
+
+const live = sql`${versions.process} = ${processes.id} and ${versions.deletedAt} is null`;
+const orders: { readonly [order in Wanted["order"]]: SQL[] } = {
+  own: [asc(processes.rank)],
+  name: [],
+  changed: [
+    desc(
+      sql`(select max(${heads.changedAt}) from ${versions} join ${heads} on ${heads.version} = ${versions.id} where ${live})`,
+    ),
+  ],
+  findings: [
+    desc(sql`(select coalesce(sum((${heads.summary} ->> 'errors')::int * 1000 + (${heads.summary} ->> 'warnings')::int), 0)
+      from ${versions} join ${heads} on ${heads.version} = ${versions.id} where ${live})`),
+  ],
+};
+
+/** The versions of some processes, in the order they were made. */
+async function versionsOf(db: Context["db"], of: readonly string[]) {
+  const rows = await db
+    .select({
+      id: versions.id,
+      process: versions.process,
+      kind: versions.kind,
+      name: versions.name,
+      source: versions.source,
+      changedAt: heads.changedAt,
+      sequence: heads.sequence,
+      summary: heads.summary,
+      damaged: heads.damaged,
+      holds: heads.summaryHolds,
+    })
+    .from(versions)
+    .innerJoin(heads, eq(heads.version, versions.id))
+    .where(and(inArray(versions.process, [...of]), isNull(versions.deletedAt)))
+    .orderBy(asc(versions.createdAt), asc(versions.id));
+  const ids = rows.map((row) => row.id);
+  const kept = await db
+    .select({ version: revisions.version, number: max(revisions.number) })
+    .from(revisions)
+    .where(inArray(revisions.version, ids))
+    .groupBy(revisions.version);
+  const handed = await db
+    .select({ version: handoffs.version, number: count() })
+    .from(handoffs)
+    .where(inArray(handoffs.version, ids))
+    .groupBy(handoffs.version);
+  const numbers = new Map(kept.map((row) => [row.version, row.number ?? 0]));
+  const packages = new Map(handed.map((row) => [row.version, row.number]));
+  return rows.map((row) => ({ ...row, revision: numbers.get(row.id) ?? 0, handedOff: packages.get(row.id) ?? 0 }));
+}
+
+/** Each area with all it holds, itself first, however deep. */
+function withinEach(rows: readonly { readonly id: string; readonly parent: string | null }[]): Map<string, string[]> {
+  const children = new Map<string, string[]>();
+  for (const { id, parent } of rows) if (parent !== null) children.set(parent, [...(children.get(parent) ?? []), id]);
+  return new Map(
+    rows.map(({ id }) => {
+      const found = new Set([id]);
+      for (const one of found) for (const child of children.get(one) ?? []) found.add(child);
+      return [id, [...found]];
+    }),
+  );
+}

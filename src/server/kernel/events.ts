@@ -1,0 +1,113 @@
+import { sql } from "drizzle-orm";
+import type { Thing } from "@/contract";
+import { eventSchema, type Happened } from "@/contract/events";
+import type { OpenDatabase } from "@/data/database";
+import { afterCommit, type Transaction } from "./act";
+import { type Member, may } from "./rights";
+
+/**
+ * What happened elsewhere: each act says, in its transaction, what it was done to. On a server the database carries it to every process
+ * (LISTEN/NOTIFY, sent with the commit or not at all); in a folder there is one process, which remembers until the commit. It is only a
+ * hint to look again: the truth is in the tables, and whoever may have missed one looks at all of it again.
+ */
+export const channel = "lane_events";
+
+/** The longest a notification may be, with room for what surrounds it. */
+const mostLetters = 7_000;
+
+const told = new WeakMap<Transaction, { things: Thing[]; sequences: Map<string, number> }>();
+
+/** Says in an act that something else was done too: the content of a version, up to which of its changes. */
+export function contentChanged(db: Transaction, version: string, sequence: number): void {
+  const sofar = told.get(db) ?? { things: [] as Thing[], sequences: new Map<string, number>() };
+  sofar.things.push({ kind: "version", id: version });
+  sofar.sequences.set(version, sequence);
+  told.set(db, sofar);
+}
+
+/** Writes what an act did, as the last thing in it. */
+export async function tell(db: Transaction, by: string, things: readonly Thing[]): Promise<void> {
+  const more = told.get(db);
+  const all = new Map([...things, ...(more?.things ?? [])].map((thing) => [JSON.stringify(thing), thing]));
+  const happened: Happened = {
+    by,
+    things: [...all.values()],
+    ...(more && { sequences: Object.fromEntries(more.sequences) }),
+  };
+  let text = JSON.stringify(happened);
+  if (text.length > mostLetters) text = JSON.stringify({ by, things: [{ kind: "workspace" }] } satisfies Happened);
+  if (process.env.DATABASE_URL) await db.execute(sql`select pg_notify(${channel}, ${text})`);
+  else afterCommit(db, () => hear(text));
+}
+
+/** One event as it goes to windows; `sequence` counts those of this process. */
+export interface Heard {
+  readonly sequence: number;
+  readonly text: string;
+}
+
+interface Feed {
+  /** Tells this process's feed from that of another, or of a former life of this one. */
+  readonly name: string;
+  sequence: number;
+  readonly recent: Heard[];
+  readonly listeners: Set<(heard: Heard) => void>;
+  listening: Promise<void> | undefined;
+}
+// Routes are bundled apart from each other; what they share stands on the global object.
+const shared = globalThis as unknown as { laneFeed?: Feed };
+export function feed(): Feed {
+  shared.laneFeed ??= {
+    name: Math.random().toString(36).slice(2, 10),
+    sequence: 0,
+    recent: [],
+    listeners: new Set(),
+    listening: undefined,
+  };
+  return shared.laneFeed;
+}
+
+/** Events that a window which was away for a moment can still be told. */
+const mostRecent = 1_000;
+
+/** Something happened, here or in another process. */
+export function hear(text: string): void {
+  if (!eventSchema.safeParse(JSON.parse(text)).success) return;
+  const { recent, listeners } = feed();
+  const heard = { sequence: ++feed().sequence, text };
+  recent.push(heard);
+  if (recent.length > mostRecent) recent.shift();
+  for (const listener of listeners) listener(heard);
+}
+
+/** Something may have been missed: whoever listens looks at everything again. */
+export const missed = (): void => hear(JSON.stringify({ by: "", things: [{ kind: "workspace" }] } satisfies Happened));
+
+/** Listens to what all processes do; once for a process. */
+export function listenToAll(listen: OpenDatabase["listen"]): Promise<void> {
+  const own = feed();
+  own.listening ??= listen(channel, hear, missed).catch((error) => {
+    own.listening = undefined;
+    throw error;
+  });
+  return own.listening;
+}
+
+/**
+ * What a window hears from now on, and before that what it missed since an event it names; where that is not known any more, that it
+ * has to look at everything again. Events about what a member may not see are not told. Gives a way to end it.
+ */
+export function hearFeed(member: Member, after: string | null, say: (id: string, text: string) => void): () => void {
+  const { name, recent, listeners } = feed();
+  const idOf = (sequence: number) => `${name}-${sequence}`;
+  const maySee = (text: string) => (JSON.parse(text) as Happened).things.every((thing) => may(member, "read", thing));
+  const listener = ({ sequence, text }: Heard) => {
+    if (maySee(text)) say(idOf(sequence), text);
+  };
+  const known = after === null ? recent.length : recent.findIndex(({ sequence }) => idOf(sequence) === after) + 1;
+  if (known === 0 && after !== idOf(0))
+    say(idOf(feed().sequence), JSON.stringify({ by: "", things: [{ kind: "workspace" }] } satisfies Happened));
+  else for (const heard of recent.slice(known)) listener(heard);
+  listeners.add(listener);
+  return () => listeners.delete(listener);
+}

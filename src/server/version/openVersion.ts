@@ -1,0 +1,62 @@
+import { and, asc, eq, isNull } from "drizzle-orm";
+import { inVersion } from "@/contract";
+import { toStored } from "@/core/model";
+import { areas, handoffs, processes, versions } from "@/data/schema";
+import { briefSummaryOf } from "../brief/briefLinks";
+import { generationOf } from "../kernel/generation";
+import { loadHead } from "../kernel/heads";
+import { notFound, query } from "../kernel/useCase";
+
+/** Everything the stages of one version need. */
+export const openVersion = query(inVersion.openVersion, async (context, input) => {
+  const { db } = context;
+  const generation = await generationOf(db);
+  const [row] = await db
+    .select({
+      version: versions,
+      processName: processes.name,
+      area: processes.area,
+      brief: processes.brief,
+      deletedAt: processes.deletedAt,
+    })
+    .from(versions)
+    .innerJoin(processes, eq(processes.id, versions.process))
+    .where(eq(versions.id, input.version));
+  if (!row || row.deletedAt || row.version.deletedAt) throw notFound("This version");
+  const head = await loadHead(db, input.version);
+  const siblings = await db
+    .select({
+      id: versions.id,
+      name: versions.name,
+      kind: versions.kind,
+      source: versions.source,
+      aim: versions.aim,
+      adoptedAt: versions.adoptedAt,
+    })
+    .from(versions)
+    .where(and(eq(versions.process, row.version.process), isNull(versions.deletedAt)))
+    .orderBy(asc(versions.createdAt));
+  const areaRows = await db.select().from(areas);
+  const trail: string[] = [];
+  for (let at: string | null = row.area; at !== null; at = areaRows.find((area) => area.id === at)?.parent ?? null)
+    trail.unshift(areaRows.find((area) => area.id === at)?.name ?? "");
+  const handed = await db.select({ id: handoffs.id }).from(handoffs).where(eq(handoffs.version, input.version));
+  return {
+    version: {
+      id: row.version.id,
+      name: row.version.name,
+      kind: row.version.kind,
+      source: row.version.source,
+      aim: row.version.aim,
+      adoptedAt: row.version.adoptedAt,
+    },
+    process: { id: row.version.process, name: row.processName },
+    trail,
+    siblings,
+    sequence: head.sequence,
+    generation,
+    handedOff: handed.length,
+    brief: await briefSummaryOf(context, row.brief),
+    model: toStored(head.model),
+  };
+});

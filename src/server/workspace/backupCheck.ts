@@ -1,0 +1,114 @@
+import { getTableColumns, type Table } from "drizzle-orm";
+import { z } from "zod";
+import { briefContentSchema } from "@/core/brief";
+import { reasonSchema } from "@/core/compare";
+import { fromStored, type LoggedEdits } from "@/core/model";
+import { walkTestSchema } from "@/core/tokens";
+import { registered } from "@/data/register";
+import { unstorableIn } from "../kernel/storable";
+import { UseCaseError } from "../kernel/useCase";
+import type { BackupContent } from "./backupFile";
+
+type Row = { readonly [column: string]: unknown };
+
+const bytes = z.object({ base64: z.base64() });
+
+/** What a column takes, from its declaration in the schema. */
+function columnSchema(column: Table["_"]["columns"][string]): z.ZodType {
+  const whole = z.number().int().min(-2_147_483_648).max(2_147_483_647);
+  const base =
+    column.columnType === "PgInteger" || column.columnType === "PgSerial"
+      ? whole
+      : column.columnType === "PgDoublePrecision"
+        ? z.number()
+        : column.columnType === "PgJsonb"
+          ? z.json()
+          : column.columnType === "PgTimestampString"
+            ? z.string().refine((text) => !Number.isNaN(Date.parse(text)), "is no moment")
+            : column.columnType === "PgCustomColumn"
+              ? bytes
+              : column.enumValues?.length
+                ? z.enum(column.enumValues as [string, ...string[]])
+                : z.string();
+  const present = column.notNull ? base : base.nullable();
+  return column.hasDefault || !column.notNull ? present.optional() : present;
+}
+
+const rowSchema = (table: Table) =>
+  z.strictObject(
+    Object.fromEntries(Object.entries(getTableColumns(table)).map(([name, column]) => [name, columnSchema(column)])),
+  );
+
+/** Content that a column of JSON holds, by its own schema. */
+const contentSchemas: { readonly [table: string]: (row: Row) => string | undefined } = {
+  briefs: (row) => wrongWith(briefContentSchema, row.content),
+  walkTests: (row) => wrongWith(walkTestSchema, row.content),
+  changeReasons: (row) => wrongWith(reasonSchema, row.content),
+  revisions: (row) => {
+    const opened = fromStored(row.model);
+    return opened.ok ? undefined : opened.problems[0]?.message;
+  },
+};
+
+const wrongWith = (schema: z.ZodType, value: unknown): string | undefined => {
+  const parsed = schema.safeParse(value);
+  return parsed.success ? undefined : z.prettifyError(parsed.error);
+};
+
+/**
+ * Looks at everything in a backup before anything is replaced by it: each row against its table, each model through its door with what
+ * its log adds, each name of another row. Throws a refusal that says what is wrong where.
+ */
+export function checkBackup(content: BackupContent): void {
+  const refuse = (what: string): never => {
+    throw new UseCaseError(
+      "not-a-backup",
+      `This backup cannot be restored: ${what.split("\n")[0]}. Nothing was changed. Take another copy of it, or an older backup.`,
+      422,
+    );
+  };
+  for (const [name, rows] of Object.entries(content)) {
+    const known = registered.find(([one]) => one === name)?.[1];
+    // Older backups keep what is made anew from the models.
+    if (known?.backup === "derived") continue;
+    if (!known) return refuse(`it has a part that this release does not know (${name})`);
+    const schema = rowSchema(known.table);
+    for (const [at, row] of rows.entries()) {
+      const wrong = wrongWith(schema, row) ?? contentSchemas[name]?.(row);
+      if (wrong) refuse(`row ${at + 1} of its ${name} is not valid (${wrong.replace(/\s+/g, " ").slice(0, 200)})`);
+      const unstorable = unstorableIn(row);
+      if (unstorable) refuse(`row ${at + 1} of its ${name} holds ${unstorable.what}`);
+    }
+  }
+  for (const [table, { names = {} }] of registered)
+    for (const [column, named] of Object.entries(names)) {
+      const known = new Set((content[named] ?? []).map((row) => row.id));
+      for (const row of content[table] ?? [])
+        if (row[column] != null && !known.has(row[column]))
+          refuse(`its ${table} name ${String(row[column]).slice(0, 60)}, which is not among its ${named}`);
+    }
+  const heads = new Set((content.heads ?? []).map((row) => row.version));
+  for (const version of content.versions ?? [])
+    if (!heads.has(version.id)) refuse(`what the version ${String(version.id).slice(0, 60)} holds is missing`);
+  checkHeads(content, refuse);
+}
+
+function checkHeads(content: BackupContent, refuse: (what: string) => never): void {
+  const logs = new Map<unknown, Row[]>();
+  for (const row of content.log ?? []) {
+    const rows = logs.get(row.version);
+    if (rows) rows.push(row);
+    else logs.set(row.version, [row]);
+  }
+  for (const head of content.heads ?? []) {
+    const { snapshotSequence, sequence } = head as { snapshotSequence: number; sequence: number };
+    const since = (logs.get(head.version) ?? [])
+      .map((row) => row as unknown as LoggedEdits)
+      .filter((row) => row.sequence > snapshotSequence && row.sequence <= sequence)
+      .sort((a, b) => a.sequence - b.sequence);
+    if (since.length !== sequence - snapshotSequence)
+      refuse(`changes of the version ${String(head.version).slice(0, 60)} are missing`);
+    const opened = fromStored(head.snapshot, { edits: since.map((row) => ({ ...row, form: row.form ?? 1 })) });
+    if (!opened.ok) refuse(`the version ${String(head.version).slice(0, 60)}: ${opened.problems[0]?.message}`);
+  }
+}

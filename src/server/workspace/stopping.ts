@@ -1,0 +1,21 @@
+import { closeDatabase } from "@/data/database";
+import { countingDone } from "../home/summaries";
+import { endThreads } from "../kernel/threads";
+
+/**
+ * Ends the server when it is told to, by whatever means a terminal or a service manager has. What is acknowledged is stored already;
+ * closing writes the rest of the database's own books and frees the data folder.
+ */
+export function stopOnSignals(): void {
+  let isStopping = false;
+  const stop = () => {
+    if (isStopping) return;
+    isStopping = true;
+    countingDone()
+      .then(closeDatabase)
+      .then(endThreads)
+      .catch((error: Error) => console.error(`The database did not close: ${error.message}`))
+      .finally(() => process.exit(0));
+  };
+  for (const signal of ["SIGTERM", "SIGINT", "SIGHUP"] as const) process.on(signal, stop);
+}

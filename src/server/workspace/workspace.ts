@@ -1,0 +1,97 @@
+import { eq, inArray } from "drizzle-orm";
+import { nanoid } from "nanoid";
+import { database } from "@/data/database";
+import { heads, members, processes, workspace } from "@/data/schema";
+import { buildDemo } from "@/demo/build";
+import { saveBrief } from "../brief/briefs";
+import { giveReason } from "../compare/reasons";
+import { createToBe } from "../compare/toBe";
+import { createEntry } from "../directory/directory";
+import { createArea } from "../home/areas";
+import { createProcess } from "../home/processes";
+import { writing } from "../kernel/act";
+import { toldByDatabase } from "../kernel/databaseErrors";
+import { DamagedVersion, loadHead, tryHead } from "../kernel/heads";
+import { renewIndex } from "../kernel/searchIndex";
+import { type Act, type Context, localMember, UseCaseError } from "../kernel/useCase";
+import { applyCommands } from "../version/editing";
+import { nameRevision } from "../version/revisions";
+import { keepWalkTests } from "../walk/walks";
+
+const shared = globalThis as unknown as { laneReady?: Promise<void> };
+
+/** The workspace as the first request needs it: the member is there, and on the very first start the demo. */
+export function workspaceReady(): Promise<void> {
+  shared.laneReady ??= prepare().catch((error) => {
+    shared.laneReady = undefined;
+    const told = toldByDatabase(error);
+    throw told ? new UseCaseError(told.code, told.message, told.status, [], { cause: error }) : error;
+  });
+  return shared.laneReady;
+}
+
+/**
+ * Makes what is missing, all or nothing: a start that is cut off leaves an empty workspace, and the next one makes it. Of several
+ * processes that start at once one makes it, and the others wait.
+ */
+async function prepare(): Promise<void> {
+  const { db } = await database();
+  await writing(
+    db,
+    async (transaction) => {
+      const now = () => new Date().toISOString();
+      const context: Context = { db: transaction, member: localMember, now, asked: now(), waits: true };
+      await transaction.insert(members).values(localMember).onConflictDoNothing();
+      const [made] = await transaction.select().from(workspace).where(eq(workspace.key, "created"));
+      if (made) return renewSearch(context);
+      if (process.env.LANE_DEMO !== "none") await makeDemo(context);
+      await transaction.insert(workspace).values([
+        { key: "created", value: context.now() },
+        { key: "search", value: searchForm },
+      ]);
+    },
+    "alone",
+  );
+}
+
+/** What is kept of elements to find them by; a workspace of an older form is read anew, once. */
+const searchForm = "4";
+
+async function renewSearch({ db }: Context): Promise<void> {
+  const [form] = await db.select().from(workspace).where(eq(workspace.key, "search"));
+  if (form?.value === searchForm) return;
+  for (const { version } of await db.select({ version: heads.version }).from(heads)) {
+    const head = await tryHead(db, version);
+    if (!(head instanceof DamagedVersion)) await renewIndex(db, version, undefined, head.model);
+  }
+  await db
+    .insert(workspace)
+    .values({ key: "search", value: searchForm })
+    .onConflictDoUpdate({ target: workspace.key, set: { value: searchForm } });
+}
+
+async function makeDemo(context: Context): Promise<void> {
+  const { db } = context;
+  const run = <Input, Output>(act: Act<Input, Output>, input: unknown) =>
+    act.run(context, act.contract.input.parse(input));
+  await buildDemo({
+    createArea: (input) => run(createArea, input),
+    createEntry: (input) => run(createEntry, input),
+    createProcess: (input) => run(createProcess, input),
+    openModel: async (version) => (await loadHead(db, version)).model,
+    applyCommands: async (version, commands, label) => {
+      const { sequence } = await loadHead(db, version);
+      return run(applyCommands, { version, batch: nanoid(), base: sequence, commands, label });
+    },
+    saveBrief: (input) => run(saveBrief, input),
+    shareBrief: (shared, brief) =>
+      db
+        .update(processes)
+        .set({ brief })
+        .where(inArray(processes.id, [...shared])),
+    nameRevision: (input) => run(nameRevision, input),
+    createToBe: (input) => run(createToBe, input),
+    giveReason: (input) => run(giveReason, input),
+    keepWalkTests: (input) => run(keepWalkTests, input),
+  });
+}

@@ -1,0 +1,78 @@
+import type { Contract } from "@/contract";
+import { text } from "../messages";
+
+export class ServerError extends Error {
+  constructor(
+    readonly code: string,
+    message: string,
+    readonly status: number,
+  ) {
+    super(message);
+  }
+}
+
+/** A question that got no answer at all: on its way there or back it was lost, so what was asked may have been done. */
+const answered = async (asking: Promise<Response>): Promise<Response> => {
+  try {
+    return await asking;
+  } catch (error) {
+    if (error instanceof DOMException && error.name === "AbortError") throw error;
+    throw new ServerError("no-answer", text.shell.noAnswer, 0);
+  }
+};
+
+/** Asks for a use case: what is sent and what is answered is what its contract says. */
+export async function ask<Sent, Given, Output>(contract: Contract<Sent, Given, Output>, input: Sent): Promise<Output> {
+  const asking = fetch(`/api/do/${contract.name}`, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify(input),
+  });
+  return readAnswer<Output>(await answered(asking));
+}
+
+export async function sendBytes<Output>(
+  path: string,
+  bytes: Blob | ArrayBuffer,
+  signal?: AbortSignal,
+): Promise<Output> {
+  const asking = fetch(path, {
+    method: "POST",
+    body: bytes,
+    ...(signal && { signal }),
+    headers: { "content-type": "application/octet-stream" },
+  });
+  return readAnswer<Output>(await answered(asking));
+}
+
+/** Asks for a file, and hands it to the person. */
+export async function saveFile(path: string, input: unknown, name: string): Promise<void> {
+  const asking = fetch(path, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify(input),
+  });
+  const response = await answered(asking);
+  if (!response.ok) await readAnswer(response);
+  giveFile(await response.blob(), name);
+}
+
+/** Hands a file to the person. */
+export function giveFile(content: Blob, name: string): void {
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(content);
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+}
+
+async function readAnswer<Output>(response: Response): Promise<Output> {
+  const body = (await response.json().catch(() => ({}))) as { error?: { code: string; message: string } };
+  if (!response.ok)
+    throw new ServerError(
+      body.error?.code ?? "no-answer",
+      body.error?.message ?? `The server answered ${response.status}.`,
+      response.status,
+    );
+  return body as Output;
+}

@@ -1,0 +1,62 @@
+import { eventSchema, type Happened } from "@/contract/events";
+
+/**
+ * What happens elsewhere, heard over one stream for all windows of a browser (public/event-stream.js). While there is no stream, or it
+ * is broken, everything is looked at again from time to time instead.
+ */
+export const missed: Happened = { by: "", things: [{ kind: "workspace" }] };
+
+type Listener = (happened: Happened) => void;
+const listeners = new Set<Listener>();
+const tellAll = (happened: Happened) => {
+  for (const listener of [...listeners]) listener(happened);
+};
+
+/** Milliseconds between two looks while there is no stream. */
+const lookEvery = 700;
+
+let isOpen = false;
+let looking: ReturnType<typeof setInterval> | undefined;
+
+function hear(message: unknown): void {
+  if (message === "open" || message === "open again") {
+    isOpen = true;
+    // Whatever was done before the stream was there.
+    tellAll(missed);
+  } else if (message === "closed") isOpen = false;
+  else {
+    const happened = eventSchema.safeParse(JSON.parse(String(message)));
+    if (happened.success) tellAll(happened.data as Happened);
+  }
+}
+
+function begin(): void {
+  looking = setInterval(() => {
+    if (!isOpen && document.visibilityState !== "hidden") tellAll(missed);
+  }, lookEvery);
+  if (typeof SharedWorker !== "undefined") {
+    const { port } = new SharedWorker("/event-stream.js", { name: "lane-events" });
+    port.onmessage = ({ data }) => hear(data);
+    window.addEventListener("pagehide", () => port.postMessage("gone"));
+    // A page that comes back from the browser's store has missed what happened meanwhile, and listens anew.
+    window.addEventListener("pageshow", ({ persisted }) => persisted && location.reload());
+  } else if (typeof EventSource !== "undefined") {
+    const source = new EventSource("/api/events");
+    source.onopen = () => hear("open");
+    source.onmessage = ({ data }) => hear(data);
+    source.onerror = () => hear("closed");
+  }
+}
+
+/** Hears of everything that happens from now on; gives a way to end it. */
+export function onHappened(listener: Listener): () => void {
+  listeners.add(listener);
+  if (looking === undefined) begin();
+  return () => {
+    listeners.delete(listener);
+    if (listeners.size === 0 && typeof SharedWorker === "undefined" && typeof EventSource === "undefined") {
+      clearInterval(looking);
+      looking = undefined;
+    }
+  };
+}

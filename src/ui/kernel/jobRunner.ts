@@ -1,0 +1,61 @@
+import { proxy, type Remote, wrap } from "comlink";
+import type { Model } from "@/core/model";
+import type { InputOf, Jobs, OutputOf, Tell } from "@/jobs";
+import { HandingOver } from "@/jobs/handover";
+import type { JobWorker } from "@/jobs/worker";
+
+export interface JobOptions {
+  /** Calls off what was asked before and is not answered yet; that answer never comes. */
+  readonly isAlone?: boolean;
+  readonly tell?: Tell;
+}
+
+/**
+ * Long work away from the page one works on: a worker that is started with the first job, and anew with the next one after it was
+ * stopped. It keeps a copy of the models it was given, so that a model that has changed is handed over as its changes.
+ */
+export class JobRunner {
+  readonly #start: () => Worker;
+  #own: Worker | undefined;
+  #remote: Remote<JobWorker> | undefined;
+  #handing = new HandingOver();
+  #asked = 0;
+
+  constructor(start: () => Worker = jobWorker) {
+    this.#start = start;
+  }
+
+  async run<Name extends keyof Jobs>(
+    name: Name,
+    models: { readonly [name: string]: Model },
+    input: InputOf<Jobs, Name>,
+    { isAlone = false, tell }: JobOptions = {},
+  ): Promise<OutputOf<Jobs, Name>> {
+    if (isAlone && this.#asked > 0) this.stop();
+    this.#asked++;
+    this.#own ??= this.#start();
+    this.#remote ??= wrap<JobWorker>(this.#own);
+    const remote = this.#remote;
+    try {
+      const done = remote.run(name, this.#handing.hand(models), input, ...(tell ? [proxy(tell)] : []));
+      return (await done) as OutputOf<Jobs, Name>;
+    } catch (error) {
+      // Whatever it holds now, the next job is handed whole models.
+      if (remote === this.#remote) this.#handing = new HandingOver();
+      throw error;
+    } finally {
+      // What was asked of a worker that was stopped since does not count any more.
+      if (remote === this.#remote) this.#asked--;
+    }
+  }
+
+  stop(): void {
+    this.#own?.terminate();
+    this.#own = undefined;
+    this.#remote = undefined;
+    this.#handing = new HandingOver();
+    this.#asked = 0;
+  }
+}
+
+const jobWorker = () => new Worker(new URL("../../jobs/worker.ts", import.meta.url), { type: "module" });
