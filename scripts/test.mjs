@@ -31,7 +31,8 @@ if (!existsSync(browser)) install("Chromium from Debian's packages", "chromium")
 // Where it cannot be had (another system), the tests on a server are left out, and say so.
 if (!existsSync("/usr/lib/postgresql") && existsSync("/usr/bin/apt-get"))
   install("PostgreSQL from Debian's packages", "postgresql");
-run("Lint and import direction", "npx", ["biome", "check", "."]);
+run("Lint", "npx", ["biome", "check", "."]);
+run("Import directions", process.execPath, ["scripts/floors.mjs"]);
 run("Types of core, without browser or Node", "npx", ["tsc", "-p", "src/core"]);
 run("Types", "npx", ["tsc", "-p", "."]);
 run("Unit tests", "npx", ["vitest", "run"]);

@@ -10,6 +10,7 @@ import { briefs, processes, versions } from "@/data/schema";
 import { enterNames, namesIn } from "../directory/directoryNames";
 import { createProcess } from "../home/processes";
 import { lock, type Transaction } from "../kernel/act";
+import { linksOfVersions, processesOfBrief } from "../kernel/briefLinks";
 import { generationOf, needsGeneration } from "../kernel/generation";
 import { loadHead, stateOf } from "../kernel/heads";
 import { keepBefore } from "../kernel/revisions";
@@ -17,7 +18,6 @@ import { needsFreeId } from "../kernel/takenIds";
 import { type Context, notFound, query, UseCaseError, useCase } from "../kernel/useCase";
 import { workedOut } from "../kernel/workedOut";
 import { applyCommands } from "../version/editing";
-import { linksOfVersions, processesOfBrief } from "./briefLinks";
 
 /** The description a process shares with others, what became of it, and which elements stand for its words. */
 export const openBrief = query(terms.openBrief, async ({ db }, input) => {

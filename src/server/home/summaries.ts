@@ -1,10 +1,10 @@
 import { eq } from "drizzle-orm";
 import { briefs, heads } from "@/data/schema";
 import { calledName } from "@/jobs";
-import { countedBrief } from "../brief/briefLinks";
 import { adaptionOf, profileOf } from "../check/checkProfiles";
 import { waiversOf } from "../check/waivers";
 import { lock } from "../kernel/act";
+import { countedBrief } from "../kernel/briefLinks";
 import { DamagedVersion, stateOf, tryHead } from "../kernel/heads";
 import { type Context, ownAct, UseCaseError } from "../kernel/useCase";
 import { workedOut } from "../kernel/workedOut";

@@ -2,7 +2,7 @@ import { and, asc, eq, isNull } from "drizzle-orm";
 import { inVersion } from "@/contract";
 import { toStored } from "@/core/model";
 import { areas, handoffs, processes, versions } from "@/data/schema";
-import { briefSummaryOf } from "../brief/briefLinks";
+import { briefSummaryOf } from "../kernel/briefLinks";
 import { generationOf } from "../kernel/generation";
 import { loadHead } from "../kernel/heads";
 import { notFound, query } from "../kernel/useCase";

@@ -22,9 +22,9 @@ import {
   type Model,
   type Point,
 } from "@/core/model";
-import { dropKind } from "../diagram/actions";
-import { useDiagram } from "../diagram/diagramStore";
 import { text } from "../messages";
+import { dropKind } from "../version/actions";
+import { useDiagram } from "../version/diagramStore";
 import { useVersionStore } from "../version/VersionContext";
 import { endGesture } from "./endGesture";
 import { Figures } from "./FigureView";

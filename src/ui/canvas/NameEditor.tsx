@@ -4,8 +4,8 @@ import type { ZoomTransform } from "d3-zoom";
 import { useEffect, useRef, useState } from "react";
 import type { Figure } from "@/core/drawing";
 import { type Element, nameOf } from "@/core/model";
-import { useDiagram } from "../diagram/diagramStore";
 import { text } from "../messages";
+import { useDiagram } from "../version/diagramStore";
 import { useVersionStore } from "../version/VersionContext";
 
 /** Names an element where it stands: Enter keeps, Escape leaves, Shift+Enter breaks the line. */

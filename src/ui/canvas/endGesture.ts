@@ -1,7 +1,7 @@
 import type { Scene } from "@/core/drawing";
 import type { Id, Point } from "@/core/model";
-import { newId } from "../diagram/actions";
-import { useDiagram } from "../diagram/diagramStore";
+import { newId } from "../version/actions";
+import { useDiagram } from "../version/diagramStore";
 import type { VersionStore } from "../version/versionStore";
 import { type Gesture, roomOf } from "./gestures";
 

@@ -3,7 +3,7 @@ import { useMemo } from "react";
 import { roleOfLane } from "@/core/directory";
 import { type Scene, sceneOf } from "@/core/drawing";
 import type { Diagram, Id, Model } from "@/core/model";
-import { useEntries } from "../directory/entries";
+import { useEntries } from "../controls/entries";
 
 const nothing: Scene = { figures: [], bounds: { x: 0, y: 0, width: 0, height: 0 } };
 

@@ -6,6 +6,7 @@ import { directory } from "@/contract";
 import { type EntryKind, entryKinds, foldedName, similarEntries } from "@/core/directory";
 import { decodeText } from "@/core/table";
 import { AskDialog } from "../controls/AskDialog";
+import { useEntries } from "../controls/entries";
 import { EmptyState, LoadingPage } from "../controls/states";
 import { complain, toaster } from "../controls/toaster";
 import { ask } from "../kernel/ask";
@@ -13,7 +14,6 @@ import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
 import { EntryDetail } from "./EntryDetail";
 import { EntryList } from "./EntryList";
-import { useEntries } from "./entries";
 import { OrganisationTree } from "./OrganisationTree";
 import { SpellingNotes } from "./SpellingNotes";
 

@@ -5,9 +5,9 @@ import { useEffect, useState } from "react";
 import { inVersion } from "@/contract";
 import { type Model, trustStored } from "@/core/model";
 import { complain } from "../controls/toaster";
-import { outlineOf } from "../diagram/Outline";
 import { ask } from "../kernel/ask";
 import { text } from "../messages";
+import { outlineOf } from "../version/outlineOf";
 
 const Link = chakra(NextLink);
 

@@ -4,8 +4,8 @@ import { Ellipsis, TriangleAlert } from "lucide-react";
 import NextLink from "next/link";
 import type { HomeArea, HomeProcess, HomeVersion } from "@/contract/home";
 import { text } from "../messages";
-import { SignIcon, signWords } from "../shell/Journey";
-import { stageSigns, stages } from "../shell/stageSigns";
+import { stageSigns, stages } from "../stages/register";
+import { SignIcon, signWords } from "../stages/SignIcon";
 import { ProcessOutline } from "./ProcessOutline";
 
 const Link = chakra(NextLink);
@@ -180,10 +180,10 @@ function StageSigns({
   });
   return (
     <Flex gap={1} h="26px" align="center" whiteSpace="nowrap">
-      {stages.map((stage) => (
-        <Flex key={stage} title={`${text.stages[stage]}: ${signWords(signs[stage])}`} align="center">
+      {stages.map(({ name: stage, title }) => (
+        <Flex key={stage} title={`${title}: ${signWords(signs[stage])}`} align="center">
           <SignIcon sign={signs[stage]} size={14} />
-          <chakra.span srOnly>{`${text.stages[stage]}: ${signWords(signs[stage])}`}</chakra.span>
+          <chakra.span srOnly>{`${title}: ${signWords(signs[stage])}`}</chakra.span>
         </Flex>
       ))}
       <chakra.span color="quiet" fontSize="12px" ms={1}>

@@ -4,8 +4,8 @@ import { ThemeProvider } from "next-themes";
 import type { ReactNode } from "react";
 import { Toasts } from "../controls/toaster";
 import { QueriesProvider } from "../kernel/queries";
-import { system } from "../theme";
 import { StyleRegistry } from "./StyleRegistry";
+import { system } from "./theme";
 
 export function Providers({ nonce, children }: { readonly nonce: string; readonly children: ReactNode }) {
   return (

@@ -4,9 +4,9 @@ import { createContext, type ReactNode, useContext, useEffect, useState } from "
 import { useStore } from "zustand";
 import { inVersion } from "@/contract";
 import { ErrorPage, LoadingPage } from "../controls/states";
-import { useDiagram } from "../diagram/diagramStore";
 import { ask, ServerError } from "../kernel/ask";
 import { text } from "../messages";
+import { useDiagram } from "./diagramStore";
 import { createVersionStore, type VersionActions, type VersionState, type VersionStore } from "./versionStore";
 
 // Loaded only when it is needed, which is hardly ever.

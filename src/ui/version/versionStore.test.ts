@@ -89,7 +89,11 @@ const rename = (element: string, name: string): Command => ({ type: "rename", id
 describe("an open version", () => {
   beforeEach(() => {
     vi.useFakeTimers();
-    vi.stubGlobal("document", { visibilityState: "visible", addEventListener: () => {}, removeEventListener: () => {} });
+    vi.stubGlobal("document", {
+      visibilityState: "visible",
+      addEventListener: () => {},
+      removeEventListener: () => {},
+    });
   });
   afterEach(async () => {
     for (const store of opened.splice(0)) store.getState().close();

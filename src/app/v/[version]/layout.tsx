@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { VersionShell } from "@/ui/version/VersionShell";
+import { VersionShell } from "@/ui/stages/VersionShell";
 
 export default async function Layout({
   params,

@@ -1,31 +1,20 @@
 import { notFound } from "next/navigation";
 import { Suspense } from "react";
-import { type StageRoute, StageView } from "@/ui/version/StageView";
+import { stageNamed } from "@/ui/stages/register";
+import { StageView } from "@/ui/stages/StageView";
 
-const titles: { readonly [stage in StageRoute]: string } = {
-  brief: "Brief",
-  steps: "Steps",
-  diagram: "Diagram",
-  check: "Check",
-  walk: "Walk",
-  compare: "Compare",
-  "hand-off": "Hand-off",
-};
 type Params = { readonly params: Promise<{ version: string; stage: string }> };
 
-const isStage = (name: string): name is StageRoute => Object.hasOwn(titles, name);
-
 export async function generateMetadata({ params }: Params) {
-  const { stage } = await params;
-  return { title: isStage(stage) ? titles[stage] : "Not found" };
+  return { title: stageNamed((await params).stage)?.title ?? "Not found" };
 }
 
 export default async function Page({ params }: Params) {
-  const { stage } = await params;
-  if (!isStage(stage)) notFound();
+  const stage = stageNamed((await params).stage);
+  if (!stage) notFound();
   return (
     <Suspense>
-      <StageView stage={stage} />
+      <StageView stage={stage.name} />
     </Suspense>
   );
 }

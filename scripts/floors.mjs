@@ -1,0 +1,135 @@
+/**
+ * Imports run downwards on every floor: a folder imports only what the table below lets it, from its floor up. `npm run check` and
+ * `npm test` fail where one does not. Tests may look anywhere.
+ */
+import { readdirSync, readFileSync } from "node:fs";
+import { dirname, join, normalize, relative, sep } from "node:path";
+import { root } from "./root.mjs";
+
+/** Within a folder: its parts, each with what it may import. A part that is not named is a fault, so that each new one gets a place. */
+const floors = {
+  src: {
+    core: [],
+    contract: ["core"],
+    jobs: ["core"],
+    data: ["core"],
+    demo: ["core"],
+    server: ["contract", "jobs", "data", "demo", "core"],
+    ui: ["contract", "jobs", "core"],
+    cli: ["server", "data", "jobs", "core"],
+    app: ["ui", "server", "contract", "core"],
+    "proxy.ts": ["server"],
+    "instrumentation.ts": ["server"],
+  },
+  "src/ui": {
+    messages: [],
+    kernel: ["messages"],
+    controls: ["kernel", "messages"],
+    version: ["controls", "kernel", "messages"],
+    canvas: ["version", "controls", "kernel", "messages"],
+    shell: ["version", "controls", "kernel", "messages"],
+    stages: ["canvas", "shell", "version", "controls", "kernel", "messages"],
+    home: ["stages", "canvas", "shell", "version", "controls", "kernel", "messages"],
+    directory: ["shell", "controls", "kernel", "messages"],
+    find: ["shell", "controls", "kernel", "messages"],
+    gallery: ["canvas", "shell", "controls", "kernel", "messages"],
+    testing: [],
+  },
+  // No stage imports another; what they stand in imports them.
+  "src/ui/stages": {
+    "stage.ts": [],
+    brief: [],
+    steps: [],
+    diagram: [],
+    check: [],
+    walk: [],
+    compare: [],
+    handoff: [],
+    "SignIcon.tsx": ["stage.ts"],
+    "register.ts": ["stage.ts", "brief", "steps", "diagram", "check", "walk", "compare", "handoff"],
+    "Journey.tsx": ["register.ts", "SignIcon.tsx"],
+    "StageView.tsx": ["register.ts"],
+    frame: [],
+    "VersionShell.tsx": ["register.ts", "stage.ts", "Journey.tsx", "frame"],
+  },
+  "src/server": {
+    kernel: [],
+    check: ["kernel", "walk"],
+    walk: ["kernel"],
+    version: ["kernel", "home"],
+    compare: ["kernel"],
+    handoff: ["kernel", "check"],
+    home: ["kernel", "check", "walk"],
+    brief: ["kernel", "directory", "version", "home"],
+    directory: ["kernel"],
+    files: ["kernel", "directory", "home", "handoff"],
+    find: ["kernel"],
+    workspace: ["kernel", "brief", "check", "compare", "directory", "home", "version", "walk"],
+    testing: ["kernel", "home", "workspace", "index.ts"],
+    "index.ts": "all",
+  },
+  "src/core": {
+    model: [],
+    xml: [],
+    table: ["model"],
+    feel: [],
+    lettering: [],
+    scenario: ["model"],
+    directory: ["model"],
+    layout: ["model"],
+    drawing: ["model", "xml"],
+    bpmn: ["model", "scenario", "xml"],
+    tokens: ["feel", "model"],
+    directoryFile: ["directory", "model", "table"],
+    commands: ["directory", "drawing", "layout", "model", "scenario"],
+    clipboard: ["bpmn", "commands", "model"],
+    capture: ["commands", "directory", "model", "scenario", "table"],
+    landscape: ["commands", "directory", "layout", "model"],
+    brief: ["capture", "commands", "directory", "model"],
+    check: ["commands", "directory", "feel", "model", "tokens"],
+    language: ["check", "model"],
+    compare: ["check", "commands", "directory", "model", "table"],
+    merge: ["compare", "model"],
+    handoff: ["bpmn", "check", "drawing", "language", "model", "xml"],
+    testing: "all",
+  },
+};
+
+const faults = [];
+const isTest = (path) => /\.test\.tsx?$/.test(path) || path.split(sep).includes("testing");
+const filesIn = (path) =>
+  readdirSync(path, { withFileTypes: true }).flatMap((one) => {
+    const inside = join(path, one.name);
+    return one.isDirectory() ? filesIn(inside) : /\.tsx?$/.test(one.name) ? [inside] : [];
+  });
+
+/** The part of a floor that a path belongs to. */
+function partOf(floor, parts, path) {
+  const inside = relative(join(root, floor), path);
+  if (inside.startsWith("..")) return undefined;
+  const [first] = inside.split(sep);
+  return first in parts ? first : [".ts", ".tsx", "/index.ts"].map((end) => first + end).find((name) => name in parts);
+}
+
+for (const [floor, parts] of Object.entries(floors)) {
+  for (const file of filesIn(join(root, floor))) {
+    if (isTest(file)) continue;
+    const from = partOf(floor, parts, file);
+    if (from === undefined) {
+      faults.push(`${relative(root, file)}: this part of ${floor} has no floor yet; give it one in scripts/floors.mjs`);
+      continue;
+    }
+    if (parts[from] === "all") continue;
+    for (const [, spec] of readFileSync(file, "utf8").matchAll(/(?:from|import\()\s*"((?:\.|@\/)[^"]*)"/g)) {
+      const target = spec.startsWith("@/") ? join(root, "src", spec.slice(2)) : normalize(join(dirname(file), spec));
+      const to = partOf(floor, parts, target);
+      if (to === undefined || to === from || parts[from].includes(to)) continue;
+      faults.push(`${relative(root, file)} imports ${spec}: ${floor}/${from} stands below, or beside, ${floor}/${to}`);
+    }
+  }
+}
+for (const fault of faults) console.error(fault);
+if (faults.length > 0) {
+  console.error(`\n${faults.length} imports run upwards. Move what both need down, or give the folder its floor.`);
+  process.exit(1);
+}

@@ -1,0 +1,173 @@
+"use client";
+import { Box, chakra } from "@chakra-ui/react";
+import { type Editor, EditorContent } from "@tiptap/react";
+import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
+import type { Mark } from "@/core/brief";
+import { text } from "../../messages";
+import { useBrief } from "../../version/briefStore";
+import { kindLetters, kindWords } from "./markKeys";
+import { pageSigns } from "./pageSigns";
+import { pageStyle } from "./pageStyle";
+import type { Reading } from "./useReading";
+import { passageStarts, signsKey } from "./wordMark";
+
+interface BriefPageProps {
+  readonly editor: Editor | null;
+  readonly told: Reading;
+  readonly onMark: (mark: string) => void;
+  readonly onBadge: (sentence: number, at: DOMRect) => void;
+}
+
+const tagHeight = 20;
+
+/** The page with its text, and beside it what its marks say. */
+export function BriefPage({ editor, told, onMark, onBadge }: BriefPageProps) {
+  const { suggestions, current, selected, mode } = useBrief();
+  const frame = useRef<HTMLDivElement>(null);
+  const [tags, setTags] = useState<readonly { mark: Mark; top: number }[]>([]);
+  const { reading, numbers, frames, coverage, linked } = told;
+
+  // Signs are laid over the text they were worked out for; while that is behind the typing, the old ones move along.
+  useEffect(() => {
+    if (!editor || editor.isDestroyed) return;
+    const starts = passageStarts(editor.state.doc);
+    if (starts.length !== reading.passages.length) return;
+    const openSentences = new Set(coverage.open.map((sentence) => sentence.at));
+    const signs = pageSigns({
+      reading,
+      starts,
+      numbers,
+      frames,
+      openSentences,
+      linked,
+      suggestions,
+      current,
+      selected,
+    });
+    const { size } = editor.state.doc.content;
+    editor.view.dispatch(
+      editor.state.tr
+        .setMeta(
+          signsKey,
+          signs.filter((sign) => sign.to <= size),
+        )
+        .setMeta("addToHistory", false),
+    );
+  }, [editor, reading, numbers, frames, coverage, linked, suggestions, current, selected]);
+
+  const place = useCallback(() => {
+    if (!editor || editor.isDestroyed || !frame.current) return;
+    const top = frame.current.getBoundingClientRect().top;
+    const starts = passageStarts(editor.state.doc);
+    let free = 0;
+    const placed = reading.marks
+      .filter((mark) => ["trigger", "activity", "decision", "result", "time"].includes(mark.kind))
+      .flatMap((mark) => {
+        const at = (starts[mark.passage] ?? 0) + mark.from;
+        if (at > editor.state.doc.content.size) return [];
+        const wanted = editor.view.coordsAtPos(at).top - top;
+        const y = Math.max(free, wanted);
+        free = y + tagHeight;
+        return [{ mark, top: y }];
+      });
+    setTags(placed);
+  }, [editor, reading]);
+  useLayoutEffect(() => {
+    place();
+    const watcher = new ResizeObserver(place);
+    if (frame.current) watcher.observe(frame.current);
+    return () => watcher.disconnect();
+  }, [place]);
+
+  return (
+    <Box flex="1" minW={0} overflowY="auto" bg="ground" data-testid="brief-scroll">
+      <Box
+        ref={frame}
+        position="relative"
+        maxW="880px"
+        mx="auto"
+        my={4}
+        ps="52px"
+        pe="258px"
+        py={6}
+        bg="paper"
+        borderWidth="1px"
+        borderColor="line"
+        minH="calc(100% - 32px)"
+        css={pageStyle}
+        data-mode={mode}
+        onClick={(event) => {
+          const badge = (event.target as Element).closest<HTMLElement>(".process-badge");
+          if (badge) onBadge(Number(badge.dataset.sentence), badge.getBoundingClientRect());
+        }}
+      >
+        <EditorContent editor={editor} />
+        <Box
+          as="ul"
+          aria-label={text.brief.margin}
+          position="absolute"
+          top={0}
+          right="10px"
+          w="236px"
+          m={0}
+          listStyleType="none"
+        >
+          {tags.map(({ mark, top }) => (
+            <Tag
+              key={mark.id}
+              mark={mark}
+              top={top}
+              name={told.links.get(mark.id)?.[0]?.name || mark.text}
+              isLinked={linked.has(mark.id)}
+              isSelected={mark.id === selected}
+              onChoose={() => onMark(mark.id)}
+            />
+          ))}
+        </Box>
+      </Box>
+    </Box>
+  );
+}
+
+interface TagProps {
+  readonly mark: Mark;
+  readonly top: number;
+  readonly name: string;
+  readonly isLinked: boolean;
+  readonly isSelected: boolean;
+  readonly onChoose: () => void;
+}
+
+/** What a mark became, or will become: its letter, and the element's name once there is one. */
+function Tag({ mark, top, name, isLinked, isSelected, onChoose }: TagProps) {
+  return (
+    <Box as="li" position="absolute" left={0} right={0} style={{ top }} h={`${tagHeight}px`}>
+      <chakra.button
+        type="button"
+        onClick={onChoose}
+        display="flex"
+        alignItems="center"
+        gap={1.5}
+        w="100%"
+        h="19px"
+        px={1}
+        fontSize="12px"
+        textAlign="start"
+        borderRadius="4px"
+        cursor="pointer"
+        bg={isSelected ? "accentSoft" : undefined}
+        color={isLinked ? "ink" : "quiet"}
+        title={`${kindWords(mark.kind)}: ${name}`}
+        aria-label={text.brief.tag(kindWords(mark.kind), name, isLinked)}
+      >
+        <chakra.span fontWeight="700" w="11px" color="accent" aria-hidden>
+          {kindLetters[mark.kind]}
+        </chakra.span>
+        <chakra.span aria-hidden color={isLinked ? "good" : "pencil"}>
+          {isLinked ? "●" : "○"}
+        </chakra.span>
+        <chakra.span truncate>{name}</chakra.span>
+      </chakra.button>
+    </Box>
+  );
+}

@@ -1,0 +1,208 @@
+"use client";
+import { Button, chakra, Flex } from "@chakra-ui/react";
+import type { Editor } from "@tiptap/react";
+import { useSearchParams } from "next/navigation";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { brief } from "@/contract";
+import { useEntries } from "../../controls/entries";
+import { ErrorPage, LoadingPage } from "../../controls/states";
+import { complain, toaster } from "../../controls/toaster";
+import { ask } from "../../kernel/ask";
+import { text } from "../../messages";
+import { useBrief } from "../../version/briefStore";
+import { useVersion, useVersionStore } from "../../version/VersionContext";
+import { BelongsMenu } from "./BelongsMenu";
+import { BriefPage } from "./BriefPage";
+import { MarkBar } from "./MarkBar";
+import { showMark, showSentence, startSuggesting } from "./pageActions";
+import { onPageKey } from "./pageKeys";
+import { htmlOfFile } from "./readFile";
+import { useBriefEditor } from "./useBriefEditor";
+import { useReading } from "./useReading";
+import { WholePanel } from "./WholePanel";
+
+/** The stage before drawing: a description, what its words stand for, and the processes it tells of. */
+export function BriefStage() {
+  const info = useVersion((state) => state.info);
+  const status = useBrief((state) => state.status);
+  const process = useBrief((state) => state.process);
+  const problem = useBrief((state) => state.problem);
+  useEffect(() => {
+    void useBrief.getState().open(info.process.id);
+    return () => void useBrief.getState().settle();
+  }, [info.process.id]);
+  if (process !== info.process.id || status === "loading") return <LoadingPage label={text.brief.loading} />;
+  if (status === "failed" && useBrief.getState().id === "")
+    return <ErrorPage message={problem} retry={() => void useBrief.getState().open(info.process.id)} />;
+  return <OpenBrief />;
+}
+
+function OpenBrief() {
+  const store = useVersionStore();
+  const info = useVersion((state) => state.info);
+  const status = useBrief((state) => state.status);
+  const problem = useBrief((state) => state.problem);
+  const told = useReading();
+  const [badge, setBadge] = useState<{ sentence: number; at: DOMRect } | null>(null);
+  const [building, setBuilding] = useState(false);
+  useEntries();
+
+  const openAt = useRef(-1);
+  const held = useRef<Editor | null>(null);
+  const nextOpen = useCallback(() => {
+    const { open } = told.coverage;
+    if (!held.current || open.length === 0) return;
+    openAt.current = (openAt.current + 1) % open.length;
+    showSentence(held.current, told.reading, open[openAt.current]?.at ?? 0);
+  }, [told]);
+  const suggest = useCallback(() => {
+    if (startSuggesting() === 0) toaster.create({ description: text.brief.noSuggestions });
+    held.current?.commands.focus();
+  }, []);
+  const editor = useBriefEditor((event, at) => onPageKey(event, at, { suggest, nextOpen }));
+  held.current = editor;
+
+  // The suggestion one is at is in sight.
+  const current = useBrief((state) => state.suggestions?.[state.current]);
+  useEffect(() => {
+    if (!current) return;
+    const frame = requestAnimationFrame(() =>
+      document.querySelector(".suggested-current")?.scrollIntoView({ block: "nearest" }),
+    );
+    return () => cancelAnimationFrame(frame);
+  }, [current]);
+
+  // From an element to its words.
+  const wanted = useSearchParams().get("mark");
+  const shown = useRef<string | null>(null);
+  useEffect(() => {
+    if (!editor || !wanted || shown.current === wanted) return;
+    shown.current = wanted;
+    requestAnimationFrame(() => showMark(editor, wanted));
+  }, [editor, wanted]);
+
+  const { sentences, accounted } = told.coverage;
+  const { noteBrief } = store.getState();
+  useEffect(() => noteBrief({ sentences, accounted }), [sentences, accounted, noteBrief]);
+
+  const build = async (frames?: readonly string[]) => {
+    setBuilding(true);
+    try {
+      await useBrief.getState().settle();
+      await store.getState().settled();
+      const { built, refused } = await ask(brief.buildProcesses, {
+        version: info.version.id,
+        ...(frames && { frames }),
+      });
+      await store.getState().reload();
+      // What was typed while it was built goes first.
+      await useBrief.getState().settle();
+      await useBrief.getState().open(info.process.id);
+      for (const { name, reason } of refused) complain(new Error(`${name}: ${reason}`));
+      const made = built.filter((one) => one.added > 0);
+      toaster.create({ description: text.brief.built(made.map((one) => one.name)) });
+    } catch (error) {
+      complain(error);
+    } finally {
+      setBuilding(false);
+    }
+  };
+  const takeFile = async (file: File) => {
+    try {
+      const html = await htmlOfFile(file);
+      useBrief.getState().set({ mode: "write" });
+      if (!editor) return;
+      if (editor.isEmpty) editor.commands.setContent(html, { emitUpdate: true });
+      else editor.chain().focus("end").insertContent(html).run();
+      useBrief.getState().set({ mode: "mark" });
+    } catch (error) {
+      complain(error);
+    }
+  };
+
+  return (
+    <Flex
+      direction="column"
+      flex="1"
+      minH={0}
+      onDragOver={(event) => event.dataTransfer.types.includes("Files") && event.preventDefault()}
+      onDrop={(event) => {
+        const [file] = event.dataTransfer.files;
+        if (!file) return;
+        event.preventDefault();
+        event.stopPropagation();
+        void takeFile(file);
+      }}
+    >
+      <chakra.h1 srOnly>{`${text.stages.brief}: ${info.process.name}`}</chakra.h1>
+      <MarkBar editor={editor} onSuggest={suggest} onFile={(file) => void takeFile(file)} />
+      {status === "changed-elsewhere" && (
+        <Flex
+          role="alert"
+          px={4}
+          py={2}
+          gap={3}
+          align="center"
+          bg="accentSoft"
+          borderBottomWidth="1px"
+          borderColor="accent"
+        >
+          <chakra.span flex="1">{problem}</chakra.span>
+          <Button
+            size="xs"
+            variant="outline"
+            bg="paper"
+            onClick={() => useBrief.getState().resolve("take").catch(complain)}
+          >
+            {text.brief.takeTheirs}
+          </Button>
+          <Button
+            size="xs"
+            variant="outline"
+            bg="paper"
+            onClick={() => useBrief.getState().resolve("keep").catch(complain)}
+          >
+            {text.brief.keepMine}
+          </Button>
+        </Flex>
+      )}
+      {(status === "failed" || status === "waiting") && (
+        <chakra.p role="alert" px={4} py={1} color="attention">
+          {status === "waiting" ? text.brief.notSaved : problem}
+        </chakra.p>
+      )}
+      <Flex flex="1" minH={0} position="relative">
+        <BriefPage
+          editor={editor}
+          told={told}
+          onMark={(mark) => editor && showMark(editor, mark)}
+          onBadge={(sentence, at) => setBadge({ sentence, at })}
+        />
+        {editor?.isEmpty && told.reading.sentences.length === 0 && (
+          <chakra.p position="absolute" left="90px" top="120px" maxW="46ch" color="quiet" pointerEvents="none">
+            {text.brief.empty}
+          </chakra.p>
+        )}
+        <WholePanel
+          editor={editor}
+          told={told}
+          building={building}
+          onBuild={(frames) => void build(frames)}
+          onNextOpen={nextOpen}
+        />
+      </Flex>
+      {badge && editor && (
+        <BelongsMenu
+          editor={editor}
+          told={told}
+          sentence={badge.sentence}
+          at={badge.at}
+          onClose={() => setBadge(null)}
+        />
+      )}
+      <chakra.span srOnly role="status" data-testid="brief-state">
+        {status}
+      </chakra.span>
+    </Flex>
+  );
+}

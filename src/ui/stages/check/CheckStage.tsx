@@ -1,0 +1,166 @@
+"use client";
+import { Box, chakra, Flex } from "@chakra-ui/react";
+import dynamic from "next/dynamic";
+import { useRouter } from "next/navigation";
+import { useMemo, useState } from "react";
+import { check } from "@/contract";
+import { type Finding, keyOf, type RuleGroup, type Severity, waiverFor } from "@/core/check";
+import { isFlowNode, nameOf, wordFor } from "@/core/model";
+import { AskDialog } from "../../controls/AskDialog";
+import { EmptyState } from "../../controls/states";
+import { complain, toaster } from "../../controls/toaster";
+import { ask } from "../../kernel/ask";
+import { text } from "../../messages";
+import { useDiagram } from "../../version/diagramStore";
+import { useFindings } from "../../version/findings";
+import { useVersion, useVersionStore } from "../../version/VersionContext";
+import { useWalks } from "../../version/walks";
+import { CheckHead } from "./CheckHead";
+import { FindingRow } from "./FindingRow";
+import { Measures } from "./Measures";
+import { afterRepair } from "./RepairPreview";
+import { WalksNote } from "./WalksNote";
+
+// Shown only when asked for, and loaded then.
+const RepairPreview = dynamic(() => import("./RepairPreview").then((file) => file.RepairPreview), {
+  loading: () => null,
+});
+const RulesDialog = dynamic(() => import("./RulesDialog").then((file) => file.RulesDialog), { loading: () => null });
+
+const groups: readonly RuleGroup[] = [
+  "behaviour",
+  "connections",
+  "completeness",
+  "automation",
+  "names",
+  "guidelines",
+  "layout",
+];
+
+/** The verdict on a version, and everything that led to it. */
+export function CheckStage() {
+  const { findings, waivers, reload } = useFindings();
+  const { tests } = useWalks();
+  const model = useVersion((state) => state.model);
+  const version = useVersion((state) => state.info.version.id);
+  const store = useVersionStore();
+  const router = useRouter();
+  const [severity, setSeverity] = useState<Severity | "all">("all");
+  const [typed, setTyped] = useState("");
+  const [accepting, setAccepting] = useState<Finding | null>(null);
+  const [previewing, setPreviewing] = useState<Finding | null>(null);
+  const [rulesOpen, setRulesOpen] = useState(false);
+  const hasSteps = useMemo(() => [...model.elements].some((element) => isFlowNode(element.type)), [model]);
+
+  const names = (finding: Finding) =>
+    finding.elements
+      .map((id) => nameOf(model, id) || wordFor(model.elements.get(id)?.type ?? ""))
+      .filter(Boolean)
+      .join(", ");
+  const shown = findings.filter(
+    (finding) =>
+      (severity === "all" || finding.severity === severity) &&
+      (typed === "" ||
+        `${finding.message} ${names(finding)} ${finding.rule}`.toLowerCase().includes(typed.toLowerCase())),
+  );
+  const jump = (finding: Finding) => {
+    useDiagram.getState().select(...finding.elements);
+    router.push(`/v/${encodeURIComponent(version)}/diagram?element=${encodeURIComponent(finding.elements[0] ?? "")}`);
+  };
+  const repair = (finding: Finding) => {
+    setPreviewing(null);
+    if (!afterRepair(model, finding)) return;
+    store.getState().dispatch(...(finding.repair?.commands ?? []));
+    toaster.create({ description: text.check.repaired });
+  };
+  if (!hasSteps) return <EmptyState>{text.check.nothing}</EmptyState>;
+  return (
+    <Flex direction="column" flex="1" minH={0} css={{ "& button": { fontSize: "13px" } }}>
+      <CheckHead severity={severity} onSeverity={setSeverity} onRules={() => setRulesOpen(true)} />
+      <Box overflow="auto" flex="1" px={6} py={4}>
+        <chakra.input
+          aria-label={text.check.filter}
+          placeholder={text.check.filter}
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+          display="block"
+          ms="auto"
+          mb={-7}
+          position="relative"
+          h="28px"
+          w="200px"
+          px={2}
+          bg="paper"
+          borderWidth="1px"
+          borderColor="line"
+          borderRadius="6px"
+          _placeholder={{ color: "quiet" }}
+        />
+        {tests.length > 0 && <WalksNote />}
+        {groups.map((group) => {
+          const inGroup = shown.filter((finding) => finding.group === group);
+          if (inGroup.length === 0) return null;
+          return (
+            <Box as="section" key={group} mb={6}>
+              <chakra.h2 fontSize="14px" fontWeight="700" mb={3}>
+                {text.check.groups[group]}{" "}
+                <chakra.span color="quiet" fontWeight="400">
+                  {inGroup.length}
+                </chakra.span>
+              </chakra.h2>
+              <Box as="ul" listStyleType="none" borderTopWidth="1px" borderColor="line">
+                {inGroup.map((finding) => (
+                  <FindingRow
+                    key={keyOf(finding)}
+                    finding={finding}
+                    names={names(finding)}
+                    waiver={waiverFor(finding, waivers)}
+                    onShow={() => jump(finding)}
+                    onRun={() => {
+                      useDiagram.getState().set({ run: finding.witness ?? null });
+                      jump(finding);
+                    }}
+                    onPreview={() => setPreviewing(finding)}
+                    onRepair={() => repair(finding)}
+                    onAccept={() => setAccepting(finding)}
+                    onWithdraw={() =>
+                      ask(check.withdrawWaiver, { version, finding: keyOf(finding) })
+                        .then(reload)
+                        .catch(complain)
+                    }
+                  />
+                ))}
+              </Box>
+            </Box>
+          );
+        })}
+        {shown.length === 0 && <EmptyState>{text.check.none}</EmptyState>}
+        <Measures model={model} />
+      </Box>
+      {rulesOpen && <RulesDialog groups={groups} onClose={() => setRulesOpen(false)} />}
+      {previewing && (
+        <RepairPreview
+          model={model}
+          finding={previewing}
+          onApply={() => repair(previewing)}
+          onClose={() => setPreviewing(null)}
+        />
+      )}
+      {accepting && (
+        <AskDialog
+          title={text.check.accept}
+          explain={`${accepting.message} ${text.check.acceptAsk}`}
+          label={text.check.reason}
+          long
+          action={text.check.accept}
+          onClose={() => setAccepting(null)}
+          onAnswer={async (reason) => {
+            await store.getState().settled();
+            await ask(check.waive, { version, finding: keyOf(accepting), reason });
+            await reload();
+          }}
+        />
+      )}
+    </Flex>
+  );
+}

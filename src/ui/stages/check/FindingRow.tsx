@@ -1,0 +1,100 @@
+"use client";
+import { Box, Button, chakra, Flex } from "@chakra-ui/react";
+import type { Finding, Waiver } from "@/core/check";
+import { text } from "../../messages";
+import { SeveritySign } from "./SeveritySign";
+
+interface FindingRowProps {
+  readonly finding: Finding;
+  readonly names: string;
+  readonly waiver: Waiver | undefined;
+  readonly onShow: () => void;
+  readonly onRun: () => void;
+  readonly onPreview: () => void;
+  readonly onRepair: () => void;
+  readonly onAccept: () => void;
+  readonly onWithdraw: () => void;
+}
+
+const colours = { error: "trouble", warning: "attention", advice: "quiet" } as const;
+
+/** One finding: what, where, why, and what can be done about it. */
+export function FindingRow({ finding, names, waiver, ...on }: FindingRowProps) {
+  return (
+    <Flex
+      as="li"
+      gap={3}
+      py={2.5}
+      borderBottomWidth="1px"
+      borderColor="line"
+      align="flex-start"
+      opacity={waiver ? 0.85 : 1}
+      data-rule={finding.rule}
+    >
+      <Flex w="92px" gap={2} align="center" flexShrink={0} color={colours[finding.severity]}>
+        <SeveritySign severity={finding.severity} />
+        {text.check.one[finding.severity]}
+      </Flex>
+      <Box w="190px" flexShrink={0}>
+        <chakra.button
+          type="button"
+          onClick={on.onShow}
+          color="accent"
+          textAlign="start"
+          cursor="pointer"
+          minH="24px"
+          _hover={{ textDecoration: "underline" }}
+          aria-label={`${text.check.show}: ${names}`}
+        >
+          {names || text.check.show}
+        </chakra.button>
+      </Box>
+      <Box flex="1" maxW="78ch">
+        {finding.message}
+        {waiver && (
+          <chakra.p color="quiet" mt={1}>
+            {text.check.accepted}: {waiver.reason} ({waiver.member}, {waiver.at.slice(0, 10)})
+          </chakra.p>
+        )}
+      </Box>
+      <Flex gap={2} flexShrink={0} w="230px" justify="flex-end" wrap="wrap">
+        {finding.witness && <Act onClick={on.onRun}>{text.check.showRun}</Act>}
+        {finding.repair && <Act onClick={on.onPreview}>{text.check.preview}</Act>}
+        {finding.repair && (
+          <Act onClick={on.onRepair} isMain>
+            {finding.repair.label}
+          </Act>
+        )}
+        {waiver ? (
+          <Button size="xs" variant="ghost" onClick={on.onWithdraw}>
+            {text.check.withdraw}
+          </Button>
+        ) : (
+          <Button size="xs" variant="ghost" color="quiet" onClick={on.onAccept}>
+            {text.check.accept}
+          </Button>
+        )}
+      </Flex>
+    </Flex>
+  );
+}
+
+function Act(props: { readonly children: string; readonly onClick: () => void; readonly isMain?: boolean }) {
+  return (
+    <Button
+      size="xs"
+      variant="outline"
+      borderColor={props.isMain ? "accent" : "line"}
+      color={props.isMain ? "accent" : "ink"}
+      bg="paper"
+      h="auto"
+      minH="26px"
+      py={1}
+      whiteSpace="normal"
+      textAlign="start"
+      onClick={props.onClick}
+    >
+      {props.children}
+    </Button>
+  );
+}

@@ -1,0 +1,208 @@
+"use client";
+import { Flex } from "@chakra-ui/react";
+import { useSearchParams } from "next/navigation";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import type { Id } from "@/core/model";
+import { EmptyState, ErrorPage, LoadingPage } from "../../controls/states";
+import { complain } from "../../controls/toaster";
+import { text } from "../../messages";
+import { useVersion } from "../../version/VersionContext";
+import { ChangeDetail } from "./ChangeDetail";
+import { ChangeList } from "./ChangeList";
+import { CompareHead, type Method } from "./CompareHead";
+import { useCompare } from "./compareStore";
+import { EffectBar } from "./EffectBar";
+import { OnePage } from "./OnePage";
+import { readModelFile } from "./readModelFile";
+import { readRef, type SideRef, useSide } from "./sides";
+import { TakeDialog } from "./TakeDialog";
+import { TwoPages } from "./TwoPages";
+import { type Compared, useCompared, useReasons } from "./useComparison";
+import { useTakeOver } from "./useTakeOver";
+
+/** The stage where two versions are held against each other: both drawings, what differs in plain words, why, and what it comes to. */
+export function CompareStage() {
+  const [refs, setSide] = useRefs();
+  const [by, setBy] = useState<Method>("auto");
+  const [from, to] = [useSide(refs.from), useSide(refs.to)];
+  const compared = useCompared(
+    from.state === "there" ? from.side : undefined,
+    to.state === "there" ? to.side : undefined,
+    by === "auto" ? undefined : by,
+  );
+  const titles = {
+    from: from.state === "there" ? from.side.title : undefined,
+    to: to.state === "there" ? to.side.title : undefined,
+  };
+  const reload = useCallback(() => {
+    from.reload();
+    to.reload();
+  }, [from.reload, to.reload]);
+  const failed = [from, to].find((side) => side.state === "failed");
+  return (
+    <Flex direction="column" flex="1" minH={0}>
+      <CompareHead refs={refs} titles={titles} onSide={setSide} by={by} onMethod={setBy} />
+      {failed?.state === "failed" ? (
+        <ErrorPage message={failed.message} retry={reload} />
+      ) : refs.from === undefined || refs.to === undefined ? (
+        <EmptyState>{text.compare.noOther}</EmptyState>
+      ) : compared ? (
+        <Comparing compared={compared} onChanged={reload} onFile={setSide} />
+      ) : (
+        <LoadingPage label={text.shell.loading} />
+      )}
+    </Flex>
+  );
+}
+
+/** What is compared: as the address says, else the open version with the one it was copied from. */
+function useRefs() {
+  const info = useVersion((state) => state.info);
+  const search = useSearchParams();
+  const own = info.version.id;
+  const others = info.siblings.filter(({ id }) => id !== own);
+  const source = others.find(({ id }) => id === info.version.source)?.id;
+  const copy = (others.find((other) => other.source === own) ?? others[0])?.id;
+  const [askedFrom, askedTo] = [search.get("from"), search.get("to")];
+  const isAsked = askedFrom && askedTo;
+  const from = isAsked ? askedFrom : (source ?? own);
+  const to = isAsked ? askedTo : source ? own : (copy ?? "");
+  const start = useMemo(() => ({ from: readRef(from), to: readRef(to) }), [from, to]);
+  const [refs, setRefs] = useState<{ from: SideRef | undefined; to: SideRef | undefined }>(start);
+  useEffect(() => setRefs(start), [start]);
+  const setSide = useCallback(
+    (hand: "from" | "to", ref: SideRef) => setRefs((current) => ({ ...current, [hand]: ref })),
+    [],
+  );
+  return [refs, setSide] as const;
+}
+
+function Comparing({
+  compared,
+  onChanged,
+  onFile,
+}: {
+  readonly compared: Compared;
+  readonly onChanged: () => void;
+  readonly onFile: (hand: "from" | "to", ref: SideRef) => void;
+}) {
+  const { view, chosen, filter, choose, set } = useCompare();
+  const { reasons, give } = useReasons(compared);
+  const { take, mayInto, refused, forget } = useTakeOver(compared, onChanged);
+  const groups = useMemo(() => {
+    const wanted = filter.trim().toLowerCase();
+    if (wanted === "") return compared.groups;
+    return compared.groups.filter((group) => {
+      const reason = reasons.get(group.key)?.reason;
+      const told = [
+        text.compare.kinds[group.kind],
+        group.words,
+        reason?.note,
+        reason?.effect,
+        reason?.state,
+        ...(reason?.pains ?? []),
+      ];
+      return told.join(" ").toLowerCase().includes(wanted);
+    });
+  }, [compared.groups, filter, reasons]);
+  const group = compared.groups.find((one) => one.key === chosen);
+  // A change that is looked at may be gone, taken over or undone.
+  useEffect(() => {
+    if (!group) choose(compared.groups[0]?.key ?? null);
+  }, [group, compared.groups, choose]);
+  const step = useCallback(
+    (forward: boolean) => {
+      const at = groups.findIndex((one) => one.key === useCompare.getState().chosen);
+      const next = groups[Math.max(0, Math.min(groups.length - 1, at + (forward ? 1 : -1)))];
+      if (next) choose(next.key);
+    },
+    [groups, choose],
+  );
+  const takeChosen = useCallback(() => {
+    const key = useCompare.getState().chosen;
+    if (key) take(mayInto("from") ? "from" : "to", [key]);
+  }, [take, mayInto]);
+  const agreed = compared.groups.filter(({ key }) => reasons.get(key)?.reason.state === "agreed").map(({ key }) => key);
+  useKeys(step, takeChosen);
+  const pick = useCallback(
+    (side: "from" | "to", id: Id | undefined) => {
+      const key = id === undefined ? undefined : compared.marks[side].get(id)?.key;
+      if (key !== undefined) choose(key);
+      set({ picked: id === undefined ? null : { side, id } });
+    },
+    [compared.marks, choose, set],
+  );
+  return (
+    <Flex
+      direction="column"
+      flex="1"
+      minH={0}
+      onDragOver={(event) => event.dataTransfer.types.includes("Files") && event.preventDefault()}
+      onDrop={(event) => {
+        const [file] = event.dataTransfer.files;
+        if (!file) return;
+        event.preventDefault();
+        // Dropped on the left half it is the old side.
+        const isLeft = event.clientX < window.innerWidth / 2;
+        readModelFile(file)
+          .then((ref) => onFile(isLeft ? "from" : "to", ref))
+          .catch(complain);
+      }}
+    >
+      {view === "one" ? (
+        <OnePage compared={compared} group={group} onPick={pick} />
+      ) : (
+        <TwoPages compared={compared} group={group} onPick={pick} />
+      )}
+      <EffectBar compared={compared} />
+      <ChangeList
+        compared={compared}
+        groups={groups}
+        reasons={reasons}
+        give={give}
+        onStep={step}
+        onTake={takeChosen}
+        onTakeAgreed={agreed.length > 0 && mayInto("from") ? () => take("from", agreed) : undefined}
+        detail={
+          group && (
+            <ChangeDetail
+              compared={compared}
+              group={group}
+              kept={reasons.get(group.key)}
+              onReason={give && ((reason) => give(group, reason).catch(complain))}
+              onTake={(into) => take(into, [group.key])}
+              onLinked={onChanged}
+            />
+          )
+        }
+      />
+      {refused && (
+        <TakeDialog
+          refused={refused}
+          onAlong={() => take(refused.into, [...refused.keys, ...refused.along.map((one) => one.key)])}
+          onAnyway={() => take(refused.into, refused.keys, true)}
+          onClose={forget}
+        />
+      )}
+    </Flex>
+  );
+}
+
+/** J and K go from change to change, T takes the one that is looked at over. */
+function useKeys(step: (forward: boolean) => void, take: () => void): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (target.closest("input, textarea, select, [role=dialog]") || event.ctrlKey || event.metaKey || event.altKey)
+        return;
+      const key = event.key.toLowerCase();
+      if (key === "j") step(true);
+      else if (key === "k") step(false);
+      else if (key === "t") take();
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [step, take]);
+}

@@ -1,0 +1,82 @@
+"use client";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { compare } from "@/contract";
+import type { ReasonRow } from "@/contract/compare";
+import {
+  type ChangeGroup,
+  changeGroups,
+  compareModels,
+  type MatchBy,
+  marksOf,
+  type Reason,
+  type TakeOverRequest,
+} from "@/core/compare";
+import { complain } from "../../controls/toaster";
+import { ask } from "../../kernel/ask";
+import type { Side } from "./sides";
+
+/** Two sides and everything that is known of their difference. */
+export interface Compared {
+  readonly from: Side;
+  readonly to: Side;
+  readonly pairs: TakeOverRequest["pairs"];
+  readonly groups: readonly ChangeGroup[];
+  readonly marks: ReturnType<typeof marksOf>;
+  readonly unchanged: number;
+}
+
+export function useCompared(
+  from: Side | undefined,
+  to: Side | undefined,
+  by: MatchBy | undefined,
+): Compared | undefined {
+  return useMemo(() => {
+    if (!from || !to) return undefined;
+    const comparison = compareModels(from.model, to.model, by);
+    const groups = changeGroups(from.model, to.model, comparison);
+    return { from, to, pairs: comparison.pairs, groups, marks: marksOf(groups), unchanged: comparison.unchanged };
+  }, [from, to, by]);
+}
+
+/** The two versions whose changes have reasons; none where a side is a file, or both are states of one version. */
+export function reasonedPair(compared: Compared | undefined): { version: string; against: string } | null {
+  const of = (side: Side | undefined) => (side && side.ref.kind !== "file" ? side.ref.version : undefined);
+  const [against, version] = [of(compared?.from), of(compared?.to)];
+  return version && against && version !== against ? { version, against } : null;
+}
+
+/** Gives a change a reason, or takes it back. */
+export type GiveReason = (
+  change: { readonly key: string; readonly words: string },
+  reason: Reason | null,
+) => Promise<void>;
+
+/** Why the changes are made, and a hand to say so. */
+export function useReasons(compared: Compared | undefined) {
+  const pair = reasonedPair(compared);
+  const [rows, setRows] = useState<readonly ReasonRow[]>([]);
+  const [version, against] = [pair?.version, pair?.against];
+  const load = useCallback(async () => {
+    if (!version || !against) return setRows([]);
+    const { reasons } = await ask(compare.listReasons, { version, against });
+    setRows(reasons);
+  }, [version, against]);
+  useEffect(() => {
+    load().catch(complain);
+  }, [load]);
+  const reasons = useMemo(() => new Map(rows.map((row) => [row.change, row])), [rows]);
+  const give = useCallback<GiveReason>(
+    async ({ key, words }, reason) => {
+      if (!version || !against) return;
+      // Seen at once; what the server says afterwards stands.
+      setRows((known) => {
+        const others = known.filter((row) => row.change !== key);
+        return reason ? [...others, { change: key, words, reason, member: "", at: new Date().toISOString() }] : others;
+      });
+      await ask(compare.giveReason, { version, against, change: key, words, reason });
+      await load();
+    },
+    [version, against, load],
+  );
+  return { reasons, give: pair ? give : undefined };
+}

@@ -1,0 +1,65 @@
+"use client";
+import { chakra, Text } from "@chakra-ui/react";
+import { Command as Palette } from "cmdk";
+import { useState } from "react";
+import { connectionBetween, type Element, type Id, type Model, nameOf, wordFor } from "@/core/model";
+import { closeThen, PaletteDialog } from "../../controls/PaletteDialog";
+import { text } from "../../messages";
+
+interface LeadToProps {
+  readonly model: Model;
+  readonly diagram: Id;
+  readonly from: Element;
+  readonly onChoose: (target: Id) => void;
+  readonly onClose: () => void;
+}
+
+/** Where a flow, message, note or paper can lead from an element, by name: connecting without a pointer. */
+export function LeadTo({ model, diagram, from, onChoose, onClose }: LeadToProps) {
+  const [typed, setTyped] = useState("");
+  const wanted = typed.trim().toLowerCase();
+  const title = text.diagram.leadTo(nameOf(model, from.id) || wordFor(from.type));
+  const [targets] = useState(() => targetsOf(model, diagram, from));
+  const matching = targets.filter(({ name, words }) => `${name} ${words}`.toLowerCase().includes(wanted));
+  return (
+    <PaletteDialog
+      title={title}
+      isTitled
+      placeholder={text.diagram.filter}
+      typed={typed}
+      onType={setTyped}
+      empty={text.diagram.leadNowhere}
+      width="480px"
+      onClose={onClose}
+    >
+      {matching.slice(0, 60).map(({ id, name, words }) => (
+        <Palette.Item key={id} value={id} onSelect={() => closeThen(onClose, () => onChoose(id))}>
+          <Text flex="1" fontWeight="600">
+            {name}
+          </Text>
+          <chakra.span color="quiet" fontSize="12px">
+            {words}
+          </chakra.span>
+        </Palette.Item>
+      ))}
+    </PaletteDialog>
+  );
+}
+
+/** Everything on the page that the standard lets the element be connected to, with what the connection would be. */
+function targetsOf(model: Model, diagram: Id, from: Element): { id: Id; name: string; words: string }[] {
+  const found: { id: Id; name: string; words: string }[] = [];
+  for (const shape of model.shapes) {
+    const element = shape.diagram === diagram ? model.elements.get(shape.element) : undefined;
+    if (!element || element.type === "lane" || element.id === from.id) continue;
+    const answer = connectionBetween(model, from.id, element.id);
+    if (!answer.ok) continue;
+    const type = wordFor(element.type);
+    found.push({
+      id: element.id,
+      name: nameOf(model, element.id) || type,
+      words: `${type}, by ${wordFor(answer.value)}`,
+    });
+  }
+  return found.sort((a, b) => a.name.localeCompare(b.name));
+}

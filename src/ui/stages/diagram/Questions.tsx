@@ -1,0 +1,91 @@
+"use client";
+import { useCallback } from "react";
+import { inVersion } from "@/contract";
+import { allKindsThatMayFollow, type Kind, kindsToBecome, perform } from "@/core/commands";
+import { type Element, type Id, type Model, nameOf, scopeOf, wordFor } from "@/core/model";
+import { AskDialog } from "../../controls/AskDialog";
+import { toaster } from "../../controls/toaster";
+import { ask } from "../../kernel/ask";
+import { text } from "../../messages";
+import { newId } from "../../version/actions";
+import { useDiagram } from "../../version/diagramStore";
+import { useVersion, useVersionStore } from "../../version/VersionContext";
+import { KindMenu } from "./KindMenu";
+import { LeadTo } from "./LeadTo";
+import { ToCounterpart } from "./ToCounterpart";
+
+interface QuestionsProps {
+  readonly model: Model;
+  readonly diagram: Id;
+  readonly selected: Element | undefined;
+  readonly onAdd: (kind: Kind) => void;
+}
+
+/** What is asked about the present choice: which kind, which name. */
+export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
+  const store = useVersionStore();
+  const version = useVersion((state) => state.info.version.id);
+  const asking = useDiagram((state) => state.asking);
+  const selection = useDiagram((state) => state.selection);
+  const { select } = useDiagram.getState();
+  const close = useCallback(() => useDiagram.getState().set({ asking: null }), []);
+  const page = model.diagrams.get(diagram)?.element;
+  const here = page === undefined ? undefined : model.elements.get(page);
+  const scope = (selected && scopeOf(model, selected.id)) ?? (here?.type === "collaboration" ? undefined : here);
+  if (asking === "more")
+    return (
+      <KindMenu
+        title={selected ? text.diagram.after : text.diagram.nothing}
+        groups={allKindsThatMayFollow(model, selected, scope)}
+        onChoose={onAdd}
+        onClose={close}
+      />
+    );
+  if (asking === "replace" && selected)
+    return (
+      <KindMenu
+        title={text.diagram.becomes(nameOf(model, selected.id) || wordFor(selected.type))}
+        groups={kindsToBecome(model, selected, scope)}
+        onChoose={(kind) => store.getState().dispatch({ type: "replace", diagram, id: selected.id, kind })}
+        onClose={close}
+      />
+    );
+  if (asking === "leadTo" && selected)
+    return (
+      <LeadTo
+        model={model}
+        diagram={diagram}
+        from={selected}
+        onClose={close}
+        onChoose={(target) => {
+          const id = newId("flow");
+          if (store.getState().dispatch({ type: "connect", diagram, id, source: selected.id, target })) select(id);
+        }}
+      />
+    );
+  if (asking === "counterpart" && selected) return <ToCounterpart selected={selected} onClose={close} />;
+  if (asking !== "takeOut") return null;
+  const ids = [...selection];
+  return (
+    <AskDialog
+      title={text.diagram.takeOut}
+      explain={text.diagram.takeOutWhy}
+      label={text.diagram.takeOutName}
+      start={ids.length === 1 && selected ? nameOf(model, selected.id) : ""}
+      action={text.diagram.takeOutAction}
+      onClose={close}
+      onAnswer={async (name) => {
+        const id = newId("callActivity");
+        const command = (calledElement: string) =>
+          ({ type: "callInstead", diagram, ids, id, calledElement, name }) as const;
+        // Before anything is made, whether the call can take their place.
+        const trial = perform(store.getState().model, command("process"));
+        if (!trial.ok) throw new Error(trial.problems.map((problem) => problem.message).join(" "));
+        await store.getState().settled();
+        const made = await ask(inVersion.extractProcess, { version, diagram, ids, name });
+        if (store.getState().dispatch(command(made.calledElement))) select(id);
+        toaster.create({ description: text.diagram.tookOut(name) });
+      }}
+    />
+  );
+}

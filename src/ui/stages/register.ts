@@ -1,0 +1,72 @@
+import { text } from "../messages";
+import { attention, begun, done, none, type Stage, type StageSign, type Standing } from "./stage";
+
+/** The stages of a version, in the order of the work. Routes, the journey, Home and Ctrl+K go by this list; nothing else lists them. */
+export const stages = [
+  {
+    name: "brief",
+    title: text.stages.brief,
+    sign: ({ brief }) => (!brief || brief.sentences === 0 ? none : brief.accounted === brief.sentences ? done : begun),
+    page: () => import("./brief/BriefStage").then((file) => file.BriefStage),
+  },
+  {
+    name: "steps",
+    title: text.stages.steps,
+    // A start, an end and something between are a process; less is one that was begun.
+    sign: ({ nodes }) => (nodes === 0 ? none : nodes < 3 ? begun : done),
+    page: () => import("./steps/StepsStage").then((file) => file.StepsStage),
+  },
+  {
+    name: "diagram",
+    title: text.stages.diagram,
+    sign: ({ nodes, open }) => (nodes === 0 ? none : (open?.errors ?? 0) > 0 || nodes < 3 ? begun : done),
+    page: () => import("./diagram/DiagramStage").then((file) => file.DiagramStage),
+  },
+  {
+    name: "check",
+    title: text.stages.check,
+    sign: ({ nodes, open }) => {
+      if (nodes === 0) return none;
+      if (open === undefined) return begun;
+      const count = open.errors + open.warnings;
+      return count > 0 ? attention(count) : done;
+    },
+    page: () => import("./check/CheckStage").then((file) => file.CheckStage),
+  },
+  {
+    name: "walk",
+    title: text.stages.walk,
+    sign: ({ walks, failingWalks }) => (failingWalks > 0 ? attention(failingWalks) : walks > 0 ? done : none),
+    page: () => import("./walk/WalkStage").then((file) => file.WalkStage),
+  },
+  {
+    name: "compare",
+    title: text.stages.compare,
+    sign: ({ versions, isCopy }) => (versions < 2 ? none : isCopy ? done : begun),
+    page: () => import("./compare/CompareStage").then((file) => file.CompareStage),
+  },
+  {
+    name: "hand-off",
+    title: text.stages.handoff,
+    sign: ({ handedOff }) => (handedOff > 0 ? done : none),
+    page: () => import("./handoff/HandoffStage").then((file) => file.HandoffStage),
+  },
+] as const satisfies readonly Stage[];
+
+export type StageName = (typeof stages)[number]["name"];
+
+/** The stage an address names; undefined where it names none. */
+export const stageNamed = (name: string | undefined): (typeof stages)[number] | undefined =>
+  stages.find((stage) => stage.name === name);
+
+/** The stage one is in when an address names none. */
+export const firstShown: StageName = "diagram";
+
+export type StageSigns = { readonly [stage in StageName]: StageSign };
+
+/** The state of each stage. */
+export const stageSigns = (at: Standing): StageSigns =>
+  Object.fromEntries(stages.map((stage) => [stage.name, stage.sign(at)])) as unknown as StageSigns;
+
+/** Where a stage of a version is. */
+export const stagePath = (version: string, stage: StageName): string => `/v/${encodeURIComponent(version)}/${stage}`;

@@ -1,0 +1,36 @@
+import type { ComponentType } from "react";
+
+/** How far a stage is, as its sign says. */
+export type StageSign =
+  | { readonly kind: "none" | "begun" | "done" }
+  | { readonly kind: "attention"; readonly count: number };
+
+export const none: StageSign = { kind: "none" };
+export const begun: StageSign = { kind: "begun" };
+export const done: StageSign = { kind: "done" };
+export const attention = (count: number): StageSign => ({ kind: "attention", count });
+
+/** What is known of a version, of which its stages' signs tell. */
+export interface Standing {
+  readonly brief: { readonly sentences: number; readonly accounted: number } | null;
+  /** Flow nodes; more than three are as good as three. */
+  readonly nodes: number;
+  /** Findings nobody accepted; undefined while they are not known yet. */
+  readonly open: { readonly errors: number; readonly warnings: number } | undefined;
+  readonly walks: number;
+  readonly failingWalks: number;
+  /** Versions of its process, itself among them. */
+  readonly versions: number;
+  readonly isCopy: boolean;
+  readonly handedOff: number;
+}
+
+/** A stage of the work on a version. */
+export interface Stage {
+  /** Its name in addresses. */
+  readonly name: string;
+  readonly title: string;
+  readonly sign: (at: Standing) => StageSign;
+  /** Its page, which comes with its own script, so that opening one does not wait for all of them. */
+  readonly page: () => Promise<ComponentType>;
+}

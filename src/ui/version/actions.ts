@@ -1,0 +1,73 @@
+import { nanoid } from "nanoid";
+import { canHoldBoundaryEvents, type Kind } from "@/core/commands";
+import type { Element, Id, Model, Point } from "@/core/model";
+import { wordFor } from "@/core/model";
+import { complain } from "../controls/toaster";
+import { useDiagram } from "./diagramStore";
+import { tidyPage } from "./tidyPage";
+import type { VersionStore } from "./versionStore";
+
+/** A new id that is legal in a file and says what it is of. */
+export function newId(type: string): Id {
+  return `${type}-${nanoid(8).replace(/[^A-Za-z0-9]/g, "x")}`;
+}
+
+const named = (kind: Kind) =>
+  !kind.type.endsWith("Gateway") || kind.type === "exclusiveGateway" || kind.type === "inclusiveGateway";
+
+/** Adds a kind where it belongs: behind the selected element, on the selected flow, at its edge, or at a point. */
+export function addKind(
+  store: VersionStore,
+  diagram: Id,
+  selected: Element | undefined,
+  kind: Kind,
+  at?: Point,
+  centre?: Point,
+): void {
+  const { dispatch } = store.getState();
+  const { select, set } = useDiagram.getState();
+  const id = newId(kind.type);
+  let done = false;
+  if (selected?.type === "sequenceFlow" && kind.type !== "textAnnotation") {
+    done = dispatch({ type: "insertOnFlow", diagram, onFlow: selected.id, id, flow: newId("flow"), kind });
+  } else if (selected && kind.type === "boundaryEvent" && canHoldBoundaryEvents(selected)) {
+    done = dispatch({ type: "attach", diagram, host: selected.id, id, kind, ...(at && { at }) });
+  } else if (selected && (selected.type === "participant" || selected.type === "lane")) {
+    done =
+      kind.type === "lane"
+        ? dispatch({ type: "addLane", diagram, id, beside: selected.id })
+        : dispatch({ type: "place", diagram, id, kind, at: at ?? centre ?? { x: 200, y: 200 } });
+  } else if (selected && !["participant", "lane"].includes(kind.type)) {
+    done = dispatch({ type: "append", diagram, from: selected.id, id, flow: newId("flow"), kind, ...(at && { at }) });
+  } else done = dispatch({ type: "place", diagram, id, kind, at: at ?? centre ?? { x: 200, y: 160 } });
+  if (!done) return;
+  select(id);
+  if (named(kind)) set({ naming: id });
+}
+
+/** Splits a flow, or attaches, or places: what a drop of a kind at a point means. */
+export function dropKind(store: VersionStore, diagram: Id, kind: Kind, at: Point, onFlow?: Id, onEdge?: Id): void {
+  const { dispatch } = store.getState();
+  const { select, set } = useDiagram.getState();
+  const id = newId(kind.type);
+  const done = onEdge
+    ? dispatch({ type: "attach", diagram, host: onEdge, id, kind: { ...kind, type: "boundaryEvent" }, at })
+    : onFlow
+      ? dispatch({ type: "insertOnFlow", diagram, onFlow, id, flow: newId("flow"), kind, at })
+      : dispatch({ type: "place", diagram, id, kind, at });
+  if (!done) return;
+  select(id);
+  if (named(kind)) set({ naming: id });
+}
+
+export function describeElement(model: Model, id: Id): string {
+  const element = model.elements.get(id);
+  return element?.name || wordFor(element?.type ?? "");
+}
+
+/** Tidies what is chosen, if that is several steps, else the whole page. */
+export function tidyChosen(store: VersionStore, diagram: Id): void {
+  const { selection } = useDiagram.getState();
+  if (selection.length > 1) store.getState().dispatch({ type: "tidy", diagram, ids: [...selection] });
+  else void tidyPage(store, diagram).catch(complain);
+}
