@@ -1,42 +1,38 @@
 "use client";
 import { useEffect } from "react";
-import { create } from "zustand";
 import { directory } from "@/contract";
 import type { ListedEntry } from "@/contract/directory";
 import type { EntryKind } from "@/core/directory";
 import { ask } from "../kernel/ask";
+import { did } from "../kernel/history";
+import { knownNow, lookAgain, useAsked } from "../kernel/queries";
+import { text } from "../messages";
 import { complain } from "./toaster";
 
-interface EntriesState {
-  readonly entries: readonly ListedEntry[];
-  readonly loaded: boolean;
-  readonly reload: () => Promise<void>;
-  /** Makes an entry on the spot, or finds the one that has this name already. */
-  readonly create: (kind: EntryKind, name: string) => Promise<{ id: string; name: string }>;
+const none: readonly ListedEntry[] = [];
+const reload = () => lookAgain([{ kind: "directory" }]);
+
+/** Makes an entry on the spot, or finds the one that has this name already. */
+export async function createEntry(kind: EntryKind, name: string): Promise<{ id: string; name: string }> {
+  const made = await ask(directory.createEntry, { kind, name });
+  if (!made.existed)
+    did({
+      label: text.directory.made(made.name),
+      undo: () => ask(directory.deleteEntry, { id: made.id }),
+      redo: () => ask(directory.restoreEntry, { id: made.id }),
+    });
+  await reload();
+  return made;
 }
 
-const useStore = create<EntriesState>((set, get) => ({
-  entries: [],
-  loaded: false,
-  reload: async () => {
-    const answer = await ask(directory.openDirectory, {});
-    set({ entries: answer.entries, loaded: true });
-  },
-  create: async (kind, name) => {
-    const made = await ask(directory.createEntry, { kind, name });
-    await get().reload();
-    return made;
-  },
-}));
-
-/** The directory as the interface knows it; loaded at first use and after each change. */
-export function useEntries(): EntriesState {
-  const state = useStore();
+/** The directory as the interface knows it. */
+export function useEntries() {
+  const { data, error } = useAsked(directory.openDirectory, {});
   useEffect(() => {
-    if (!useStore.getState().loaded) useStore.getState().reload().catch(complain);
-  }, []);
-  return state;
+    if (error) complain(error);
+  }, [error]);
+  return { entries: data?.entries ?? none, loaded: data !== undefined, reload, create: createEntry };
 }
 
 /** The entries as they are known now, for use outside of drawing. */
-export const entriesNow = (): readonly ListedEntry[] => useStore.getState().entries;
+export const entriesNow = (): readonly ListedEntry[] => knownNow(directory.openDirectory, {})?.entries ?? none;

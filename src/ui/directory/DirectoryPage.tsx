@@ -6,7 +6,7 @@ import { directory } from "@/contract";
 import { type EntryKind, entryKinds, foldedName, similarEntries } from "@/core/directory";
 import { decodeText } from "@/core/table";
 import { AskDialog } from "../controls/AskDialog";
-import { useEntries } from "../controls/entries";
+import { createEntry, useEntries } from "../controls/entries";
 import { EmptyState, LoadingPage } from "../controls/states";
 import { complain, toaster } from "../controls/toaster";
 import { ask } from "../kernel/ask";
@@ -210,9 +210,7 @@ export function DirectoryPage() {
           action={text.directory.add(text.directory.one[kind])}
           onClose={() => setAdding(false)}
           onAnswer={async (name) => {
-            const made = await ask(directory.createEntry, { kind, name });
-            await reload();
-            setChosen(made.id);
+            setChosen((await createEntry(kind, name)).id);
           }}
         />
       )}

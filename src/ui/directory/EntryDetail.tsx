@@ -1,13 +1,15 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import NextLink from "next/link";
-import { useCallback, useEffect, useState } from "react";
+import { useEffect } from "react";
 import { directory } from "@/contract";
-import type { ListedEntry, UseRow } from "@/contract/directory";
+import type { ListedEntry } from "@/contract/directory";
 import { roleHues } from "@/core/directory";
 import { Choice, TextField } from "../controls/fields";
 import { complain, toaster } from "../controls/toaster";
 import { ask } from "../kernel/ask";
+import { doAct, undoLast } from "../kernel/history";
+import { useAsked } from "../kernel/queries";
 import { text } from "../messages";
 import { NumberField } from "./NumberField";
 
@@ -27,41 +29,42 @@ export function EntryDetail({
   readonly onGone: () => void;
   readonly onMerge: (from: string, into: string) => void;
 }) {
-  const [uses, setUses] = useState<readonly UseRow[] | null>(null);
-  const loadUses = useCallback(
-    () =>
-      ask(directory.whereUsed, { id: entry.id })
-        .then((answer) => setUses(answer.uses))
-        .catch(complain),
-    [entry.id],
-  );
+  const { data, error } = useAsked(directory.whereUsed, { id: entry.id });
+  const uses = data?.uses ?? null;
   useEffect(() => {
-    void loadUses();
-  }, [loadUses]);
+    if (error) complain(error);
+  }, [error]);
   const change = async (fields: Partial<ListedEntry>) => {
+    const before = Object.fromEntries(
+      Object.keys(fields).map((field) => [field, entry[field as keyof ListedEntry]]),
+    ) as Partial<ListedEntry>;
     try {
-      const { versions } = await ask(directory.changeEntry, { id: entry.id, ...fields });
+      const { versions } = await doAct(
+        text.directory.changed(fields.name ?? entry.name),
+        () => ask(directory.changeEntry, { id: entry.id, ...fields }),
+        () => ask(directory.changeEntry, { id: entry.id, ...before }),
+      );
       if (versions.length > 0) toaster.create({ description: text.directory.renamed(versions.length) });
       await onChanged();
-      await loadUses();
-    } catch (error) {
-      complain(error);
+    } catch (reason) {
+      complain(reason);
     }
   };
   const remove = async () => {
     try {
-      await ask(directory.deleteEntry, { id: entry.id });
+      await doAct(
+        text.home.removed(entry.name),
+        () => ask(directory.deleteEntry, { id: entry.id }),
+        () => ask(directory.restoreEntry, { id: entry.id }),
+      );
       onGone();
       await onChanged();
       toaster.create({
         description: text.home.removed(entry.name),
-        action: {
-          label: text.home.undo,
-          onClick: () => void ask(directory.restoreEntry, { id: entry.id }).then(onChanged).catch(complain),
-        },
+        action: { label: text.home.undo, onClick: () => void undoLast().then(onChanged).catch(complain) },
       });
-    } catch (error) {
-      complain(error);
+    } catch (reason) {
+      complain(reason);
     }
   };
   const others = entries.filter((candidate) => candidate.kind === entry.kind && candidate.id !== entry.id);

@@ -9,6 +9,7 @@ import { useEntries } from "../controls/entries";
 import { Choice } from "../controls/fields";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
 import { ask } from "../kernel/ask";
+import { useAsked } from "../kernel/queries";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
 
@@ -19,15 +20,10 @@ export function FindPage() {
   const { entries } = useEntries();
   const [typed, setTyped] = useState(useSearchParams().get("text") ?? "");
   const [wanted, setWanted] = useState({ type: "", role: "", system: "" });
-  const [types, setTypes] = useState<readonly { type: string; count: number }[]>([]);
   const [found, setFound] = useState<{ total: number; rows: readonly SearchRow[] } | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [attempt, setAttempt] = useState(0);
-  useEffect(() => {
-    ask(finding.listTypes, {})
-      .then((answer) => setTypes(answer.types))
-      .catch(() => setTypes([]));
-  }, []);
+  const types = useAsked(finding.listTypes, {}).data?.types ?? [];
   useEffect(() => {
     let stale = false;
     const given = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== ""));

@@ -4,6 +4,8 @@ import { home } from "@/contract";
 import type { HomeArea, HomeProcess } from "@/contract/home";
 import { AskDialog } from "../controls/AskDialog";
 import { ask } from "../kernel/ask";
+import { didMake } from "../kernel/deletions";
+import { doAct } from "../kernel/history";
 import { text } from "../messages";
 
 /** What Home is asking for. */
@@ -34,7 +36,9 @@ export function HomeDialog({ asking, target, onClose, onDone, onOpen, firstArea 
           label={text.home.nameOfArea}
           action={text.home.newArea}
           onAnswer={async (name) => {
-            await ask(home.createArea, { id: nanoid(12), name, parent: asking.parent?.id ?? null });
+            const id = nanoid(12);
+            await ask(home.createArea, { id, name, parent: asking.parent?.id ?? null });
+            didMake(text.home.made(name), () => ask(home.deleteArea, { id }));
             await onDone();
           }}
         />
@@ -48,6 +52,7 @@ export function HomeDialog({ asking, target, onClose, onDone, onOpen, firstArea 
           action={text.home.newProcess}
           onAnswer={async (name) => {
             const made = await ask(home.createProcess, { name, area: target || (await firstArea()) });
+            didMake(text.home.made(name), () => ask(home.deleteProcess, { id: made.process }));
             onOpen(made.version);
           }}
         />
@@ -61,7 +66,12 @@ export function HomeDialog({ asking, target, onClose, onDone, onOpen, firstArea 
           start={asking.area.name}
           action={text.home.rename}
           onAnswer={async (name) => {
-            await ask(home.renameArea, { id: asking.area.id, name });
+            const { id, name: before } = asking.area;
+            await doAct(
+              text.home.renamed(before, name),
+              () => ask(home.renameArea, { id, name }),
+              () => ask(home.renameArea, { id, name: before }),
+            );
             await onDone();
           }}
         />
@@ -75,7 +85,12 @@ export function HomeDialog({ asking, target, onClose, onDone, onOpen, firstArea 
           start={asking.process.name}
           action={text.home.rename}
           onAnswer={async (name) => {
-            await ask(home.renameProcess, { id: asking.process.id, name });
+            const { id, name: before } = asking.process;
+            await doAct(
+              text.home.renamed(before, name),
+              () => ask(home.renameProcess, { id, name }),
+              () => ask(home.renameProcess, { id, name: before }),
+            );
             await onDone();
           }}
         />
@@ -89,7 +104,8 @@ export function HomeDialog({ asking, target, onClose, onDone, onOpen, firstArea 
           start={text.home.copyOf(asking.process.name)}
           action={text.home.copy}
           onAnswer={async (name) => {
-            await ask(home.copyProcess, { id: asking.process.id, name, area: asking.process.area });
+            const made = await ask(home.copyProcess, { id: asking.process.id, name, area: asking.process.area });
+            didMake(text.home.made(name), () => ask(home.deleteProcess, { id: made.process }));
             await onDone();
           }}
         />

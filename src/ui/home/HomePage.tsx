@@ -5,11 +5,13 @@ import { nanoid } from "nanoid";
 import { useRouter } from "next/navigation";
 import { type DragEvent, useDeferredValue, useRef, useState } from "react";
 import { home } from "@/contract";
-import type { HomeOrder } from "@/contract/home";
+import type { HomeArea, HomeOrder, HomeProcess } from "@/contract/home";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
 import { complain, toaster } from "../controls/toaster";
 import { ask } from "../kernel/ask";
-import { useAsked, useLookAgain } from "../kernel/queries";
+import { doDelete } from "../kernel/deletions";
+import { doAct, undoLast } from "../kernel/history";
+import { lookAgain, useAsked } from "../kernel/queries";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
 import { AreaTree } from "./AreaTree";
@@ -26,7 +28,6 @@ export function HomePage() {
   const [from, setFrom] = useState(0);
   const wanted = { area, text: useDeferredValue(typed).slice(0, 100), order, from };
   const { data, error, refetch } = useAsked(home.openHome, wanted, { keepsLast: true });
-  const lookAgain = useLookAgain();
   const load = () => lookAgain([{ kind: "workspace" }]);
   const [asking, setAsking] = useState<Asking | null>(null);
   const [dropping, setDropping] = useState(false);
@@ -51,13 +52,36 @@ export function HomePage() {
   };
 
   const run = (done: Promise<unknown>) => void done.then(load).catch(complain);
-  const removed = async (gone: Promise<{ at: string }>, name: string) => {
+  const move = (label: string, to: (into: string) => Promise<unknown>, into: string, from: string) =>
+    run(
+      doAct(
+        label,
+        () => to(into),
+        () => to(from),
+      ),
+    );
+  const moveProcess = (process: HomeProcess, into: HomeArea) =>
+    move(
+      text.home.moved(process.name, into.name),
+      (area) => ask(home.moveProcess, { id: process.id, area }),
+      into.id,
+      process.area,
+    );
+  const moveArea = (one: HomeArea, parent: string | null) =>
+    run(
+      doAct(
+        text.home.moved(one.name, data.areas.find((area) => area.id === parent)?.name ?? text.home.topLevel),
+        () => ask(home.moveArea, { id: one.id, parent }),
+        () => ask(home.moveArea, { id: one.id, parent: one.parent }),
+      ),
+    );
+  const removed = async (remove: () => Promise<{ at: string }>, name: string) => {
     try {
-      const { at } = await gone;
+      await doDelete(text.home.removed(name), remove);
       await load();
       toaster.create({
         description: text.home.removed(name),
-        action: { label: text.home.undo, onClick: () => run(ask(home.undelete, { at })) },
+        action: { label: text.home.undo, onClick: () => run(undoLast()) },
       });
     } catch (reason) {
       complain(reason);
@@ -124,9 +148,13 @@ export function HomePage() {
             onChoose={(one) => choose({ area: one })}
             onNew={(parent) => setAsking({ kind: "area", parent })}
             onRename={(one) => setAsking({ kind: "rename-area", area: one })}
-            onMove={(one, parent) => run(ask(home.moveArea, { id: one.id, parent }))}
-            onDelete={(one) => void removed(ask(home.deleteArea, { id: one.id }), one.name)}
-            onDropProcess={(process, into) => run(ask(home.moveProcess, { id: process, area: into }))}
+            onMove={moveArea}
+            onDelete={(one) => void removed(() => ask(home.deleteArea, { id: one.id }), one.name)}
+            onDropProcess={(id, into) => {
+              const process = data.processes.find((one) => one.id === id);
+              const area = data.areas.find((one) => one.id === into);
+              if (process && area) moveProcess(process, area);
+            }}
           />
         </Flex>
         <Box as="main" id="content" flex="1" minW={0} overflow="auto" px={6} py={5}>
@@ -203,8 +231,8 @@ export function HomePage() {
                   onFrom={setFrom}
                   onRename={(process) => setAsking({ kind: "rename-process", process })}
                   onCopy={(process) => setAsking({ kind: "copy", process })}
-                  onMove={(process, into) => run(ask(home.moveProcess, { id: process.id, area: into.id }))}
-                  onDelete={(process) => void removed(ask(home.deleteProcess, { id: process.id }), process.name)}
+                  onMove={moveProcess}
+                  onDelete={(process) => void removed(() => ask(home.deleteProcess, { id: process.id }), process.name)}
                 />
               )}
             </>

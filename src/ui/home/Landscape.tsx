@@ -1,36 +1,20 @@
 "use client";
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { useRouter } from "next/navigation";
-import { useEffect, useState } from "react";
 import { home } from "@/contract";
-import type { LandscapePicture } from "@/core/landscape";
 import type { Point } from "@/core/model";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
-import { ask } from "../kernel/ask";
+import { useAsked } from "../kernel/queries";
 import { text } from "../messages";
-
-interface Data extends Omit<LandscapePicture, "boxes"> {
-  readonly boxes: readonly (LandscapePicture["boxes"][number] & { readonly version: string })[];
-}
 
 const ink = "var(--chakra-colors-ink)";
 const edge = 24;
 
 /** Which process calls which, and which sends messages to which. */
 export function Landscape() {
-  const [data, setData] = useState<Data | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const [attempt, setAttempt] = useState(0);
+  const { data, error, refetch } = useAsked(home.openLandscape, {});
   const router = useRouter();
-  useEffect(() => {
-    ask(home.openLandscape, {})
-      .then((answer) => {
-        setData(answer);
-        setProblem(null);
-      })
-      .catch((reason: Error) => setProblem(reason.message));
-  }, [attempt]);
-  if (problem !== null) return <ErrorPage message={problem} retry={() => setAttempt(attempt + 1)} />;
+  if (error) return <ErrorPage message={error.message} retry={() => void refetch()} />;
   if (!data) return <LoadingPage label={text.shell.loading} />;
   if (data.boxes.length === 0) return <EmptyState>{text.home.noCalls}</EmptyState>;
   const named = new Map(data.boxes.map((box) => [box.id, box.name]));

@@ -6,10 +6,11 @@ import { eventSchema, type Happened } from "@/contract/events";
  */
 export const missed: Happened = { by: "", things: [{ kind: "workspace" }] };
 
-type Listener = (happened: Happened) => void;
+/** `isGuess`: nothing is known to have happened; there is no stream that would tell. */
+type Listener = (happened: Happened, isGuess: boolean) => void;
 const listeners = new Set<Listener>();
-const tellAll = (happened: Happened) => {
-  for (const listener of [...listeners]) listener(happened);
+const tellAll = (happened: Happened, isGuess = false) => {
+  for (const listener of [...listeners]) listener(happened, isGuess);
 };
 
 /** Milliseconds between two looks while there is no stream. */
@@ -32,7 +33,7 @@ function hear(message: unknown): void {
 
 function begin(): void {
   looking = setInterval(() => {
-    if (!isOpen && document.visibilityState !== "hidden") tellAll(missed);
+    if (!isOpen && document.visibilityState !== "hidden") tellAll(missed, true);
   }, lookEvery);
   if (typeof SharedWorker !== "undefined") {
     const { port } = new SharedWorker("/event-stream.js", { name: "lane-events" });

@@ -1,8 +1,8 @@
 "use client";
-import { QueryClient, QueryClientProvider, type UseQueryResult, useQuery, useQueryClient } from "@tanstack/react-query";
-import { type ReactNode, useEffect, useState } from "react";
+import { QueryClient, QueryClientProvider, type UseQueryResult, useQuery } from "@tanstack/react-query";
+import { type ReactNode, useEffect } from "react";
 import type { Contract, Thing } from "@/contract";
-import { concerns, type Happened } from "@/contract/events";
+import { concerns } from "@/contract/events";
 import { ask } from "./ask";
 import { onHappened } from "./events";
 
@@ -10,28 +10,35 @@ import { onHappened } from "./events";
  * What the server holds, as the interface knows it: each answer once, shared by all that show it, asked again when something happened
  * to what it is about.
  */
-const makeClient = () =>
-  new QueryClient({
-    defaultOptions: {
-      queries: { retry: false, staleTime: 60_000, refetchOnWindowFocus: false, refetchOnReconnect: true },
-    },
-  });
+const client = new QueryClient({
+  defaultOptions: {
+    queries: { retry: false, staleTime: 60_000, refetchOnWindowFocus: false, refetchOnReconnect: true },
+  },
+});
 
-interface Asked {
-  readonly on: readonly Thing[];
-}
+const isAbout = (meta: Record<string, unknown> | undefined, things: readonly Thing[]) =>
+  concerns((meta?.on as readonly Thing[] | undefined) ?? [], things);
+
+/**
+ * Something was done to some things: answers about them are asked for again, those shown at once, the rest when they are shown. Resolves
+ * when those shown are there.
+ */
+export const lookAgain = (things: readonly Thing[]): Promise<void> =>
+  client.invalidateQueries({ predicate: ({ meta }) => isAbout(meta, things) });
+
+/** Milliseconds between two looks at everything where nothing tells what happened. */
+const guessEvery = 5_000;
 
 export function QueriesProvider({ children }: { readonly children: ReactNode }) {
-  const [client] = useState(makeClient);
-  useEffect(() => onHappened((happened) => lookAgain(client, happened)), [client]);
+  useEffect(() => {
+    let last = 0;
+    return onHappened(({ things }, isGuess) => {
+      if (isGuess && Date.now() - last < guessEvery) return;
+      if (isGuess) last = Date.now();
+      void lookAgain(things);
+    });
+  }, []);
   return <QueryClientProvider client={client}>{children}</QueryClientProvider>;
-}
-
-/** Answers that may be others now are asked for again: those shown at once, the rest when they are shown. */
-function lookAgain(client: QueryClient, { things }: Pick<Happened, "things">): void {
-  void client.invalidateQueries({
-    predicate: ({ meta }) => concerns((meta as unknown as Asked | undefined)?.on ?? [], things),
-  });
 }
 
 interface AskedOptions {
@@ -41,6 +48,12 @@ interface AskedOptions {
   readonly keepsLast?: boolean;
 }
 
+const optionsFor = <Sent, Given, Output>(contract: Contract<Sent, Given, Output>, input: Sent) => ({
+  queryKey: [contract.name, input] as const,
+  queryFn: () => ask(contract, input),
+  meta: { on: contract.on(contract.input.parse(input)) } as Record<string, unknown>,
+});
+
 /** The answer to a use case that only reads. */
 export function useAsked<Sent, Given, Output>(
   contract: Contract<Sent, Given, Output>,
@@ -48,19 +61,27 @@ export function useAsked<Sent, Given, Output>(
   { isWanted = true, keepsLast = false }: AskedOptions = {},
 ): UseQueryResult<Output, Error> {
   return useQuery({
-    queryKey: [contract.name, input],
-    queryFn: () => ask(contract, input),
+    ...optionsFor(contract, input),
     enabled: isWanted,
-    meta: { on: contract.on(contract.input.parse(input)) },
     ...(keepsLast && { placeholderData: (last: Output | undefined) => last as never }),
   }) as UseQueryResult<Output, Error>;
 }
 
-/** Says here what was done, for answers to be asked again without waiting to hear of it; resolves when those shown are there. */
-export function useLookAgain(): (things: readonly Thing[]) => Promise<void> {
-  const client = useQueryClient();
-  return (things) =>
-    client.invalidateQueries({
-      predicate: ({ meta }) => concerns((meta as unknown as Asked | undefined)?.on ?? [], things),
-    });
-}
+/** The same for use outside of drawing: as it is known, or asked for. */
+export const known = <Sent, Given, Output>(contract: Contract<Sent, Given, Output>, input: Sent): Promise<Output> =>
+  client.fetchQuery(optionsFor(contract, input));
+
+/** What is known of it now, if anything. */
+export const knownNow = <Sent, Given, Output>(
+  contract: Contract<Sent, Given, Output>,
+  input: Sent,
+): Output | undefined => client.getQueryData([contract.name, input]);
+
+/** What is shown of it until the server has said what is: for acts whose outcome is seen at once. */
+export const expect = <Sent, Given, Output>(
+  contract: Contract<Sent, Given, Output>,
+  input: Sent,
+  change: (last: Output) => Output,
+): void => {
+  client.setQueryData([contract.name, input], (last: Output | undefined) => last && change(last));
+};

@@ -35,6 +35,8 @@ export const en = {
     restore: "Restore a backup",
     restoreAsk: "Restoring replaces everything in this workspace by what the backup holds.",
     restored: "The backup is restored.",
+    undone: (label: string) => `Undone: ${label}`,
+    redone: (label: string) => `Done again: ${label}`,
     menu: "Workspace",
     journey: "Stages of this version",
     members: "You are signed in as",
@@ -294,6 +296,9 @@ export const en = {
     copy: "Copy",
     remove: "Delete",
     removed: (name: string) => `${name} is deleted.`,
+    made: (name: string) => `make “${name}”`,
+    renamed: (from: string, to: string) => `rename “${from}” to “${to}”`,
+    moved: (what: string, into: string) => `move “${what}” to ${into}`,
     undo: "Undo",
     more: (name: string) => `What to do with ${name}`,
     nameOfArea: "Name of the area",
@@ -636,6 +641,10 @@ export const en = {
   check: {
     title: (revision: string) => `Verdict on ${revision}`,
     head: "the present state",
+    acceptedNow: (finding: string) => `accept “${finding}”`,
+    withdrawnNow: (finding: string) => `take back the acceptance of “${finding}”`,
+    checkedForNow: (profile: string) => `check for ${profile}`,
+    ruleChanged: (rule: string) => `change what the rule “${rule}” counts`,
     clean: "No error is open. This can be handed off.",
     errors: (count: number) => `${count} ${count === 1 ? "error" : "errors"} to mend before this can be handed off.`,
     severity: { error: "Errors", warning: "Warnings", advice: "Advice" },
@@ -707,6 +716,9 @@ export const en = {
     filter: "Filter findings",
   },
   walk: {
+    keptNow: (what: string) => `keep a walk: ${what}`,
+    changedNow: (name: string) => `change the kept walk “${name}”`,
+    droppedNow: (name: string) => `give up the kept walk “${name}”`,
     nothing: "Nothing to play yet. Draw a start event and the first steps, and a case can be walked through here.",
     drawing: "The page the case is on",
     controls: "How the case goes",
@@ -793,6 +805,7 @@ export const en = {
     fewer: "only the last",
   },
   compare: {
+    reasonGiven: (change: string) => `say why: ${change}`,
     against: "against",
     matched: "matched by",
     by: { auto: "best way", counterpart: "counterpart", id: "id", name: "name" },
@@ -962,6 +975,8 @@ export const en = {
   },
   directory: {
     title: "Directory",
+    made: (name: string) => `enter “${name}”`,
+    changed: (name: string) => `change “${name}”`,
     kinds: {
       role: "Roles",
       unit: "Organisation units",

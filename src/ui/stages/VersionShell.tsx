@@ -48,36 +48,12 @@ function Frame({ children }: { readonly children: ReactNode }) {
   const stage = stageNamed(usePathname().split("/").at(-1))?.name ?? firstShown;
   const [question, setQuestion] = useState<VersionQuestion | null>(null);
   const [menuWanted, setMenuWanted] = useState(false);
-  const store = useVersionStore();
+  const _store = useVersionStore();
   const router = useRouter();
   useNotices();
   const disagrees = useVersion((state) => state.disagreement !== null);
-  const undoable = useVersion((state) => state.undoStack.at(-1)?.label);
-  const redoable = useVersion((state) => state.redoStack.at(-1)?.label);
   const commands = useMemo<PaletteCommand[]>(
     () => [
-      ...(undoable === undefined
-        ? []
-        : [
-            {
-              id: "undo",
-              isFirst: true,
-              title: text.version.undo(undoable),
-              keys: "Ctrl Z",
-              run: () => store.getState().undo(),
-            },
-          ]),
-      ...(redoable === undefined
-        ? []
-        : [
-            {
-              id: "redo",
-              isFirst: true,
-              title: text.version.redo(redoable),
-              keys: "Ctrl Y",
-              run: () => store.getState().redo(),
-            },
-          ]),
       { id: "to-be", title: text.version.start, run: () => setQuestion("to-be") },
       { id: "history", title: text.version.history, run: () => setQuestion("history") },
       { id: "describe", title: text.version.describe, run: () => setQuestion("describe") },
@@ -93,7 +69,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
         run: () => router.push(stagePath(info.version.id, name)),
       })),
     ],
-    [store, router, info.version.id, info.version.kind, undoable, redoable],
+    [router, info.version.id, info.version.kind],
   );
   return (
     <Flex direction="column" h="100dvh" minH={0}>

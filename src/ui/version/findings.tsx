@@ -5,8 +5,8 @@ import type { CheckData } from "@/contract/check";
 import { type CheckOptions, type Finding, type ProfileName, type Verdict, verdictOf } from "@/core/check";
 import type { Model } from "@/core/model";
 import { complain } from "../controls/toaster";
-import { ask } from "../kernel/ask";
 import { JobRunner } from "../kernel/jobRunner";
+import { lookAgain, useAsked } from "../kernel/queries";
 import { useVersion } from "./VersionContext";
 
 interface Findings extends CheckData {
@@ -65,11 +65,14 @@ export function FindingsProvider({ children }: { readonly children: ReactNode })
   const version = useVersion((state) => state.info.version.id);
   // A signature lapses with the next change, which the server is asked about once that is stored.
   const isStored = useVersion((state) => state.pending.length === 0);
-  const [state, setState] = useState<CheckData | null>(null);
-  const reload = useCallback(async () => setState(await ask(check.openCheck, { version })), [version]);
+  const { data: state = null, error } = useAsked(check.openCheck, { version });
+  const reload = useCallback(() => lookAgain([{ kind: "version", id: version }]), [version]);
   useEffect(() => {
-    if (isStored) reload().catch(complain);
+    if (isStored) void reload();
   }, [reload, isStored]);
+  useEffect(() => {
+    if (error) complain(error);
+  }, [error]);
   // Not while one types: a model is handed to a worker as a copy.
   const [settled, setSettled] = useState(model);
   useEffect(() => {

@@ -1,36 +1,22 @@
 "use client";
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
 import { inVersion } from "@/contract";
-import { ask } from "../kernel/ask";
+import { lookAgain, useAsked } from "../kernel/queries";
 import { text } from "../messages";
 import { useVersion } from "./VersionContext";
 
-/**
- * What the present state is called: the revision that holds it, or "the present state" with the last one before. `kept` changes
- * when a revision was made.
- */
-export function useLatestRevision(kept = 0): string {
+/** What the present state is called: the revision that holds it, or "the present state" with the last one before. */
+export function useLatestRevision(): string {
   const version = useVersion((state) => state.info.version.id);
-  const pending = useVersion((state) => state.pending.length);
-  const [words, setWords] = useState<string>(text.check.head);
+  const isStored = useVersion((state) => state.pending.length === 0);
+  const { data } = useAsked(inVersion.listRevisions, { version });
   useEffect(() => {
-    let stale = false;
-    ask(inVersion.listRevisions, { version })
-      .then(({ revisions, changedSince }) => {
-        if (stale) return;
-        const last = revisions[0]?.number;
-        setWords(
-          last === undefined
-            ? text.check.head
-            : changedSince
-              ? `${text.check.head}, after revision ${last}`
-              : `revision ${last}`,
-        );
-      })
-      .catch(() => {});
-    return () => {
-      stale = true;
-    };
-  }, [version, pending === 0, kept]);
-  return words;
+    if (isStored) void lookAgain([{ kind: "version", id: version }]);
+  }, [isStored, version]);
+  const last = data?.revisions[0]?.number;
+  return last === undefined
+    ? text.check.head
+    : data?.changedSince
+      ? `${text.check.head}, after revision ${last}`
+      : `revision ${last}`;
 }

@@ -8,7 +8,9 @@ import { type Decision, type MergeConflict, meet, mergeModels, replacementEdits 
 import { applyEdits, type Edit, type Model, trustStored } from "@/core/model";
 import { ask, ServerError } from "../kernel/ask";
 import { onHappened } from "../kernel/events";
+import { did, forgetUndoneActs, joinHistory, nextMoment } from "../kernel/history";
 import { text } from "../messages";
+import { editElsewhere } from "./editElsewhere";
 
 import { openOutbox, type PendingBatch } from "./outbox";
 
@@ -33,6 +35,8 @@ interface Joined {
 interface Step {
   readonly edits: readonly Edit[];
   readonly label: string;
+  /** The moment it was made, or taken back, among all that was done (kernel/history). */
+  readonly at: number;
 }
 
 /** A change that the server will never take, with its reason; what was made after it goes on. */
@@ -117,7 +121,7 @@ export function createVersionStore(info: VersionData) {
         remarks.push(...done.value.remarks);
         label ||= done.value.label;
       }
-      return { model, step: { edits, label }, remarks };
+      return { model, step: { edits, label, at: nextMoment() }, remarks };
     };
 
     const send = (commands: readonly Command[], label: string, keep?: string) => {
@@ -343,6 +347,13 @@ export function createVersionStore(info: VersionData) {
     });
     const onShown = () => void (lookIsDue && follow());
     document.addEventListener("visibilitychange", onShown);
+    const leaveHistory = joinHistory({
+      last: () => get().undoStack.at(-1),
+      undone: () => get().redoStack.at(-1),
+      undo: () => get().undo(),
+      redo: () => get().redo(),
+      forgetUndone: () => set({ redoStack: [] }),
+    });
 
     void outbox.read().then((kept) => {
       if (kept.length === 0) return;
@@ -375,13 +386,19 @@ export function createVersionStore(info: VersionData) {
           undoStack: [...state.undoStack.slice(-199), accepted.step],
           redoStack: [],
         }));
+        forgetUndoneActs();
         for (const remark of accepted.remarks) say("remark", remark);
         send(commands, accepted.step.label, keep);
         return true;
       },
       take: ({ commands, edits, label, remarks, model }) => {
         if (edits.length === 0) return;
-        set((state) => ({ model, undoStack: [...state.undoStack.slice(-199), { edits, label }], redoStack: [] }));
+        set((state) => ({
+          model,
+          undoStack: [...state.undoStack.slice(-199), { edits, label, at: nextMoment() }],
+          redoStack: [],
+        }));
+        forgetUndoneActs();
         for (const remark of remarks) say("remark", remark);
         send(commands, label);
       },
@@ -390,7 +407,7 @@ export function createVersionStore(info: VersionData) {
         if (!accepted) return false;
         if (accepted.step.edits.length === 0) return true;
         set((state) => {
-          const last = state.undoStack.at(-1) ?? { edits: [], label: accepted.step.label };
+          const last = state.undoStack.at(-1) ?? { ...accepted.step, edits: [] };
           const joined = { ...last, edits: [...last.edits, ...accepted.step.edits] };
           return { model: accepted.model, undoStack: [...state.undoStack.slice(0, -1), joined] };
         });
@@ -407,7 +424,7 @@ export function createVersionStore(info: VersionData) {
         set((state) => ({
           model: accepted.model,
           undoStack: state.undoStack.slice(0, -1),
-          redoStack: [...state.redoStack, { ...step, edits: accepted.step.edits }],
+          redoStack: [...state.redoStack, { ...accepted.step, label: step.label }],
         }));
         send([command], `undo: ${step.label}`);
       },
@@ -420,7 +437,7 @@ export function createVersionStore(info: VersionData) {
         set((state) => ({
           model: accepted.model,
           redoStack: state.redoStack.slice(0, -1),
-          undoStack: [...state.undoStack, { label: step.label, edits: accepted.step.edits }],
+          undoStack: [...state.undoStack, { ...accepted.step, label: step.label }],
         }));
         send([command], step.label);
       },
@@ -458,6 +475,9 @@ export function createVersionStore(info: VersionData) {
       },
       close: () => {
         stopHearing();
+        leaveHistory();
+        // What was done here can be taken back from wherever one goes next.
+        for (const step of get().undoStack) did(editElsewhere(info.version.id, step), step.at);
         document.removeEventListener("visibilitychange", onShown);
         closed = true;
         // What is not acknowledged yet is sent all the same; until then its outbox stays this one's.

@@ -6,8 +6,8 @@ import { callKeyOf, type Id, type Model, trustStored } from "@/core/model";
 import type { WalkTestResult } from "@/core/tokens";
 import { calledName } from "@/jobs";
 import { complain } from "../controls/toaster";
-import { ask } from "../kernel/ask";
 import { JobRunner } from "../kernel/jobRunner";
+import { lookAgain, useAsked } from "../kernel/queries";
 import { useVersion } from "./VersionContext";
 
 interface Walks {
@@ -23,6 +23,8 @@ interface Walks {
 
 const Context = createContext<Walks | null>(null);
 
+const noTests: readonly WalkTestRow[] = [];
+
 /** Milliseconds without a change before kept walks are played again. */
 const restBeforePlaying = 400;
 
@@ -30,15 +32,10 @@ const restBeforePlaying = 400;
 export function WalksProvider({ children }: { readonly children: ReactNode }) {
   const model = useVersion((state) => state.model);
   const version = useVersion((state) => state.info.version.id);
-  const [tests, setTests] = useState<readonly WalkTestRow[]>([]);
-  const [called, setCalled] = useState<ReadonlyMap<Id, Model> | undefined>(undefined);
+  const { data, error } = useAsked(walk.listWalkTests, { version });
+  const tests = data?.tests ?? noTests;
   const [settled, setSettled] = useState(model);
-  const reload = useCallback(async () => {
-    setTests((await ask(walk.listWalkTests, { version })).tests);
-  }, [version]);
-  useEffect(() => {
-    reload().catch(complain);
-  }, [reload]);
+  const reload = useCallback(() => lookAgain([{ kind: "version", id: version }]), [version]);
   useEffect(() => {
     const timer = setTimeout(() => setSettled(model), restBeforePlaying);
     return () => clearTimeout(timer);
@@ -47,18 +44,18 @@ export function WalksProvider({ children }: { readonly children: ReactNode }) {
     () => [...settled.elements].flatMap((one) => (one.type === "callActivity" ? [callKeyOf(one)] : [])).join("\n"),
     [settled],
   );
+  // What it calls is asked for again when it calls something else, or when that changed.
+  const { data: answer, error: callsNothing } = useAsked(inVersion.openCalled, { version }, { isWanted: calls !== "" });
+  const called = useMemo<ReadonlyMap<Id, Model> | undefined>(
+    () =>
+      calls === "" || callsNothing
+        ? new Map()
+        : answer && new Map(answer.called.map((one) => [one.calls, trustStored(one.model)])),
+    [calls, answer, callsNothing],
+  );
   useEffect(() => {
-    if (calls === "") {
-      setCalled(new Map());
-      return;
-    }
-    ask(inVersion.openCalled, { version })
-      .then((answer) => setCalled(new Map(answer.called.map((one) => [one.calls, trustStored(one.model)]))))
-      .catch((error) => {
-        setCalled(new Map());
-        complain(error);
-      });
-  }, [calls, version]);
+    for (const one of [error, callsNothing]) if (one) complain(one);
+  }, [error, callsNothing]);
   const [worker] = useState(() => new JobRunner());
   const [results, setResults] = useState<ReadonlyMap<string, WalkTestResult>>(new Map());
   useEffect(() => {

@@ -1,11 +1,11 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { PenLine } from "lucide-react";
-import { useState } from "react";
 import { check } from "@/contract";
 import { type ProfileName, profileNames, type Severity } from "@/core/check";
 import { complain, toaster } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
+import { doAct } from "../../kernel/history";
 import { text } from "../../messages";
 import { useFindings } from "../../version/findings";
 import { useLatestRevision } from "../../version/useLatestRevision";
@@ -23,10 +23,15 @@ export function CheckHead(props: {
   const { verdict, profile, verdicts, isLooking, reload } = useFindings();
   const version = useVersion((state) => state.info.version.id);
   const store = useVersionStore();
-  const [signed, setSigned] = useState(0);
-  const revision = useLatestRevision(signed);
+  const revision = useLatestRevision();
   const [last] = verdicts;
   const open = verdict?.openErrors.length ?? 0;
+  const choose = (wanted: ProfileName) =>
+    void doAct(
+      text.check.checkedForNow(text.check.profiles[wanted]),
+      () => ask(check.chooseProfile, { version, profile: wanted }),
+      () => ask(check.chooseProfile, { version, profile }),
+    ).then(reload, complain);
   const sign = async () => {
     await store.getState().settled();
     // Whether it was answered or not: what is there now is what counts.
@@ -34,7 +39,6 @@ export function CheckHead(props: {
     await asked.catch(() => undefined);
     await reload();
     const { revision: number } = await asked;
-    setSigned(number);
     toaster.create({ description: text.check.signedNow(number) });
   };
   return (
@@ -55,11 +59,7 @@ export function CheckHead(props: {
               borderWidth="1px"
               borderColor="line"
               borderRadius="6px"
-              onChange={(event) =>
-                ask(check.chooseProfile, { version, profile: event.target.value as ProfileName })
-                  .then(reload)
-                  .catch(complain)
-              }
+              onChange={(event) => choose(event.target.value as ProfileName)}
             >
               {profileNames.map((name) => (
                 <option key={name} value={name}>

@@ -10,6 +10,7 @@ import { AskDialog } from "../../controls/AskDialog";
 import { EmptyState } from "../../controls/states";
 import { complain, toaster } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
+import { doAct } from "../../kernel/history";
 import { text } from "../../messages";
 import { useDiagram } from "../../version/diagramStore";
 import { useFindings } from "../../version/findings";
@@ -74,6 +75,15 @@ export function CheckStage() {
     toaster.create({ description: text.check.repaired });
   };
   if (!hasSteps) return <EmptyState>{text.check.nothing}</EmptyState>;
+  const withdraw = (finding: Finding) => {
+    const one = { version, finding: keyOf(finding) };
+    const reason = waiverFor(finding, waivers)?.reason ?? "";
+    doAct(
+      text.check.withdrawnNow(finding.message.slice(0, 60)),
+      () => ask(check.withdrawWaiver, one),
+      () => ask(check.waive, { ...one, reason }),
+    ).then(reload, complain);
+  };
   return (
     <Flex direction="column" flex="1" minH={0} css={{ "& button": { fontSize: "13px" } }}>
       <CheckHead severity={severity} onSeverity={setSeverity} onRules={() => setRulesOpen(true)} />
@@ -123,11 +133,7 @@ export function CheckStage() {
                     onPreview={() => setPreviewing(finding)}
                     onRepair={() => repair(finding)}
                     onAccept={() => setAccepting(finding)}
-                    onWithdraw={() =>
-                      ask(check.withdrawWaiver, { version, finding: keyOf(finding) })
-                        .then(reload)
-                        .catch(complain)
-                    }
+                    onWithdraw={() => withdraw(finding)}
                   />
                 ))}
               </Box>
@@ -156,7 +162,12 @@ export function CheckStage() {
           onClose={() => setAccepting(null)}
           onAnswer={async (reason) => {
             await store.getState().settled();
-            await ask(check.waive, { version, finding: keyOf(accepting), reason });
+            const one = { version, finding: keyOf(accepting) };
+            await doAct(
+              text.check.acceptedNow(accepting.message.slice(0, 60)),
+              () => ask(check.waive, { ...one, reason }),
+              () => ask(check.withdrawWaiver, one),
+            );
             await reload();
           }}
         />

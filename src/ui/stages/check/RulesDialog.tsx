@@ -6,6 +6,7 @@ import { type Level, levelOf, type ProfileName, profileNames, type RuleGroup, sh
 import { everyRule } from "@/core/language";
 import { complain } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
+import { doAct } from "../../kernel/history";
 import { text } from "../../messages";
 import { useFindings } from "../../version/findings";
 
@@ -22,9 +23,11 @@ export function RulesDialog({
   const { adaption, reload } = useFindings();
   const [typed, setTyped] = useState("");
   const change = (profile: ProfileName, rule: string, level: Level, shipped: Level) =>
-    ask(check.adaptRule, { profile, rule, level: level === shipped ? null : level })
-      .then(reload)
-      .catch(complain);
+    void doAct(
+      text.check.ruleChanged(rule),
+      () => ask(check.adaptRule, { profile, rule, level: level === shipped ? null : level }),
+      () => ask(check.adaptRule, { profile, rule, level: adaption[profile]?.[rule] ?? null }),
+    ).then(reload, complain);
   const shown = everyRule.filter((rule) => `${rule.wants} ${rule.id}`.toLowerCase().includes(typed.toLowerCase()));
   return (
     <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} placement="center" scrollBehavior="inside">

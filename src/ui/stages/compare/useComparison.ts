@@ -1,7 +1,6 @@
 "use client";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useEffect, useMemo } from "react";
 import { compare } from "@/contract";
-import type { ReasonRow } from "@/contract/compare";
 import {
   type ChangeGroup,
   changeGroups,
@@ -13,6 +12,9 @@ import {
 } from "@/core/compare";
 import { complain } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
+import { doAct } from "../../kernel/history";
+import { expect, lookAgain, useAsked } from "../../kernel/queries";
+import { text } from "../../messages";
 import type { Side } from "./sides";
 
 /** Two sides and everything that is known of their difference. */
@@ -54,29 +56,32 @@ export type GiveReason = (
 /** Why the changes are made, and a hand to say so. */
 export function useReasons(compared: Compared | undefined) {
   const pair = reasonedPair(compared);
-  const [rows, setRows] = useState<readonly ReasonRow[]>([]);
-  const [version, against] = [pair?.version, pair?.against];
-  const load = useCallback(async () => {
-    if (!version || !against) return setRows([]);
-    const { reasons } = await ask(compare.listReasons, { version, against });
-    setRows(reasons);
-  }, [version, against]);
+  const [version = "", against = ""] = [pair?.version, pair?.against];
+  const { data, error } = useAsked(compare.listReasons, { version, against }, { isWanted: pair !== undefined });
   useEffect(() => {
-    load().catch(complain);
-  }, [load]);
-  const reasons = useMemo(() => new Map(rows.map((row) => [row.change, row])), [rows]);
+    if (error) complain(error);
+  }, [error]);
+  const reasons = useMemo(() => new Map((data?.reasons ?? []).map((row) => [row.change, row])), [data]);
   const give = useCallback<GiveReason>(
     async ({ key, words }, reason) => {
-      if (!version || !against) return;
-      // Seen at once; what the server says afterwards stands.
-      setRows((known) => {
-        const others = known.filter((row) => row.change !== key);
-        return reason ? [...others, { change: key, words, reason, member: "", at: new Date().toISOString() }] : others;
-      });
-      await ask(compare.giveReason, { version, against, change: key, words, reason });
-      await load();
+      const before = reasons.get(key)?.reason ?? null;
+      const say = async (said: Reason | null) => {
+        // Seen at once; what the server says afterwards stands.
+        expect(compare.listReasons, { version, against }, ({ reasons: last }) => {
+          const others = last.filter((row) => row.change !== key);
+          const row = { change: key, words, member: "", at: new Date().toISOString() };
+          return { reasons: said ? [...others, { ...row, reason: said }] : others };
+        });
+        await ask(compare.giveReason, { version, against, change: key, words, reason: said });
+        await lookAgain([{ kind: "version", id: version }]);
+      };
+      await doAct(
+        text.compare.reasonGiven(words.slice(0, 60)),
+        () => say(reason),
+        () => say(before),
+      );
     },
-    [version, against, load],
+    [version, against, reasons],
   );
   return { reasons, give: pair ? give : undefined };
 }

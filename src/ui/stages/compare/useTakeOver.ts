@@ -2,12 +2,14 @@
 import { nanoid } from "nanoid";
 import { useCallback, useState } from "react";
 import { inVersion } from "@/contract";
-import { type Command, undoOf } from "@/core/commands";
+import type { Command } from "@/core/commands";
 import { type ChangeGroup, type Fault, outcomeOf, takeOver, withNeeded } from "@/core/compare";
 import type { Model } from "@/core/model";
 import { complain, toaster } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
+import { did, undoLast } from "../../kernel/history";
 import { text } from "../../messages";
+import { editElsewhere } from "../../version/editElsewhere";
 import { useVersionStore } from "../../version/VersionContext";
 import type { Compared } from "./useComparison";
 
@@ -87,12 +89,13 @@ export function useTakeOver(compared: Compared | undefined, onDone: () => void) 
           await store.getState().settled();
           await send([command]);
         }
-        // In the open version it is undone as everything is; the other one has no such list here.
-        const undo = { ...undoOf({ edits: done.edits, label }), label: `undo: ${label}` } as Command;
-        const back = () => void send([undo]).catch(complain);
+        // In the open version it is undone as everything is; in the other one by the history of all that was done.
+        if (!head.isOpen) did(editElsewhere(head.version, { edits: done.edits, label }));
         toaster.create({
           description: text.compare.taken(compared[into].title),
-          ...(!head.isOpen && { action: { label: text.home.undo, onClick: back } }),
+          ...(!head.isOpen && {
+            action: { label: text.home.undo, onClick: () => void undoLast().then(onDone, complain) },
+          }),
         });
       } catch (error) {
         complain(error);

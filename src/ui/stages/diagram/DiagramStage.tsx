@@ -14,7 +14,6 @@ import { usePalette } from "../../shell/paletteStore";
 import { addKind, newId, tidyChosen } from "../../version/actions";
 import { useDiagram } from "../../version/diagramStore";
 import { useFindings } from "../../version/findings";
-import { useUndoKeys } from "../../version/useUndoKeys";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { CanvasButtons } from "./CanvasButtons";
 import { copyChosen, pasteHere } from "./clipboard";
@@ -214,8 +213,6 @@ export function DiagramStage() {
     const centre = canvas.current?.centre() ?? { x: 0, y: 0 };
     void pasteHere(store, diagram.id, centre, event.clipboardData.getData("text/plain"));
   };
-
-  useUndoKeys();
 
   // A fresh page is ready for the keyboard; what its keys open is loaded before it is asked for.
   useEffect(() => {

@@ -1,17 +1,17 @@
 "use client";
 import { Button, chakra } from "@chakra-ui/react";
 import NextLink from "next/link";
-import { useEffect, useState } from "react";
 import { finding, inVersion } from "@/contract";
-import type { Callable, Caller } from "@/contract/version";
+import type { Callable } from "@/contract/version";
 import { calledProcessOf, calledVersionOf, type Element } from "@/core/model";
 import { Choice } from "../../controls/fields";
 import { Row } from "../../controls/trayParts";
-import { ask } from "../../kernel/ask";
+import { useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 
 const Link = chakra(NextLink);
+const none: readonly Callable[] = [];
 
 /** The process a call activity calls, which of its versions is meant, and the way there. */
 export function CalledProcess({
@@ -22,12 +22,7 @@ export function CalledProcess({
   readonly onVersion: (version: string) => void;
 }) {
   const { dispatch } = useVersionStore().getState();
-  const [callable, setCallable] = useState<readonly Callable[]>([]);
-  useEffect(() => {
-    ask(finding.listCallable, {})
-      .then((answer) => setCallable(answer.callable))
-      .catch(() => setCallable([]));
-  }, []);
+  const callable = useAsked(finding.listCallable, {}).data?.callable ?? none;
   const called = (element.calledElement as string | undefined) ?? "";
   const record = calledProcessOf(element)?.process;
   const fitting = callable.filter((one) => one.bpmnId === called);
@@ -85,12 +80,7 @@ export function CalledProcess({
 /** Who calls this process: the call activities of other processes, each with the way there. */
 export function CalledFrom() {
   const version = useVersion((state) => state.info.version.id);
-  const [callers, setCallers] = useState<readonly Caller[]>([]);
-  useEffect(() => {
-    ask(inVersion.listCallers, { version })
-      .then((answer) => setCallers(answer.callers))
-      .catch(() => setCallers([]));
-  }, [version]);
+  const callers = useAsked(inVersion.listCallers, { version }).data?.callers ?? [];
   return (
     <Row label={text.tray.calledFrom}>
       {callers.length === 0 && <chakra.span color="quiet">{text.tray.calledByNobody}</chakra.span>}

@@ -36,14 +36,8 @@ export function handleKey(event: KeyboardEvent, context: KeyContext): void {
 
 function withControl(event: KeyboardEvent, { store, diagram, scene, gestures }: KeyContext): boolean {
   const { selection, select } = useDiagram.getState();
-  const { dispatch, undo, redo } = store.getState();
+  const { dispatch } = store.getState();
   switch (event.key.toLowerCase()) {
-    case "z":
-      event.shiftKey ? redo() : undo();
-      return true;
-    case "y":
-      redo();
-      return true;
     case "a":
       select(...scene.figures.filter((figure) => isFlowNode(figure.type as never)).map((figure) => figure.id));
       return true;

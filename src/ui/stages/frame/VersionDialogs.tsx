@@ -1,11 +1,13 @@
 "use client";
 import { Button, Text } from "@chakra-ui/react";
 import { useRouter } from "next/navigation";
-import { compare, inVersion } from "@/contract";
+import { compare, home, inVersion } from "@/contract";
 import { AskDialog } from "../../controls/AskDialog";
 import { DialogFrame } from "../../controls/DialogFrame";
 import { complain, toaster } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
+import { didMake } from "../../kernel/deletions";
+import { doAct } from "../../kernel/history";
 import { text } from "../../messages";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { ExportDialog } from "./ExportDialog";
@@ -58,6 +60,7 @@ export function VersionDialogs({
           onAnswer={async (name, aim) => {
             await store.getState().settled();
             const made = await ask(compare.createToBe, { source: version.id, name, aim });
+            didMake(text.home.made(name), () => ask(home.deleteVersion, { id: made.version }));
             router.push(`/v/${encodeURIComponent(made.version)}/diagram`);
           }}
         />
@@ -72,8 +75,16 @@ export function VersionDialogs({
           action={text.version.describeAction}
           onClose={close}
           onAnswer={async (name, aim) => {
-            await ask(compare.describeVersion, { id: version.id, name, aim });
-            store.getState().noteVersion({ name, aim });
+            const describe = async (told: { readonly name: string; readonly aim: string }) => {
+              await ask(compare.describeVersion, { id: version.id, ...told });
+              store.getState().noteVersion(told);
+            };
+            const before = { name: version.name, aim: version.aim };
+            await doAct(
+              text.home.renamed(before.name, name),
+              () => describe({ name, aim }),
+              () => describe(before),
+            );
           }}
         />
       );

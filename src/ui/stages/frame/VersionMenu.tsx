@@ -5,6 +5,8 @@ import { useRouter } from "next/navigation";
 import { home } from "@/contract";
 import { complain, toaster } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
+import { doDelete } from "../../kernel/deletions";
+import { undoLast } from "../../kernel/history";
 import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 import type { VersionQuestion } from "./VersionDialogs";
@@ -19,14 +21,14 @@ export function VersionMenu({ onAsk }: { readonly onAsk: (question: VersionQuest
     `/api/export?version=${encodeURIComponent(info.version.id)}&format=${format}&name=${name}`;
   /** Gone from the list, and back with a click as long as the note stands. */
   const remove = async () => {
-    const { at } = await ask(home.deleteVersion, { id: info.version.id });
+    await doDelete(text.home.removed(info.version.name), () => ask(home.deleteVersion, { id: info.version.id }));
     const other = info.siblings.find(({ id }) => id !== info.version.id);
     router.push(other ? `/v/${encodeURIComponent(other.id)}/diagram` : "/");
     toaster.create({
       description: text.version.removed(info.version.name),
       action: {
         label: text.version.bringBack,
-        onClick: () => void ask(home.undelete, { at }).then(() => router.refresh()),
+        onClick: () => void undoLast().then(() => router.refresh(), complain),
       },
     });
   };

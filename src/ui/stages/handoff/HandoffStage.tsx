@@ -1,13 +1,13 @@
 "use client";
 import { Box, Button, chakra, Flex, Table } from "@chakra-ui/react";
 import NextLink from "next/link";
-import { Fragment, useCallback, useEffect, useState } from "react";
+import { Fragment, useEffect, useState } from "react";
 import { handoff } from "@/contract";
-import type { HandoffRow } from "@/contract/handoff";
 import { momentWords } from "../../controls/moment";
 import { EmptyState } from "../../controls/states";
 import { complain, toaster } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
+import { lookAgain, useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
 import { useVerdictFor } from "../../version/findings";
 import { useLatestRevision } from "../../version/useLatestRevision";
@@ -18,14 +18,15 @@ export function HandoffStage() {
   const version = useVersion((state) => state.info.version.id);
   const store = useVersionStore();
   const verdict = useVerdictFor("hand-off");
-  const [rows, setRows] = useState<readonly HandoffRow[] | null>(null);
-  const state = useLatestRevision(rows?.length);
+  const { data, error } = useAsked(handoff.listHandoffs, { version });
+  const rows = data?.handoffs ?? null;
+  const state = useLatestRevision();
   const [open, setOpen] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const load = useCallback(async () => setRows((await ask(handoff.listHandoffs, { version })).handoffs), [version]);
+  const load = () => lookAgain([{ kind: "version", id: version }]);
   useEffect(() => {
-    load().catch(complain);
-  }, [load]);
+    if (error) complain(error);
+  }, [error]);
   const errors = verdict?.openErrors.length ?? 0;
   const handOff = async () => {
     setBusy(true);
@@ -38,7 +39,7 @@ export function HandoffStage() {
     } catch (error) {
       complain(error);
       // An answer may have been lost: what was made all the same is shown.
-      await load().catch(() => undefined);
+      await load();
     }
     setBusy(false);
   };

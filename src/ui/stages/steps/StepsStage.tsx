@@ -9,7 +9,6 @@ import { readTable, type TableRows } from "@/core/table";
 import { useEntries } from "../../controls/entries";
 import { complain, toaster } from "../../controls/toaster";
 import { text } from "../../messages";
-import { useUndoKeys } from "../../version/useUndoKeys";
 import { useVersion } from "../../version/VersionContext";
 import { FollowingPage } from "./FollowingPage";
 import { HeadSentence } from "./HeadSentence";
@@ -44,7 +43,6 @@ export function StepsStage() {
   const estimates = useSheetStore((state) => state.estimates);
   const [unclear, setUnclear] = useState<TableRows | null>(null);
   const { create } = useEntries();
-  useUndoKeys();
   const chosenRow = sheet.rows[sheet.indexOf(row)];
   const chosen = chosenRow?.kind === "step" || chosenRow?.kind === "stop" ? chosenRow.element : undefined;
   const element = chosen === undefined ? undefined : sheet.model.elements.get(chosen);

@@ -2,7 +2,6 @@
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { CircleCheck, CircleX, TriangleAlert } from "lucide-react";
 import { useState } from "react";
-import { walk as walkTerms } from "@/contract";
 import type { WalkTestRow } from "@/contract/walk";
 import { caseDataOf } from "@/core/feel";
 import { type Id, nameOf } from "@/core/model";
@@ -20,10 +19,10 @@ import {
 } from "@/core/tokens";
 import { AskDialog } from "../../controls/AskDialog";
 import { complain } from "../../controls/toaster";
-import { ask } from "../../kernel/ask";
 import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 import { useWalks } from "../../version/walks";
+import { changeWalk, dropWalk, keepWalks } from "./keptActs";
 import { SuggestDialog } from "./SuggestDialog";
 import type { Standing } from "./useStanding";
 import { useWalk } from "./walkStore";
@@ -43,15 +42,13 @@ export function KeptColumn({ standing, process }: { readonly standing: Standing;
     const given = caseDataOf(data);
     const told = { ...now.told, ...(Object.keys(given).length > 0 && { data: given }) };
     // What is not yet at its end is played on the usual way, so that the test has an outcome.
-    await ask(walkTerms.keepWalkTests, {
-      version,
-      tests: [{ name, content: testOf(process, walk(world, process, told), true) }],
-    });
+    await keepWalks(version, [{ name, content: testOf(process, walk(world, process, told), true) }]);
     await reload();
   };
-  const expectNow = ({ id, content }: WalkTestRow, { outcome, entered }: Pick<Walked, "outcome" | "entered">) => {
+  const expectNow = (test: WalkTestRow, { outcome, entered }: Pick<Walked, "outcome" | "entered">) => {
+    const { content } = test;
     const path = content.path && entered.map(({ element, times }): [Id, number] => [element, times]);
-    void after(ask(walkTerms.changeWalkTest, { version, test: id, content: { ...content, outcome, path } }));
+    void after(changeWalk(version, test, { content: { ...content, outcome, path } }));
   };
   const after = (asked: Promise<unknown>) => asked.then(reload).catch(complain);
   return (
@@ -99,9 +96,7 @@ export function KeptColumn({ standing, process }: { readonly standing: Standing;
                   {test.name}
                 </chakra.button>
                 <Small onClick={() => setAsking({ rename: test })}>{text.walk.rename}</Small>
-                <Small onClick={() => after(ask(walkTerms.deleteWalkTest, { version, test: test.id }))}>
-                  {text.walk.remove}
-                </Small>
+                <Small onClick={() => after(dropWalk(version, test))}>{text.walk.remove}</Small>
               </Flex>
               {result && verdict !== "passes" && (
                 <Box ps="23px" fontSize="13px">
@@ -139,7 +134,7 @@ export function KeptColumn({ standing, process }: { readonly standing: Standing;
           action={text.walk.rename}
           onClose={() => setAsking(null)}
           onAnswer={async (name) => {
-            await ask(walkTerms.changeWalkTest, { version, test: asking.rename.id, name });
+            await changeWalk(version, asking.rename, { name });
             await reload();
           }}
         />

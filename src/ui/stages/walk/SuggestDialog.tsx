@@ -1,13 +1,12 @@
 "use client";
 import { Box, Button, chakra, Dialog, Portal } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
-import { walk as walkTerms } from "@/contract";
 import { type Id, type Model, nameOf, wordFor } from "@/core/model";
 import { type SuggestedWalk, suggestWalks, testOf, type World, walk } from "@/core/tokens";
 import { complain } from "../../controls/toaster";
-import { ask } from "../../kernel/ask";
 import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
+import { keepWalks } from "./keptActs";
 
 /** Walks that together go along every flow, to be kept all at once. */
 export function SuggestDialog({
@@ -32,7 +31,7 @@ export function SuggestDialog({
       name,
       content: testOf(process, walk(world, process, choices), true),
     }));
-    await ask(walkTerms.keepWalkTests, { version, tests });
+    await keepWalks(version, tests);
     await onKept();
     onClose();
   };
