@@ -5,6 +5,7 @@ import { behaviourUnknown, deadElement, deadlock, lackOfSynchronization, liveloc
 import { boundaryHost } from "./rules/boundaryHost";
 import { calledProcessMissing } from "./rules/calledProcessMissing";
 import { cancelOutside } from "./rules/cancelOutside";
+import { collaborationDeadlock, messageNeverArrives } from "./rules/collaboration";
 import { compensationHandler } from "./rules/compensationHandler";
 import { conditionIgnored } from "./rules/conditionIgnored";
 import { conditionMissing } from "./rules/conditionMissing";
@@ -62,6 +63,8 @@ export const rules: readonly Rule[] = [
   lackOfSynchronization,
   livelock,
   deadElement,
+  collaborationDeadlock,
+  messageNeverArrives,
   messageNeverSent,
   sequenceFlowRules,
   messageFlowRules,

@@ -8,14 +8,16 @@ import {
   outgoingOf,
   wordFor,
 } from "../model";
-import { type Act, actsOf } from "./acts";
-import { type CaseState, type Instance, loopOf, type World } from "./caseState";
+import type { Act } from "./acts";
+import type { Case } from "./case";
+import { actsOf, type Instance } from "./standing";
+import { loopOf, type World } from "./world";
 
 const counted = (count: number, one: string) => `${count} ${one}${count === 1 ? "" : "s"}`;
 const all = (count: number) => (count === 2 ? "both" : `all ${count}`);
 
 /** What a node does or waits for where a token stands before it, in a sentence (BPMN 2.0, 13.3 and 13.4, in plain words). */
-export function explain(world: World, state: CaseState, instance: Instance, node: Id): string {
+export function explain(world: World, state: Case, instance: Instance, node: Id): string {
   const { model, net } = instance;
   const element = model.elements.get(node) as Element;
   const own = net.nodes.find((one) => one.id === node);

@@ -1,22 +1,16 @@
-export { type Act, actsOf, type Deed } from "./acts";
-export {
-  beginCase,
-  type CaseState,
-  type Instance,
-  instancesOf,
-  isCaseOver,
-  loopOf,
-  standingAt,
-  type World,
-  worldWith,
-} from "./caseState";
+export type { Act, Deed } from "./acts";
+export { type Case, type CaseScope, type CaseUnderWay, caseSchema } from "./case";
 export { type FireChoice, flowsByData, type WalkChoices } from "./choices";
+export { messagesIn } from "./compiled";
 export { actWords, explain } from "./explain";
-export { cardinalityOf, type Happened } from "./moving";
-export { beginPlaying, leftAt, type Next, nextAct, outcomeOf, type Playing, played, type WalkStep } from "./playing";
+export type { Happened } from "./place";
+export { cardinalityOf, Play } from "./play";
+export type { Next, Player, Playing, WalkStep } from "./player";
+export { beginPlaying, leftAt, nextAct, outcomeOf, played } from "./playing";
 export { type NetNode, type NodeKind, type ScopeNet, scopeNetOf } from "./scopeNet";
 export { afterMove, initialStates, isOver, keyOfState, type Move, movesOf, type ScopeState } from "./scopeState";
-export { step } from "./step";
+export { actsOf, beginCase, type Instance, instancesOf, isCaseOver, standingAt, step } from "./standing";
 export { type SuggestedWalk, type Suggestion, suggestWalks } from "./suggest";
 export { type Walked, walk } from "./walk";
 export { choicesOf, runWalkTest, testOf, type WalkTest, type WalkTestResult, walkTestSchema } from "./walkTest";
+export { loopOf, type World, worldWith } from "./world";

@@ -57,49 +57,65 @@ export function isOver(net: ScopeNet, state: ScopeState): boolean {
 /** Everything that can happen next. O(nodes + moves), and for inclusive gateways O(their paths). */
 export function movesOf(net: ScopeNet, state: ScopeState): Move[] {
   const moves: Move[] = [];
-  for (const [at, node] of net.nodes.entries()) movesOfNode(net, state, node, at, moves);
+  for (let at = 0; at < net.nodes.length; at++) for (const move of movesAt(net, state, at)) moves.push(move);
   return moves;
 }
 
-function movesOfNode(net: ScopeNet, state: ScopeState, node: NetNode, at: number, moves: Move[]): void {
-  const waiting = node.ins.filter((flow) => (state[flow] as number) > 0);
+/** What a node does with the token on one of its ways in, where that depends on nothing else; undefined where it does. */
+export function passesOf(net: ScopeNet, at: number, flow: number): readonly Move[] | undefined {
+  const node = net.nodes[at];
+  switch (node?.kind) {
+    case "each":
+      return waysOut(node).map((give) => ({ node: at, take: [flow], give }));
+    case "exclusive":
+      return node.outs.length === 0
+        ? [{ node: at, take: [flow], give: [] }]
+        : node.outs.map((way) => ({ node: at, take: [flow], give: [way] }));
+    case "end":
+      return [{ node: at, take: [flow], give: [] }];
+    case "clear":
+      return [{ node: at, take: [flow], give: [], clears: true }];
+    case "held":
+      return [{ node: at, take: [flow], give: [], start: at }];
+    default:
+      return undefined;
+  }
+}
+
+/** How an activity that is under way can end. */
+export function finishesOf(net: ScopeNet, at: number): readonly Move[] {
+  const node = net.nodes[at];
+  if (node?.kind !== "held" || !node.canComplete) return [];
+  return waysOut(node).map((give) => ({ node: at, take: [], give, stop: at }));
+}
+
+/** What one node can do. O(its ways), for inclusive and complex gateways O(their paths). */
+export function movesAt(net: ScopeNet, state: ScopeState, at: number): readonly Move[] {
+  const node = net.nodes[at];
+  if (!node) return [];
+  const waiting = node.ins.filter((flow) => state[flow] !== 0);
   switch (node.kind) {
     case "each":
-      for (const flow of waiting) for (const give of waysOut(node)) moves.push({ node: at, take: [flow], give });
-      return;
     case "exclusive":
-      for (const flow of waiting) {
-        if (node.outs.length === 0) moves.push({ node: at, take: [flow], give: [] });
-        for (const way of node.outs) moves.push({ node: at, take: [flow], give: [way] });
-      }
-      return;
-    case "parallel":
-      if (node.ins.length > 0 && waiting.length === node.ins.length)
-        moves.push({ node: at, take: node.ins, give: node.outs });
-      return;
-    case "inclusive":
-      if (waiting.length > 0 && noMoreCanCome(net, state, node.ins, at, waiting))
-        for (const give of node.outs.length === 0 ? [[]] : someOf(node.outs))
-          moves.push({ node: at, take: waiting, give });
-      return;
-    case "complex":
-      complexMoves(net, state, node, at, waiting, moves);
-      return;
     case "end":
-      for (const flow of waiting) moves.push({ node: at, take: [flow], give: [] });
-      return;
     case "clear":
-      for (const flow of waiting) moves.push({ node: at, take: [flow], give: [], clears: true });
-      return;
+      return waiting.flatMap((flow) => passesOf(net, at, flow) ?? []);
     case "held":
-      if (state[active(net, at)] === 0) {
-        for (const flow of waiting) moves.push({ node: at, take: [flow], give: [], start: at });
-      } else if (node.canComplete) {
-        for (const give of waysOut(node)) moves.push({ node: at, take: [], give, stop: at });
-      }
-      return;
+      return state[active(net, at)] === 0
+        ? waiting.flatMap((flow) => passesOf(net, at, flow) ?? [])
+        : finishesOf(net, at);
+    case "parallel":
+      return node.ins.length > 0 && waiting.length === node.ins.length
+        ? [{ node: at, take: node.ins, give: node.outs }]
+        : [];
+    case "inclusive":
+      return waiting.length > 0 && noMoreCanCome(net, state, node.ins, at, waiting)
+        ? (node.outs.length === 0 ? [[]] : someOf(node.outs)).map((give) => ({ node: at, take: waiting, give }))
+        : [];
+    case "complex":
+      return complexMoves(net, state, node, at, waiting);
     case "called":
-      calledMoves(net, state, node, at, moves);
+      return calledMoves(net, state, node, at);
   }
 }
 
@@ -107,45 +123,39 @@ function movesOfNode(net: ScopeNet, state: ScopeState, node: NetNode, at: number
  * A complex gateway at rest goes off on the ways in that have a token. After that it takes one from each other way, as soon as no
  * more can come, and is at rest again; a second token on a way it has had waits until then.
  */
-function complexMoves(
-  net: ScopeNet,
-  state: ScopeState,
-  node: NetNode,
-  at: number,
-  waiting: readonly number[],
-  moves: Move[],
-): void {
-  if (waiting.length === 0) return;
+function complexMoves(net: ScopeNet, state: ScopeState, node: NetNode, at: number, waiting: readonly number[]): Move[] {
+  if (waiting.length === 0) return [];
   const had = state[fired(net, at)] as number;
   if (had === 0) {
-    if (waiting.length < Math.min(node.needs ?? 1, node.ins.length)) return;
+    if (waiting.length < Math.min(node.needs ?? 1, node.ins.length)) return [];
     const all = waiting.length === node.ins.length;
     const now = all
       ? 0
       : node.ins.reduce((bits, flow, bit) => bits | (bit < mostHad && waiting.includes(flow) ? 1 << bit : 0), 0) >>> 0;
-    for (const give of node.outs.length === 0 ? [[]] : someOf(node.outs))
-      moves.push({ node: at, take: waiting, give, had: now });
-    return;
+    return (node.outs.length === 0 ? [[]] : someOf(node.outs)).map((give) => ({
+      node: at,
+      take: waiting,
+      give,
+      had: now,
+    }));
   }
   const open = node.ins.filter((_, bit) => bit >= mostHad || ((had >>> bit) & 1) === 0);
   const late = open.filter((flow) => waiting.includes(flow));
-  if (noMoreCanCome(net, state, open, at, late)) moves.push({ node: at, take: late, give: [], had: 0 });
+  return noMoreCanCome(net, state, open, at, late) ? [{ node: at, take: late, give: [], had: 0 }] : [];
 }
 
 /** Boundary events go off while their host is under way, event sub-processes while their scope is alive; each once. */
-function calledMoves(net: ScopeNet, state: ScopeState, node: NetNode, at: number, moves: Move[]): void {
-  if (node.host !== undefined) {
-    if (state[active(net, node.host)] === 0 || state[fired(net, at)] !== 0) return;
-    for (const give of waysOut(node))
-      moves.push(
-        node.interrupts ? { node: at, take: [], give, stop: node.host } : { node: at, take: [], give, fire: at },
-      );
-    return;
+function calledMoves(net: ScopeNet, state: ScopeState, node: NetNode, at: number): Move[] {
+  const { host } = node;
+  if (host !== undefined) {
+    if (state[active(net, host)] === 0 || state[fired(net, at)] !== 0) return [];
+    return waysOut(node).map((give) =>
+      node.interrupts ? { node: at, take: [], give, stop: host } : { node: at, take: [], give, fire: at },
+    );
   }
-  if (state[active(net, at)] !== 0) {
-    if (node.canComplete) moves.push({ node: at, take: [], give: [], stop: at });
-  } else if (state[fired(net, at)] === 0 && !isOver(net, state))
-    moves.push({ node: at, take: [], give: [], start: at, fire: at, ...(node.interrupts && { clears: true }) });
+  if (state[active(net, at)] !== 0) return node.canComplete ? [{ node: at, take: [], give: [], stop: at }] : [];
+  if (state[fired(net, at)] !== 0 || isOver(net, state)) return [];
+  return [{ node: at, take: [], give: [], start: at, fire: at, ...(node.interrupts && { clears: true }) }];
 }
 
 /** What a node that sends a token on every way gives: all but those a condition may leave out. */
@@ -167,6 +177,7 @@ function someOf(ways: readonly number[]): number[][] {
 /**
  * The rule of the inclusive join: for every token from which a way leads to an empty flow into the gateway without visiting it,
  * there is one as well to a flow that has a token (BPMN 2.0, 13.3.3). An activity under way counts as a token before it.
+ * O(flows + nodes), what leads where being found out once for a net.
  */
 function noMoreCanCome(
   net: ScopeNet,
@@ -176,28 +187,68 @@ function noMoreCanCome(
   waiting: readonly number[],
 ): boolean {
   if (waiting.length === ins.length) return true;
-  const empty = ins.filter((flow) => !waiting.includes(flow));
-  const toEmpty = before(net, empty, at);
-  const toWaiting = before(net, waiting, at);
-  for (let flow = 0; flow < net.flows.length; flow++)
-    if (state[flow] !== 0 && toEmpty.flows.has(flow) && !toWaiting.flows.has(flow)) return false;
-  for (let other = 0; other < net.nodes.length; other++)
-    if (state[active(net, other)] !== 0 && toEmpty.nodes.has(other) && !toWaiting.nodes.has(other)) return false;
+  const { ways, leads, words } = leadsInto(net, at);
+  const [empty, there] = [new Uint32Array(words), new Uint32Array(words)];
+  for (const flow of ins) {
+    const way = ways.indexOf(flow);
+    const bits = waiting.includes(flow) ? there : empty;
+    bits[way >>> 5] = (bits[way >>> 5] as number) | (1 << (way & 31));
+  }
+  for (let place = 0; place < net.flows.length + net.nodes.length; place++) {
+    if (state[place] === 0) continue;
+    let [toEmpty, toThere] = [0, 0];
+    for (let word = 0; word < words; word++) {
+      const bits = leads[place * words + word] as number;
+      toEmpty |= bits & (empty[word] as number);
+      toThere |= bits & (there[word] as number);
+    }
+    if (toEmpty !== 0 && toThere === 0) return false;
+  }
   return true;
 }
 
-/** Flows and nodes from which some flows can be reached without visiting a node; the flows themselves included. */
-function before(net: ScopeNet, flows: readonly number[], without: number): { flows: Set<number>; nodes: Set<number> } {
-  const found = { flows: new Set(flows), nodes: new Set<number>() };
-  const queue = [...flows];
+/** For one gateway: its ways in, and for every flow, and then every node, which of them it leads to without visiting the gateway, a bit each. */
+interface Leads {
+  readonly ways: readonly number[];
+  readonly leads: Uint32Array;
+  readonly words: number;
+}
+const leadsOf = new WeakMap<ScopeNet, Map<number, Leads>>();
+
+function leadsInto(net: ScopeNet, at: number): Leads {
+  const ofNet = leadsOf.get(net) ?? new Map<number, Leads>();
+  leadsOf.set(net, ofNet);
+  const known = ofNet.get(at);
+  if (known) return known;
+  const ways = net.nodes[at]?.ins ?? [];
+  const words = Math.max(1, Math.ceil(ways.length / 32));
+  const leads = new Uint32Array((net.flows.length + net.nodes.length) * words);
+  for (const [way, flow] of ways.entries()) {
+    const found = before(net, flow, at);
+    const mark = (place: number) => {
+      const word = place * words + (way >>> 5);
+      leads[word] = (leads[word] as number) | (1 << (way & 31));
+    };
+    for (const one of found.flows) mark(one);
+    for (const one of found.nodes) mark(net.flows.length + one);
+  }
+  const made = { ways, leads, words };
+  ofNet.set(at, made);
+  return made;
+}
+
+/** Flows and nodes from which a flow can be reached without visiting a node; the flow itself included. */
+function before(net: ScopeNet, flow: number, without: number): { flows: Set<number>; nodes: Set<number> } {
+  const found = { flows: new Set([flow]), nodes: new Set<number>() };
+  const queue = [flow];
   for (let at = 0; at < queue.length; at++) {
     const from = net.flows[queue[at] as number]?.from ?? -1;
     if (from < 0 || from === without || found.nodes.has(from)) continue;
     found.nodes.add(from);
-    for (const flow of net.nodes[from]?.ins ?? [])
-      if (!found.flows.has(flow)) {
-        found.flows.add(flow);
-        queue.push(flow);
+    for (const next of net.nodes[from]?.ins ?? [])
+      if (!found.flows.has(next)) {
+        found.flows.add(next);
+        queue.push(next);
       }
   }
   return found;

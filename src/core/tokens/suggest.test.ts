@@ -72,7 +72,7 @@ describe("on models as people draw them", () => {
     fc.assert(
       fc.property(shape, ({ seed, nodes }) => {
         const { world, playing } = atRandom(randomProcess({ seed, nodes, lanes: 1 }), seed, 7);
-        for (const { instance, node } of standingAt(playing.state))
+        for (const { instance, node } of standingAt(world, playing.state))
           expect(explain(world, playing.state, instance, node)).toMatch(/^[A-Z“].{5,}\.$/);
       }),
       { numRuns: 40 },

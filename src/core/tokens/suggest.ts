@@ -1,8 +1,9 @@
 import { boundaryEventsOf, flowNodesIn, type Id, incomingOf, isSubProcess, type Model, outgoingOf } from "../model";
-import { type Act, actsOf } from "./acts";
-import { standingAt, type World } from "./caseState";
+import type { Act } from "./acts";
 import type { WalkChoices } from "./choices";
-import { beginPlaying, nextAct, outcomeOf, type Playing, played } from "./playing";
+import { Player } from "./player";
+import { standingAt } from "./standing";
+import type { World } from "./world";
 
 export interface SuggestedWalk {
   readonly choices: WalkChoices;
@@ -99,7 +100,7 @@ function headFor(
   process: Id,
   graph: Graph,
   wanted: ReadonlySet<Id>,
-): { readonly playing: Playing; readonly outcome: SuggestedWalk["outcome"] } {
+): { readonly playing: Player; readonly outcome: SuggestedWalk["outcome"] } {
   const { model } = world;
   const open = new Set(wanted);
   let far = distances(model, graph, open);
@@ -108,7 +109,7 @@ function headFor(
   const toEnd = distancesTo(graph, ends);
   const reach = (node: Id) => far.get(node) ?? Number.POSITIVE_INFINITY;
   const start = [...graph.starts].sort((a, b) => reach(a) - reach(b))[0];
-  let playing = beginPlaying(world, process, start);
+  const playing = Player.begin(world, process, start);
   const worth = (act: Act) => {
     const fresh = act.flows.filter((flow) => open.has(flow)).length;
     const targets = act.flows.map((flow) => String(model.elements.get(flow)?.targetRef));
@@ -120,9 +121,9 @@ function headFor(
     };
   };
   while (playing.step < mostSteps) {
-    const acts = actsOf(world, playing.state);
-    const fire = acts.find((act) => act.does === "fire" && isWorthFiring(world, playing, act, open, reach));
-    const usual = fire ? { act: fire } : nextAct(world, playing, {});
+    const acts = playing.play.acts();
+    const fire = acts.find((act) => act.does === "fire" && isWorthFiring(playing, act, open, reach));
+    const usual = fire ? { act: fire } : playing.next({});
     if (!usual) break;
     const others = acts.filter(
       (act) => act.at === usual.act.at && act.node === usual.act.node && act.does === usual.act.does,
@@ -136,12 +137,12 @@ function headFor(
         ? usual.act
         : [...others].sort((a, b) => worth(a).width - worth(b).width || worth(a).end - worth(b).end)[0];
     const act = best ?? usual.act;
-    playing = played(world, playing, act);
+    playing.do(act);
     const passed = act.flows.filter((flow) => open.delete(flow));
     if (passed.length > 0) far = distances(model, graph, open);
   }
-  const outcome = outcomeOf(world, playing);
-  return { playing, outcome: outcome === "under way" ? "stopped" : outcome };
+  const { play } = playing;
+  return { playing, outcome: play.isOver() ? "completed" : play.acts().length === 0 ? "stuck" : "stopped" };
 }
 
 const compare = (a: number, b: number) => (a === b ? 0 : a < b ? -1 : 1);
@@ -159,13 +160,8 @@ function distancesTo({ before }: Graph, targets: readonly Id[]): ReadonlyMap<Id,
 }
 
 /** An event goes off where the way from it leads sooner to an open flow than what else is under way, or costs nothing. */
-function isWorthFiring(
-  { model }: World,
-  { state }: Playing,
-  act: Act,
-  open: ReadonlySet<Id>,
-  reach: (node: Id) => number,
-): boolean {
+function isWorthFiring({ world, play }: Player, act: Act, open: ReadonlySet<Id>, reach: (node: Id) => number): boolean {
+  const { model } = world;
   const event = model.elements.get(act.node);
   if (!event || open.size === 0) return false;
   const along = (node: Id) =>
@@ -187,7 +183,7 @@ function isWorthFiring(
   const interrupts = act.move.clears === true;
   return (
     !interrupts ||
-    standingAt(state).every(
+    standingAt(world, play.saved()).every(
       ({ node }) => along(node) === Number.POSITIVE_INFINITY || outgoingOf(model, node).length === 0,
     )
   );

@@ -1,7 +1,8 @@
 import type { Id, Model } from "../model";
-import type { World } from "./caseState";
 import type { WalkChoices } from "./choices";
-import { beginPlaying, leftAt, nextAct, outcomeOf, type Playing, played, type WalkStep } from "./playing";
+import { Player, type WalkStep } from "./player";
+import { leftAt } from "./playing";
+import type { World } from "./world";
 
 export interface Walked {
   /** Whether the case came to its end, waits for what never comes, or was stopped by the bound. */
@@ -24,25 +25,26 @@ const mostSteps = 10_000;
 export function walk(world: World | Model, process: Id, choices: WalkChoices = {}): Walked {
   const within: World = "elements" in world ? { model: world } : world;
   if (!within.model.elements.has(process)) throw new RangeError(`There is no process "${process}" in this model.`);
-  let playing = beginPlaying(within, process, choices.start);
+  const player = Player.begin(within, process, choices.start);
   const bound = choices.bound ?? mostSteps;
-  let next = nextAct(within, playing, choices);
-  while (next && playing.step < bound) {
-    playing = played(within, playing, next.act, next.times);
-    next = nextAct(within, playing, choices);
+  let next = player.next(choices);
+  while (next && player.step < bound) {
+    player.do(next.act, next.times);
+    next = player.next(choices);
   }
-  return walkedOf(within, playing, next !== undefined, choices);
+  return walkedOf(player, next !== undefined, choices);
 }
 
-function walkedOf(world: World, playing: Playing, isStopped: boolean, { data }: WalkChoices): Walked {
-  const outcome = outcomeOf(world, playing);
+function walkedOf(player: Player, isStopped: boolean, { data }: WalkChoices): Walked {
+  const playing = player.playing();
+  const isOver = player.play.isOver();
   const times = new Map<Id, number>();
   for (const { element, event } of playing.log) if (event !== "left") times.set(element, (times.get(element) ?? 0) + 1);
   return {
-    outcome: isStopped ? "stopped" : outcome === "completed" ? "completed" : "stuck",
+    outcome: isStopped ? "stopped" : isOver ? "completed" : "stuck",
     entered: [...times].map(([element, count]) => ({ element, times: count })),
     log: playing.log,
-    left: outcome === "completed" ? [] : leftAt(playing),
+    left: isOver ? [] : leftAt(player.world, playing),
     told: { ...playing.told, ...(data && { data }) },
   };
 }

@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { called, type Id, type Model } from "../model";
-import { modelsOf, type World } from "./caseState";
 import type { WalkChoices } from "./choices";
 import { type Walked, walk } from "./walk";
+import { modelsOf, type World } from "./world";
 
 const id = z.string().min(1).max(500);
 const visits = <Entry extends z.ZodType>(entry: Entry) => z.array(z.tuple([id, z.array(entry).max(10_000)])).max(5_000);

@@ -1,5 +1,12 @@
 "use client";
-import { QueryClient, QueryClientProvider, type UseQueryResult, useQuery } from "@tanstack/react-query";
+import {
+  hashKey,
+  QueryClient,
+  QueryClientProvider,
+  skipToken,
+  type UseQueryResult,
+  useQuery,
+} from "@tanstack/react-query";
 import { type ReactNode, useEffect } from "react";
 import type { Contract, Thing } from "@/contract";
 import { concerns } from "@/contract/events";
@@ -48,9 +55,16 @@ interface AskedOptions {
   readonly keepsLast?: boolean;
 }
 
+/** Answers that an act under way has changed ahead of the server, with how many such acts there are. */
+const expected = new Map<string, number>();
+
 const optionsFor = <Sent, Given, Output>(contract: Contract<Sent, Given, Output>, input: Sent) => ({
   queryKey: [contract.name, input] as const,
-  queryFn: () => ask(contract, input),
+  queryFn: async () => {
+    const answer = await ask(contract, input);
+    const key = [contract.name, input] as const;
+    return (expected.has(hashKey(key)) && client.getQueryData<Output>(key)) || answer;
+  },
   meta: { on: contract.on(contract.input.parse(input)) } as Record<string, unknown>,
 });
 
@@ -61,8 +75,7 @@ export function useAsked<Sent, Given, Output>(
   { isWanted = true, keepsLast = false }: AskedOptions = {},
 ): UseQueryResult<Output, Error> {
   return useQuery({
-    ...optionsFor(contract, input),
-    enabled: isWanted,
+    ...(isWanted ? optionsFor(contract, input) : { queryKey: [contract.name, input], queryFn: skipToken }),
     ...(keepsLast && { placeholderData: (last: Output | undefined) => last as never }),
   }) as UseQueryResult<Output, Error>;
 }
@@ -77,11 +90,26 @@ export const knownNow = <Sent, Given, Output>(
   input: Sent,
 ): Output | undefined => client.getQueryData([contract.name, input]);
 
-/** What is shown of it until the server has said what is: for acts whose outcome is seen at once. */
-export const expect = <Sent, Given, Output>(
+/**
+ * Does an act whose outcome is shown at once, before the server has said so: until it has, what is asked for again meanwhile, and may be
+ * from before, does not take its place. Afterwards what the server says stands.
+ */
+export async function expecting<Sent, Given, Output>(
   contract: Contract<Sent, Given, Output>,
   input: Sent,
   change: (last: Output) => Output,
-): void => {
-  client.setQueryData([contract.name, input], (last: Output | undefined) => last && change(last));
-};
+  act: () => Promise<unknown>,
+): Promise<void> {
+  const { queryKey, meta } = optionsFor(contract, input);
+  const key = hashKey(queryKey);
+  expected.set(key, (expected.get(key) ?? 0) + 1);
+  client.setQueryData(queryKey, (last: Output | undefined) => last && change(last));
+  try {
+    await act();
+  } finally {
+    const left = (expected.get(key) ?? 1) - 1;
+    if (left > 0) expected.set(key, left);
+    else expected.delete(key);
+    await lookAgain(meta.on as readonly Thing[]);
+  }
+}

@@ -13,7 +13,7 @@ import {
 import { complain } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
 import { doAct } from "../../kernel/history";
-import { expect, lookAgain, useAsked } from "../../kernel/queries";
+import { expecting, useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
 import type { Side } from "./sides";
 
@@ -57,7 +57,7 @@ export type GiveReason = (
 export function useReasons(compared: Compared | undefined) {
   const pair = reasonedPair(compared);
   const [version = "", against = ""] = [pair?.version, pair?.against];
-  const { data, error } = useAsked(compare.listReasons, { version, against }, { isWanted: pair !== undefined });
+  const { data, error } = useAsked(compare.listReasons, { version, against }, { isWanted: pair !== null });
   useEffect(() => {
     if (error) complain(error);
   }, [error]);
@@ -65,16 +65,17 @@ export function useReasons(compared: Compared | undefined) {
   const give = useCallback<GiveReason>(
     async ({ key, words }, reason) => {
       const before = reasons.get(key)?.reason ?? null;
-      const say = async (said: Reason | null) => {
-        // Seen at once; what the server says afterwards stands.
-        expect(compare.listReasons, { version, against }, ({ reasons: last }) => {
-          const others = last.filter((row) => row.change !== key);
-          const row = { change: key, words, member: "", at: new Date().toISOString() };
-          return { reasons: said ? [...others, { ...row, reason: said }] : others };
-        });
-        await ask(compare.giveReason, { version, against, change: key, words, reason: said });
-        await lookAgain([{ kind: "version", id: version }]);
-      };
+      const say = (said: Reason | null) =>
+        expecting(
+          compare.listReasons,
+          { version, against },
+          ({ reasons: last }) => {
+            const others = last.filter((row) => row.change !== key);
+            const row = { change: key, words, member: "", at: new Date().toISOString() };
+            return { reasons: said ? [...others, { ...row, reason: said }] : others };
+          },
+          () => ask(compare.giveReason, { version, against, change: key, words, reason: said }),
+        );
       await doAct(
         text.compare.reasonGiven(words.slice(0, 60)),
         () => say(reason),

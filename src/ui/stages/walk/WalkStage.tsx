@@ -2,7 +2,7 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { type ReactNode, useCallback, useEffect, useMemo, useRef } from "react";
 import { flowNodesIn, type Id, nameOf, processesOf } from "@/core/model";
-import { type Playing, standingAt, worldWith } from "@/core/tokens";
+import { type Playing, standingAt, type World, worldWith } from "@/core/tokens";
 import { EmptyState, LoadingPage } from "../../controls/states";
 import { text } from "../../messages";
 import { useWalks } from "../../version/walks";
@@ -113,9 +113,17 @@ export function WalkStage() {
   );
 }
 
-function nodesStoodAt({ past, at }: { readonly past: readonly Playing[]; readonly at: number }): ReadonlySet<Id> {
+function nodesStoodAt({
+  world,
+  past,
+  at,
+}: {
+  readonly world: World | null;
+  readonly past: readonly Playing[];
+  readonly at: number;
+}): ReadonlySet<Id> {
   const now = past[at];
-  return new Set(now ? standingAt(now.state).map(({ node }) => node) : []);
+  return new Set(world && now ? standingAt(world, now.state).map(({ node }) => node) : []);
 }
 
 /** A process goes by its pool's name where it has one. */

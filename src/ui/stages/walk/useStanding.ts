@@ -47,10 +47,10 @@ export function useStanding(): Standing | undefined {
   return useMemo(() => {
     const now = past[at];
     if (!world || !now) return undefined;
-    const instances = instancesOf(now.state);
+    const instances = instancesOf(world, now.state);
     const acts = actsOf(world, now.state);
     const fires = acts.filter((act) => act.does === "fire");
-    const places = standingAt(now.state).map(({ instance, node, tokens }) => ({
+    const places = standingAt(world, now.state).map(({ instance, node, tokens }) => ({
       instance,
       node,
       tokens,

@@ -1,0 +1,1 @@
+export { type Collaboration, collaborationsOf, type StuckRun } from "./explore";

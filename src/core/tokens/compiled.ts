@@ -1,0 +1,151 @@
+import {
+  boundaryEventsOf,
+  type Element,
+  eventDefinitionsOf,
+  type Id,
+  isActivity,
+  isSubProcess,
+  type Model,
+  processOf,
+  triggerOf,
+} from "../model";
+import { type ScopeNet, scopeNetOf } from "./scopeNet";
+import { finishesOf, type Move, passesOf } from "./scopeState";
+import { insideOf, isAdHoc, isCall, loopOf, type World } from "./world";
+
+/** A message that a node sends: along which flow, to which element of which process of the model. */
+export interface Sends {
+  readonly flow: Id;
+  readonly target: Element;
+  readonly process: Id;
+}
+
+/**
+ * One scope as it is played: its net, and by node all that is asked of it while tokens move, looked up once. Flat tables by index; the
+ * net's own flows and nodes give the indices.
+ */
+export interface Compiled {
+  readonly net: ScopeNet;
+  readonly model: Model;
+  readonly elements: readonly Element[];
+  /** By flow: the node it leads to; and what a case calls it, which stays the same while the model does. */
+  readonly to: Int32Array;
+  readonly flowKeys: readonly string[];
+  readonly flowAt: ReadonlyMap<string, number>;
+  readonly nodeAt: ReadonlyMap<Id, number>;
+  /** By flow: what the node it leads to can do with a token on it, where that depends on nothing else. */
+  readonly passes: readonly (readonly Move[] | undefined)[];
+  /** By node: how an activity that is under way can end. */
+  readonly finishes: readonly (readonly Move[])[];
+  /** By node: the nodes of the events at its edge. */
+  readonly edges: readonly (readonly number[])[];
+  /** Nodes that may do something else whenever any token of the scope moves: joins that look around, event sub-processes. */
+  readonly watchful: readonly number[];
+  /** By node: message flows it waits for; a message from elsewhere may always come. */
+  readonly expects: readonly (readonly Id[])[];
+  /** Nodes that may do something else when a message is sent or taken. */
+  readonly expecting: readonly number[];
+  /** By node: whether messages decide what it can do. */
+  readonly asks: Uint8Array;
+  readonly sends: readonly (readonly Sends[])[];
+  /** By node: whether it is an activity whose work can be undone; its loop; whether it has an inside that is played. */
+  readonly undoable: Uint8Array;
+  readonly loops: readonly (Element | undefined)[];
+  readonly hasInside: Uint8Array;
+  readonly isAdHoc: boolean;
+}
+
+const compiled = new WeakMap<World, Map<Model, Map<Id, Compiled>>>();
+
+/** A scope of a world, compiled once. O(nodes + flows) the first time, O(1) afterwards. */
+export function compiledScope(world: World, model: Model, scope: Id): Compiled {
+  const ofWorld = compiled.get(world) ?? new Map<Model, Map<Id, Compiled>>();
+  compiled.set(world, ofWorld);
+  const ofModel = ofWorld.get(model) ?? new Map<Id, Compiled>();
+  ofWorld.set(model, ofModel);
+  const known = ofModel.get(scope);
+  if (known) return known;
+  const made = compile(world, model, scope);
+  ofModel.set(scope, made);
+  return made;
+}
+
+function compile(world: World, model: Model, scope: Id): Compiled {
+  // What has an inside, or is done several times, stays under way.
+  const staysIn = (activity: Element) =>
+    isSubProcess(activity.type) ||
+    loopOf(model, activity.id) !== undefined ||
+    (isCall(activity) && world.calls?.(activity) !== undefined);
+  const net = scopeNetOf(model, scope, () => true, staysIn);
+  const elements = net.nodes.map((node) => model.elements.get(node.id) as Element);
+  const messages = world.together && model === world.model ? messagesIn(model) : undefined;
+  const expects = elements.map((element) => messages?.expected(element) ?? []);
+  const nameOfNode = (node: number) => net.nodes[node]?.id ?? "";
+  const flowKeys = net.flows.map(({ id, from, to }) =>
+    id !== undefined
+      ? `flow ${id}`
+      : from < 0
+        ? `start ${nameOfNode(to)}`
+        : `link ${nameOfNode(from)} ${nameOfNode(to)}`,
+  );
+  const leadsToMessage = (node: number) =>
+    net.nodes[node]?.outs.some((flow) => (expects[net.flows[flow]?.to ?? -1] ?? []).length > 0) ?? false;
+  const asks = Uint8Array.from(net.nodes, (_, at) =>
+    (expects[at] as readonly Id[]).length > 0 || (elements[at]?.type === "eventBasedGateway" && leadsToMessage(at))
+      ? 1
+      : 0,
+  );
+  return {
+    net,
+    model,
+    elements,
+    to: Int32Array.from(net.flows, (flow) => flow.to),
+    flowKeys,
+    flowAt: new Map(flowKeys.map((key, at) => [key, at])),
+    nodeAt: new Map(net.nodes.map((node, at) => [node.id, at])),
+    passes: net.flows.map((flow, at) => passesOf(net, flow.to, at)),
+    finishes: net.nodes.map((_, at) => finishesOf(net, at)),
+    edges: net.nodes.map((_, at) => net.nodes.flatMap((node, other) => (node.host === at ? [other] : []))),
+    watchful: net.nodes.flatMap(({ kind, host }, at) =>
+      kind === "inclusive" || kind === "complex" || (kind === "called" && host === undefined) ? [at] : [],
+    ),
+    expects,
+    asks,
+    expecting: net.nodes.flatMap((_, at) => (asks[at] === 1 ? [at] : [])),
+    sends: elements.map((element) => messages?.sent(element) ?? []),
+    undoable: Uint8Array.from(elements, (element) =>
+      isActivity(element.type) &&
+      boundaryEventsOf(model, element.id).some((event) => triggerOf(model, event) === "compensateEventDefinition")
+        ? 1
+        : 0,
+    ),
+    loops: elements.map((element) => (isActivity(element.type) ? loopOf(model, element.id) : undefined)),
+    hasInside: Uint8Array.from(elements, (element) => (insideOf(world, model, element) ? 1 : 0)),
+    isAdHoc: isAdHoc(model, scope),
+  };
+}
+
+/** Messages between the processes that a model holds. From a closed pool, or nobody, a message may always come. */
+export function messagesIn(model: Model) {
+  const bySource = new Map<Id, Sends[]>();
+  const byTarget = new Map<Id, Id[]>();
+  for (const flow of model.elements) {
+    if (flow.type !== "messageFlow") continue;
+    const target = model.elements.get(flow.targetRef as Id);
+    const process = target && processOf(model, target.id);
+    if (target && process) {
+      const source = flow.sourceRef as Id;
+      bySource.set(source, [...(bySource.get(source) ?? []), { flow: flow.id, target, process: process.id }]);
+    }
+    if (target && processOf(model, flow.sourceRef as Id))
+      byTarget.set(target.id, [...(byTarget.get(target.id) ?? []), flow.id]);
+  }
+  // A step may get messages while it is done; it waits for one only if that is what it is for.
+  const isReceiving = (element: Element) =>
+    element.type === "receiveTask" ||
+    eventDefinitionsOf(model, element.id).some((one) => one.type === "messageEventDefinition");
+  return {
+    sent: (element: Element): readonly Sends[] => bySource.get(element.id) ?? [],
+    expected: (element: Element): readonly Id[] => (isReceiving(element) ? (byTarget.get(element.id) ?? []) : []),
+  };
+}

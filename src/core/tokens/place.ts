@@ -1,0 +1,169 @@
+import type { Id } from "../model";
+import type { Act, Deed } from "./acts";
+import type { Compiled } from "./compiled";
+import { type Move, movesAt, type ScopeState } from "./scopeState";
+
+/** One thing that happened: a node was entered or left, or its work was undone. */
+export interface Happened {
+  readonly at: string;
+  readonly node: Id;
+  readonly event: "entered" | "left" | "undone";
+  /** The sequence flows a token went along. */
+  readonly flows: readonly Id[];
+}
+
+export interface UnderWay {
+  readonly times: number | undefined;
+  finished: number;
+  places: Place[];
+}
+
+export const noActs: readonly Act[] = [];
+
+/** A scope under way in a case that is being played: its tokens, and what each node can do now, found out again only where it may have changed. */
+export class Place {
+  readonly state: ScopeState;
+  readonly underWay = new Map<number, UnderWay>();
+  readonly finished: Id[] = [];
+  /** Tokens and activities under way: none left, and the scope is over. */
+  busy = 0;
+  /** By node: what it can do now; and the nodes that can do something, in no order, with the place of each in that list. */
+  readonly acts: (readonly Act[])[];
+  readonly ready: number[] = [];
+  readonly readyAt: Int32Array;
+  readonly dirty: number[] = [];
+  readonly isDirty: Uint8Array;
+  /** Acts that are the same whenever a scope of this kind stands at this place. */
+  readonly known: KnownActs;
+
+  constructor(
+    readonly key: string,
+    readonly scope: Compiled,
+    readonly outer: Place | undefined,
+    /** The node of the outer scope that stands for it. */
+    readonly node: number,
+  ) {
+    const { flows, nodes } = scope.net;
+    this.state = new Uint32Array(flows.length + 2 * nodes.length);
+    // Without a token no node can do anything; each is looked at when one comes.
+    this.acts = new Array(nodes.length).fill(noActs);
+    this.readyAt = new Int32Array(nodes.length).fill(-1);
+    this.isDirty = new Uint8Array(nodes.length);
+    this.known = knownActs(scope, key);
+  }
+
+  /** What a node can do may have changed. */
+  look(node: number): void {
+    if (this.isDirty[node] === 1) return;
+    this.isDirty[node] = 1;
+    this.dirty.push(node);
+  }
+
+  /** A scope that is over, or no longer, lets the activity it is the inside of end, or not. */
+  count(change: number): void {
+    const was = this.busy;
+    this.busy += change;
+    if ((was === 0) === (this.busy === 0)) return;
+    this.outer?.look(this.node);
+    // Event sub-processes may begin while their scope is alive.
+    for (const node of this.scope.watchful) this.look(node);
+  }
+
+  /** Nodes that a token stands before, or that are under way with nothing inside that could still happen. */
+  waiting(): number[] {
+    const { net } = this.scope;
+    const found = new Set<number>();
+    for (let flow = 0; flow < net.flows.length; flow++)
+      if (this.state[flow] !== 0) found.add(this.scope.to[flow] as number);
+    for (let node = 0; node < net.nodes.length; node++)
+      if (this.state[net.flows.length + node] !== 0 && !this.underWay.get(node)?.places.some((inner) => inner.busy > 0))
+        found.add(node);
+    return [...found];
+  }
+
+  put(flow: number, tokens: number): void {
+    this.state[flow] = (this.state[flow] as number) + tokens;
+    this.count(tokens);
+    this.look(this.scope.to[flow] as number);
+  }
+
+  setActive(node: number, isActive: boolean): void {
+    const at = this.scope.net.flows.length + node;
+    const before = this.state[at] as number;
+    const after = isActive ? 1 : 0;
+    if (before === after) return;
+    this.state[at] = after;
+    this.count(after - before);
+    this.look(node);
+    for (const edge of this.scope.edges[node] as readonly number[]) this.look(edge);
+  }
+
+  setFired(node: number, what: number): void {
+    const { flows, nodes } = this.scope.net;
+    this.state[flows.length + nodes.length + node] = what;
+    this.look(node);
+  }
+
+  /** All tokens go, and all that is under way ends; `wholly`: what has gone off may go off again. */
+  clear(wholly = false): void {
+    const { flows, nodes } = this.scope.net;
+    this.state.fill(0, 0, flows.length + (wholly ? 2 : 1) * nodes.length);
+    this.count(-this.busy);
+    for (let at = 0; at < nodes.length; at++) this.look(at);
+  }
+}
+
+/** By flow, what the node it leads to does with its token; by node, how it ends when it is under way. Filled as they are needed. */
+interface KnownActs {
+  readonly passing: (readonly Act[] | undefined)[];
+  readonly finishing: (readonly Act[] | undefined)[];
+}
+
+// A scope that stands at the same place in case after case has the same acts there; so many places are remembered of each.
+const mostPlaces = 64;
+const remembered = new WeakMap<Compiled, Map<string, KnownActs>>();
+function knownActs(scope: Compiled, key: string): KnownActs {
+  let ofScope = remembered.get(scope);
+  if (!ofScope) {
+    ofScope = new Map();
+    remembered.set(scope, ofScope);
+  }
+  let known = ofScope.get(key);
+  if (!known) {
+    known = { passing: [], finishing: [] };
+    if (ofScope.size < mostPlaces) ofScope.set(key, known);
+  }
+  return known;
+}
+
+/** What a node can do by the net alone. */
+export function movesOfPlace(place: Place, at: number): readonly Move[] {
+  const { net, passes, finishes } = place.scope;
+  const node = net.nodes[at];
+  if (!node) return [];
+  switch (node.kind) {
+    case "each":
+    case "exclusive":
+    case "end":
+    case "clear":
+      // Of two tokens that could go through a node the same way, it does not matter which goes first.
+      for (const flow of node.ins) if (place.state[flow] !== 0) return passes[flow] as readonly Move[];
+      return [];
+    case "held":
+      if (place.state[net.flows.length + at] === 0) {
+        for (const flow of node.ins) if (place.state[flow] !== 0) return passes[flow] as readonly Move[];
+        return [];
+      }
+      return finishes[at] as readonly Move[];
+    default:
+      return movesAt(net, place.state, at);
+  }
+}
+
+export const actOf = ({ key, scope }: Place, move: Move, does: Deed): Act => ({
+  at: key,
+  node: scope.net.nodes[move.node]?.id as Id,
+  does,
+  flows: does === "pick" ? [] : move.give.flatMap((flow) => scope.net.flows[flow]?.id ?? []),
+  move,
+});

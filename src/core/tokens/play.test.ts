@@ -1,0 +1,99 @@
+import fc from "fast-check";
+import { describe, expect, test } from "vitest";
+import { readBpmn } from "../bpmn";
+import { type Model, processesOf } from "../model";
+import { expectOk } from "../testing/models";
+import { randomProcess, seededRandom, tangledProcess } from "../testing/randomProcess";
+import type { Act } from "./acts";
+import { caseSchema } from "./case";
+import { Play } from "./play";
+
+const named = (acts: readonly Act[]) =>
+  acts.map(({ at, node, does, flows }) => `${at} ${node} ${does} ${flows.join(" ")}`);
+
+const anyModel = fc
+  .record({ seed: fc.nat(1e6), nodes: fc.integer({ min: 3, max: 40 }), kind: fc.nat(2) })
+  .map(({ seed, nodes, kind }) => ({
+    seed,
+    model:
+      kind === 2
+        ? tangledProcess({ seed, nodes, lanes: 1 })
+        : randomProcess({ seed, nodes, lanes: 1, wild: kind === 1 }),
+  }));
+
+/** Content with everything that nests: sub-processes, loops, instances, events at edges, errors, signals, compensation. */
+const nestedModel = expectOk(
+  readBpmn(
+    new TextEncoder().encode(
+      `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="d" targetNamespace="x"><error id="bad"/><signal id="hey"/><process id="p"><startEvent id="s"/><subProcess id="many"><multiInstanceLoopCharacteristics><loopCardinality>3</loopCardinality></multiInstanceLoopCharacteristics><startEvent id="ms"/><task id="mt"><standardLoopCharacteristics loopMaximum="2"/></task><exclusiveGateway id="mx"/><endEvent id="me"/><endEvent id="mbad"><errorEventDefinition errorRef="bad"/></endEvent><sequenceFlow id="m1" sourceRef="ms" targetRef="mt"/><sequenceFlow id="m2" sourceRef="mt" targetRef="mx"/><sequenceFlow id="m3" sourceRef="mx" targetRef="me"/><sequenceFlow id="m4" sourceRef="mx" targetRef="mbad"/></subProcess><boundaryEvent id="caught" attachedToRef="many"><errorEventDefinition errorRef="bad"/></boundaryEvent><boundaryEvent id="late" attachedToRef="many" cancelActivity="false"><timerEventDefinition/></boundaryEvent><task id="after"/><boundaryEvent id="undoable" attachedToRef="after"><compensateEventDefinition/></boundaryEvent><task id="undo" isForCompensation="true"/><association id="a" sourceRef="undoable" targetRef="undo"/><intermediateThrowEvent id="call"><signalEventDefinition signalRef="hey"/></intermediateThrowEvent><intermediateThrowEvent id="back"><compensateEventDefinition/></intermediateThrowEvent><subProcess id="alarm" triggeredByEvent="true"><startEvent id="heard" isInterrupting="false"><signalEventDefinition signalRef="hey"/></startEvent><endEvent id="done"/><sequenceFlow id="h" sourceRef="heard" targetRef="done"/></subProcess><adHocSubProcess id="free"><task id="one"/><task id="two"/></adHocSubProcess><endEvent id="e"/><endEvent id="e2"/><sequenceFlow id="f1" sourceRef="s" targetRef="many"/><sequenceFlow id="f2" sourceRef="many" targetRef="after"/><sequenceFlow id="f3" sourceRef="caught" targetRef="after"/><sequenceFlow id="f4" sourceRef="late" targetRef="e2"/><sequenceFlow id="f5" sourceRef="after" targetRef="call"/><sequenceFlow id="f6" sourceRef="call" targetRef="back"/><sequenceFlow id="f7" sourceRef="back" targetRef="free"/><sequenceFlow id="f8" sourceRef="free" targetRef="e"/></process></definitions>`,
+    ),
+  ),
+);
+
+/** Plays by chance; after each step something is asked of it. */
+function playByChance(model: Model, seed: number, steps: number, look: (play: Play) => Play): number {
+  const random = seededRandom(seed);
+  const [process] = processesOf(model);
+  let play = Play.begin({ model, together: true }, process?.id as string);
+  for (let made = 0; made < steps; made++) {
+    play = look(play);
+    const acts = play.acts();
+    if (acts.length === 0) return made;
+    const act = acts[Math.floor(random() * acts.length)] as Act;
+    play.step(act, act.does === "begin" && random() < 0.4 ? 1 + Math.floor(random() * 3) : undefined);
+  }
+  return steps;
+}
+
+describe("a case being played", () => {
+  const same = (model: Model, seed: number) =>
+    playByChance(model, seed, 80, (play) => {
+      const saved = play.saved();
+      // As it comes out of a database, in another process.
+      const stored = caseSchema.parse(JSON.parse(JSON.stringify(saved)));
+      expect(stored).toEqual(saved);
+      const again = Play.load(play.world, stored);
+      expect(again.saved()).toEqual(saved);
+      // What is found out anew only where something may have changed is what is found out from nothing.
+      expect(named(again.acts())).toEqual(named(play.acts()));
+      expect(again.isOver()).toBe(play.isOver());
+      return seed % 3 === 0 ? again : play;
+    });
+
+  test("is the same case when it was kept as plain data and opened again, wherever it stands", () => {
+    fc.assert(
+      fc.property(anyModel, ({ seed, model }) => void same(model, seed)),
+      { numRuns: 120 },
+    );
+  });
+
+  test("also with scopes in scopes, instances, errors, signals and what is undone", () => {
+    let steps = 0;
+    for (let seed = 1; seed <= 60; seed++) steps += same(nestedModel, seed);
+    expect(steps).toBeGreaterThan(600);
+  });
+
+  test("some of what can happen is always some of all that can happen, and there is none where nothing can", () => {
+    fc.assert(
+      fc.property(anyModel, fc.double({ min: 0, max: 0.999, noNaN: true }), ({ seed, model }, chance) => {
+        playByChance(model, seed, 40, (play) => {
+          const [all, some] = [named(play.acts()), play.someActs(chance)];
+          if (some === undefined) expect(all).toEqual([]);
+          else for (const one of named(some)) expect(all).toContain(one);
+          return play;
+        });
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  test("one that stands where the model has nothing is refused in words", () => {
+    const play = Play.begin({ model: nestedModel }, "p");
+    const saved = play.saved();
+    const elsewhere = {
+      ...saved,
+      pools: saved.pools.map((pool) => ({ ...pool, tokens: [["flow gone", 1] as const] })),
+    };
+    expect(() => Play.load({ model: nestedModel }, elsewhere)).toThrow(/stands at flow gone/);
+  });
+});

@@ -1,0 +1,416 @@
+import type { Element, Id, Model } from "../model";
+import { isActivity } from "../model";
+import type { Act, Deed } from "./acts";
+import type { Case, CaseScope } from "./case";
+import { type Compiled, compiledScope } from "./compiled";
+import { actOf, type Happened, movesOfPlace, noActs, Place, type UnderWay } from "./place";
+import type { NetNode } from "./scopeNet";
+import type { Move } from "./scopeState";
+import { throwFrom } from "./throwing";
+import { insideOf, type World } from "./world";
+
+/**
+ * A case being played. `step` moves its tokens in place and looks again only at the nodes that may do something else afterwards, so that
+ * a step costs what it changes; `saved` gives the case as plain data.
+ * Execution semantics: BPMN 2.0, chapter 13.
+ */
+export class Play {
+  readonly pools: Place[] = [];
+  readonly sent = new Map<Id, number>();
+  readonly #byKey = new Map<string, Place>();
+  #places: readonly Place[] | undefined;
+
+  constructor(readonly world: World) {}
+
+  /** A case of a process at its beginning. */
+  static begin(world: World, process: Id, start?: Id): Play {
+    const play = new Play(world);
+    play.pools.push(play.open(world.model, process, "0", start));
+    return play;
+  }
+
+  /**
+   * A case that was saved, to be gone on with.
+   * @throws RangeError where it stands somewhere that the model does not have
+   */
+  static load(world: World, saved: Case): Play {
+    const play = new Play(world);
+    for (const pool of saved.pools) play.pools.push(play.#loaded(pool, world.model, undefined, -1));
+    for (const [flow, count] of saved.sent) play.sent.set(flow, count);
+    return play;
+  }
+
+  #loaded(saved: CaseScope, model: Model, outer: Place | undefined, node: number): Place {
+    const scope = compiledScope(this.world, model, saved.scope);
+    const place = new Place(saved.key, scope, outer, node);
+    this.#byKey.set(place.key, place);
+    this.#places = undefined;
+    const missing = (what: string): never => {
+      throw new RangeError(`This case stands at ${what}, which its process does not have.`);
+    };
+    const nodeAt = (id: Id) => scope.nodeAt.get(id) ?? missing(id);
+    for (const [on, count] of saved.tokens) place.put(scope.flowAt.get(on) ?? missing(on), count);
+    for (const id of saved.active) place.setActive(nodeAt(id), true);
+    for (const [id, what] of saved.fired) place.setFired(nodeAt(id), what);
+    place.finished.push(...saved.finished);
+    for (const [id, { times, finished, scopes }] of saved.underWay) {
+      const at = nodeAt(id);
+      const inside = insideOf(this.world, model, scope.elements[at] as Element);
+      const places = scopes.map((inner) => this.#loaded(inner, inside?.model ?? model, place, at));
+      place.underWay.set(at, { times, finished, places });
+    }
+    return place;
+  }
+
+  /** Where it stands, as plain data. O(what is under way). */
+  saved(): Case {
+    return { pools: this.pools.map((pool) => savedScope(pool)), sent: [...this.sent] };
+  }
+
+  /** A scope with the tokens it begins with. An ad-hoc one begins with none: what is done in it is picked. */
+  open(model: Model, id: Id, key: string, start?: Id, outer?: Place, node = -1): Place {
+    const scope = compiledScope(this.world, model, id);
+    const place = new Place(key, scope, outer, node);
+    this.#byKey.set(key, place);
+    this.#places = undefined;
+    const { net } = scope;
+    const at =
+      start === undefined
+        ? 0
+        : net.entries.findIndex(([flow]) => net.nodes[net.flows[flow as number]?.to ?? -1]?.id === start);
+    if (!scope.isAdHoc) for (const flow of net.entries[Math.max(0, at)] ?? []) place.put(flow, 1);
+    return place;
+  }
+
+  #close(place: Place): void {
+    this.#byKey.delete(place.key);
+    this.#places = undefined;
+    for (const { places } of place.underWay.values()) for (const inner of places) this.#close(inner);
+  }
+
+  /** What is under way at a node ends, with all that is inside. */
+  end(place: Place, node: number): void {
+    for (const inner of place.underWay.get(node)?.places ?? []) this.#close(inner);
+    place.underWay.delete(node);
+    place.look(node);
+  }
+
+  /** Another process of the model begins in the same case. */
+  enter(process: Id, start?: Id): void {
+    this.pools.push(this.open(this.world.model, process, String(this.pools.length), start));
+  }
+
+  /** Messages that would have begun a process which is under way, and were heard by nobody. */
+  unheard = 0;
+
+  /** How much is under way, in flows and nodes. */
+  size(): number {
+    return this.places().reduce((sum, { state }) => sum + state.length, 0);
+  }
+
+  /**
+   * A key for tables of states: what can still happen is the same where it is. Pools that are over, and how often a loop without a number
+   * went round, are no part of it.
+   */
+  key(): string {
+    let key = "";
+    for (const place of this.places()) {
+      if (place.busy === 0 && !place.outer) continue;
+      key += `${place.outer ? place.key : place.scope.net.scope}\u0000`;
+      for (const count of place.state) key += String.fromCharCode(count & 0xffff);
+      for (const [node, { times, finished }] of place.underWay)
+        if (times !== undefined) key += `${node}:${finished}/${times} `;
+      key += "\u0001";
+    }
+    return `${key}${[...this.sent].sort().join("\u0002")}`;
+  }
+
+  placeAt(key: string): Place | undefined {
+    return this.#byKey.get(key);
+  }
+
+  /** Every scope under way, outer ones first. */
+  places(): readonly Place[] {
+    if (this.#byKey.size === this.pools.length) return this.pools;
+    if (this.#places) return this.#places;
+    const found: Place[] = [];
+    const within = (place: Place) => {
+      found.push(place);
+      for (const { places } of place.underWay.values()) for (const inner of places) within(inner);
+    };
+    for (const pool of this.pools) within(pool);
+    this.#places = found;
+    return found;
+  }
+
+  isOver(): boolean {
+    return this.pools.every((pool) => pool.busy === 0);
+  }
+
+  /** Everything that can happen next, outer scopes first, in the order of the file. O(nodes of the scopes under way). */
+  acts(): Act[] {
+    return this.places().flatMap((place) => {
+      this.#refresh(place);
+      const acts = place.ready.length === 0 ? [] : place.acts.flat();
+      return place.scope.isAdHoc ? [...acts, ...this.#picks(place)] : acts;
+    });
+  }
+
+  /** What can happen next at one node of one scope that can do something, chosen by a number from 0 to below 1; undefined where nothing can. */
+  someActs(random: number): readonly Act[] | undefined {
+    const places = this.places();
+    let count = 0;
+    for (const place of places) {
+      if (place.scope.isAdHoc) {
+        const all = this.acts();
+        return all.length === 0 ? undefined : [all[Math.floor(random * all.length)] as Act];
+      }
+      this.#refresh(place);
+      count += place.ready.length;
+    }
+    let chosen = Math.floor(random * count);
+    for (const { ready, acts } of places) {
+      if (chosen < ready.length) return acts[ready[chosen] as number];
+      chosen -= ready.length;
+    }
+    return undefined;
+  }
+
+  #refresh(place: Place): void {
+    const { dirty, isDirty, ready, readyAt } = place;
+    for (let node = dirty.pop(); node !== undefined; node = dirty.pop()) {
+      isDirty[node] = 0;
+      const acts = this.#actsAt(place, node);
+      place.acts[node] = acts;
+      const at = readyAt[node] as number;
+      if (acts.length > 0 && at < 0) {
+        readyAt[node] = ready.length;
+        ready.push(node);
+      } else if (acts.length === 0 && at >= 0) {
+        const last = ready.pop() as number;
+        if (last !== node) {
+          ready[at] = last;
+          readyAt[last] = at;
+        }
+        readyAt[node] = -1;
+      }
+    }
+  }
+
+  #actsAt(place: Place, at: number): readonly Act[] {
+    const { scope, state, known } = place;
+    const node = scope.net.nodes[at] as NetNode;
+    const { kind } = node;
+    if ((kind === "each" || kind === "exclusive" || kind === "end" || kind === "clear") && scope.asks[at] === 0) {
+      // Of two tokens that could go through a node the same way, it does not matter which goes first.
+      for (const flow of node.ins)
+        if (state[flow] !== 0) {
+          const acts = known.passing[flow];
+          if (acts) return acts;
+          const made = (scope.passes[flow] as readonly Move[]).map((move) => actOf(place, move, "pass"));
+          known.passing[flow] = made;
+          return made;
+        }
+      return noActs;
+    }
+    const moves = movesOfPlace(place, at);
+    if (moves.length === 0) return noActs;
+    const element = scope.elements[at] as Element;
+    const isOpen = (scope.expects[at] as readonly Id[]).length === 0 || this.#mayReceive(scope, at);
+    const isRace = element.type === "eventBasedGateway";
+    const acts: Act[] = [];
+    for (const move of moves) {
+      // What waits for a message comes under way, so that an event at its edge can end the wait; it does not end without the message.
+      if (!isOpen && move.start === undefined) continue;
+      if (isRace) {
+        const target = scope.to[move.give[0] ?? -1];
+        if (target !== undefined && !this.#mayReceive(scope, target)) continue;
+      }
+      if (kind === "called") {
+        if (move.stop === at) this.#finishing(place, move, acts);
+        else acts.push(actOf(place, move, "fire"));
+      } else if (move.start !== undefined) acts.push(actOf(place, move, "begin"));
+      else if (move.stop !== undefined) this.#finishing(place, move, acts);
+      else acts.push(actOf(place, move, "pass"));
+    }
+    return acts;
+  }
+
+  #mayReceive({ elements, expects }: Compiled, node: number): boolean {
+    const flows = expects[node] as readonly Id[];
+    return flows.length === 0 || elements[node]?.type === "startEvent" || flows.some((flow) => this.sent.has(flow));
+  }
+
+  /** What is under way ends when its inside is over, and not before its rounds are done. */
+  #finishing(place: Place, move: Move, acts: Act[]): void {
+    const { scope, underWay } = place;
+    const { node } = move;
+    const one = underWay.get(node);
+    if (one?.places.some((inner) => inner.busy > 0)) return;
+    const loop = scope.loops[node];
+    const finish = () => acts.push(actOf(place, move, "finish"));
+    if (!one || !loop) return void finish();
+    const allAtOnce =
+      scope.hasInside[node] === 1 && loop.type === "multiInstanceLoopCharacteristics" && loop.isSequential !== true;
+    if (allAtOnce) return void finish();
+    const done = one.finished + 1;
+    if (one.times !== undefined) {
+      acts.push(actOf(place, move, done < one.times ? "again" : "finish"));
+      return;
+    }
+    const most = typeof loop.loopMaximum === "number" ? loop.loopMaximum : Number.POSITIVE_INFINITY;
+    finish();
+    if (done < most) acts.push(actOf(place, move, "again"));
+  }
+
+  /** In an ad-hoc sub-process any step may be next that nothing leads to, in a sequential one when no other is under way. */
+  #picks(place: Place): Act[] {
+    const { net, model } = place.scope;
+    if (model.elements.get(net.scope)?.ordering === "Sequential" && place.busy > 0) return [];
+    return net.entries.flat().map((flow) => {
+      const node = net.flows[flow]?.to ?? -1;
+      return actOf(place, { node, take: [], give: [flow] }, "pick");
+    });
+  }
+
+  /**
+   * Does one act, with what follows at once: an error caught, a signal heard, a message sent.
+   * @param times for an activity with several instances: how many
+   * @throws RangeError for an act of a scope that is not under way
+   * O(what it changes), with joins that look around O(their scope).
+   */
+  step(act: Act, times?: number): Happened[] {
+    const place = this.#byKey.get(act.at);
+    if (!place) throw new RangeError(`There is no scope "${act.at}" under way in this case.`);
+    const { does, move } = act;
+    if (does === "pick") {
+      this.moveIn(place, move);
+      return [];
+    }
+    const happened: Happened[] = [
+      { at: act.at, node: act.node, event: does === "finish" ? "left" : "entered", flows: act.flows },
+    ];
+    if (does === "again") {
+      this.#oneMore(place, move.node);
+      return happened;
+    }
+    this.moved(place, move, times);
+    const element = place.scope.elements[move.node] as Element;
+    this.#receive(place.scope, move.node, element, does);
+    if (does !== "begin") throwFrom(this, place, move.node, element, happened);
+    return happened;
+  }
+
+  /** Tokens of a scope after a move of its net. */
+  moveIn(place: Place, move: Move): void {
+    for (const flow of move.take) place.put(flow, -1);
+    if (move.clears) place.clear();
+    if (move.stop !== undefined) {
+      place.setActive(move.stop, false);
+      // Its next activation is another one, in which its events may go off again.
+      for (const edge of place.scope.edges[move.stop] as readonly number[]) place.setFired(edge, 0);
+    }
+    if (move.start !== undefined) place.setActive(move.start, true);
+    if (move.had !== undefined) place.setFired(move.node, move.had);
+    if (move.fire !== undefined) place.setFired(move.fire, 1);
+    for (const flow of move.give) place.put(flow, 1);
+    for (const node of place.scope.watchful) place.look(node);
+  }
+
+  /** The same, and what comes under way is opened, what stops is closed. */
+  moved(place: Place, move: Move, times?: number): void {
+    const { scope } = place;
+    if (move.clears) this.endAll(place);
+    if (move.stop !== undefined) this.end(place, move.stop);
+    this.moveIn(place, move);
+    const element = scope.elements[move.node] as Element;
+    if (move.start !== undefined) this.#opening(place, move.start, element, times);
+    else if (
+      scope.undoable[move.node] === 1 &&
+      isActivity(element.type) &&
+      scope.net.nodes[move.node]?.kind !== "called"
+    )
+      place.finished.push(element.id);
+  }
+
+  endAll(place: Place): void {
+    for (const node of [...place.underWay.keys()]) this.end(place, node);
+  }
+
+  #opening(place: Place, node: number, element: Element, wanted: number | undefined): void {
+    const { model, loops } = place.scope;
+    const loop = loops[node];
+    const inside = insideOf(this.world, model, element);
+    if (!loop && !inside) return;
+    const isMulti = loop?.type === "multiInstanceLoopCharacteristics";
+    const times = !loop ? 1 : isMulti ? Math.max(1, wanted ?? cardinalityOf(loop) ?? 1) : wanted;
+    const atOnce = isMulti && loop.isSequential !== true ? (times ?? 1) : 1;
+    const one: UnderWay = { times, finished: 0, places: [] };
+    place.underWay.set(node, one);
+    this.#places = undefined;
+    if (inside)
+      for (let number = 0; number < atOnce; number++)
+        one.places.push(
+          this.open(inside.model, inside.scope, `${place.key}/${node}:${number}`, undefined, place, node),
+        );
+    place.look(node);
+  }
+
+  /** The next round of a repeated activity. */
+  #oneMore(place: Place, node: number): void {
+    const one = place.underWay.get(node) as UnderWay;
+    const inside = insideOf(this.world, place.scope.model, place.scope.elements[node] as Element);
+    for (const inner of one.places) this.#close(inner);
+    one.finished++;
+    one.places = inside
+      ? [this.open(inside.model, inside.scope, `${place.key}/${node}:${one.finished}`, undefined, place, node)]
+      : [];
+    place.look(node);
+  }
+
+  /** A message that came is used up where it is received. */
+  #receive({ expects }: Compiled, node: number, element: Element, does: Deed): void {
+    const flows = expects[node] as readonly Id[];
+    if (flows.length === 0) return;
+    if (does === "finish" && element.type !== "receiveTask") return;
+    if (does === "begin" && element.type === "receiveTask") return;
+    const flow = flows.find((one) => this.sent.has(one));
+    if (flow !== undefined) this.send(flow, -1);
+  }
+
+  /** A message is on its way, or was taken. */
+  send(flow: Id, change: number): void {
+    const count = (this.sent.get(flow) ?? 0) + change;
+    if (count > 0) this.sent.set(flow, count);
+    else this.sent.delete(flow);
+    for (const place of this.places()) for (const node of place.scope.expecting) place.look(node);
+  }
+}
+
+/** How many instances a model itself says there are, where it says a number. */
+export function cardinalityOf(loop: Element): number | undefined {
+  const text = (loop.loopCardinality as { readonly text: string } | undefined)?.text.trim() ?? "";
+  return /^\d{1,3}$/.test(text) ? Number(text) : undefined;
+}
+
+function savedScope({ key, scope, state, underWay, finished }: Place): CaseScope {
+  const { flows, nodes } = scope.net;
+  const numbers = (from: number, names: (at: number) => string, count: number): [string, number][] => {
+    const found: [string, number][] = [];
+    for (let at = 0; at < count; at++) if (state[from + at] !== 0) found.push([names(at), state[from + at] as number]);
+    return found;
+  };
+  const nodeId = (at: number) => nodes[at]?.id as Id;
+  return {
+    key,
+    scope: scope.net.scope,
+    tokens: numbers(0, (at) => scope.flowKeys[at] as string, flows.length),
+    active: numbers(flows.length, nodeId, nodes.length).map(([id]) => id),
+    fired: numbers(flows.length + nodes.length, nodeId, nodes.length),
+    finished: [...finished],
+    underWay: [...underWay].map(([node, { times, finished: done, places }]) => [
+      nodeId(node),
+      { ...(times !== undefined && { times }), finished: done, scopes: places.map(savedScope) },
+    ]),
+  };
+}
