@@ -3,8 +3,10 @@ import { spawnSync } from "node:child_process";
 import { join } from "node:path";
 import { build } from "esbuild";
 import { root } from "./root.mjs";
+import { threadBundle } from "./threads.mjs";
 
 process.chdir(root);
+process.env.LANE_THREADS = await threadBundle();
 const bundle = join(root, ".lane/bench.mjs");
 await build({
   entryPoints: ["scripts/bench/run.ts"],

@@ -3,6 +3,7 @@ import { browserRows } from "./browser";
 import { compareRows } from "./compare";
 import { coreRows } from "./core";
 import { growthRow } from "./growth";
+import { homeRows, importRow, streamRow, tokenRow } from "./house";
 import { layoutRows } from "./layout";
 import type { BenchRow } from "./measure";
 import { soundnessRows } from "./soundness";
@@ -14,6 +15,10 @@ if (!process.argv.includes("--browser")) {
   for (const row of compareRows()) print(row);
   for (const row of soundnessRows()) print(row);
   for (const row of await layoutRows()) print(row);
+  print(tokenRow());
   print(await growthRow());
+  for (const row of await homeRows()) print(row);
+  for (const row of await importRow()) print(row);
+  print(await streamRow());
 }
 if (!process.argv.includes("--core")) for (const row of await browserRows()) print(row);

@@ -1,7 +1,7 @@
 import type { useCases } from "..";
 
 /** Inputs that a window sends, by use case: what hostile ones are made from. */
-const usual: { readonly [name in keyof typeof useCases]: object } = {
+export const usualInputs: { readonly [name in keyof typeof useCases]: object } = {
   adaptRule: { profile: "draft", rule: "deadlock", level: "warning" },
   adoptToBe: { version: "v-to-be" },
   applyCommands: {
@@ -23,7 +23,7 @@ const usual: { readonly [name in keyof typeof useCases]: object } = {
     hoursPerWeek: 38,
   },
   changesSince: { version: "v", base: 0, generation: 0 },
-  changeWalkTest: { test: "t", name: "n" },
+  changeWalkTest: { version: "v", test: "t", name: "n" },
   chooseProfile: { version: "v", profile: "draft" },
   copyProcess: { id: "connect", name: "Copy", area: "area" },
   createArea: { id: "a", name: "A", parent: null },
@@ -34,7 +34,7 @@ const usual: { readonly [name in keyof typeof useCases]: object } = {
   deleteEntry: { id: "map" },
   deleteProcess: { id: "p" },
   deleteVersion: { id: "v-to-be" },
-  deleteWalkTest: { test: "t" },
+  deleteWalkTest: { version: "v", test: "t" },
   describeVersion: { id: "v", name: "As-is", aim: "" },
   elementHistory: { version: "v", element: "check" },
   extractProcess: { version: "v", diagram: "page", ids: ["check"], name: "Part" },
@@ -48,7 +48,10 @@ const usual: { readonly [name in keyof typeof useCases]: object } = {
   },
   handOff: { version: "v" },
   importDirectory: { text: "kind,name\nrole,Front desk" },
-  keepWalkTests: { version: "v", tests: [{ name: "n", content: {} }] },
+  keepWalkTests: {
+    version: "v",
+    tests: [{ name: "n", content: { process: "p", told: {}, outcome: "completed", path: null } }],
+  },
   labelRevision: { version: "v", number: 1, reason: "r" },
   listCallable: {},
   listCallers: { version: "v" },
@@ -157,7 +160,7 @@ function replaced(value: unknown, [first, ...rest]: readonly (string | number)[]
 
 /** One hostile value in each place of each usual input. */
 export function* hostileInputs(): Generator<{ readonly name: keyof typeof useCases; readonly input: unknown }> {
-  for (const name of Object.keys(usual) as (keyof typeof useCases)[])
-    for (const path of places(usual[name]))
-      for (const value of hostileValues) yield { name, input: replaced(usual[name], path, value) };
+  for (const name of Object.keys(usualInputs) as (keyof typeof useCases)[])
+    for (const path of places(usualInputs[name]))
+      for (const value of hostileValues) yield { name, input: replaced(usualInputs[name], path, value) };
 }

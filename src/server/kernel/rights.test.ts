@@ -1,0 +1,89 @@
+import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { brief, check, compare, directory, files, finding, handoff, home, inVersion, walk } from "@/contract";
+import { rights } from "@/contract/contract";
+import { fileUseCases, localMember, runUseCase, type UseCase, useCases } from "@/server";
+import { usualInputs } from "../testing/fuzz";
+import { closeWorkspace, makeProcess, openWorkspace, run } from "../testing/workspace";
+
+const every: readonly (readonly [string, UseCase<unknown, unknown>])[] = Object.entries({
+  ...useCases,
+  ...fileUseCases,
+}) as never;
+const bytes = new Uint8Array([1]);
+/** Inputs of use cases that take or give files. */
+const fileInputs: { readonly [name: string]: unknown } = {
+  backup: {},
+  downloadPackage: { version: "v", handoff: "h" },
+  exportBpmn: { version: "v" },
+  exportDirectory: { format: "csv" },
+  exportPicture: { version: "v", format: "svg" },
+  exportSheet: { version: "v" },
+  importFile: { name: "a.bpmn", area: "area", bytes },
+  keepFile: { name: "a.txt", bytes },
+  openFile: { id: "file" },
+  restore: { bytes },
+};
+const inputOf = (name: string): unknown => ({ ...usualInputs, ...fileInputs })[name as keyof typeof usualInputs];
+
+beforeAll(async () => {
+  await openWorkspace();
+  await makeProcess();
+});
+afterAll(closeWorkspace);
+
+describe("who may", () => {
+  test("every use case has a contract, by its own name, and every contract a use case", () => {
+    const contracts = {
+      ...brief,
+      ...check,
+      ...compare,
+      ...directory,
+      ...files,
+      ...finding,
+      ...handoff,
+      ...home,
+      ...inVersion,
+      ...walk,
+    };
+    expect(every.map(([name]) => name).sort()).toEqual(Object.keys(contracts).sort());
+    for (const [name, useCase] of every) {
+      expect(useCase.contract.name).toBe(name);
+      expect(useCase.contract).toBe(contracts[name as keyof typeof contracts]);
+    }
+  });
+
+  test.each(every)("%s says what it needs, and on what", (name, { contract }) => {
+    const given = contract.input.safeParse(inputOf(name));
+    expect(given.error?.message).toBeUndefined();
+    expect(rights).toContain(contract.right);
+    expect(contract.on(given.data as never).length).toBeGreaterThan(0);
+  });
+
+  test.each(every)(
+    "%s is refused to a member without that right, before anything is looked at",
+    async (name, useCase) => {
+      const member = {
+        id: "guest",
+        name: "A guest",
+        rights: rights.filter((right) => right !== useCase.contract.right),
+      };
+      await expect(runUseCase(member, useCase, inputOf(name))).rejects.toMatchObject({
+        code: "not-allowed",
+        status: 403,
+      });
+    },
+  );
+
+  test("who may only look sees everything and changes nothing", async () => {
+    const reader = { id: "reader", name: "A reader", rights: ["read"] as const };
+    const state = async () => JSON.stringify(await run("openVersion", { version: "v" }));
+    const before = await state();
+    for (const [name, useCase] of every) {
+      const asked = runUseCase(reader, useCase, inputOf(name));
+      if (useCase.contract.right === "read") await asked.catch((error) => expect(error.code).not.toBe("not-allowed"));
+      else await expect(asked).rejects.toMatchObject({ code: "not-allowed" });
+    }
+    expect(await state()).toBe(before);
+    expect(localMember.rights).toEqual(rights);
+  });
+});
