@@ -7,7 +7,7 @@ export default defineConfig({
     },
   },
   test: {
-    include: ["src/**/*.test.ts", "scripts/**/*.test.ts"],
+    include: ["src/**/*.test.{ts,tsx}", "scripts/**/*.test.ts"],
     // Threads of the server run one bundled file.
     globalSetup: ["scripts/threadsForTests.ts"],
     setupFiles: ["src/core/testing/setup.ts"],

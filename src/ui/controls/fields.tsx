@@ -1,6 +1,6 @@
 "use client";
 import { chakra } from "@chakra-ui/react";
-import { useEffect, useState } from "react";
+import { useTyped } from "./useTyped";
 
 interface TextFieldProps {
   readonly label: string;
@@ -16,17 +16,24 @@ interface TextFieldProps {
 
 /** A field that is kept when one leaves it or presses Enter; Escape takes the typing back. */
 export function TextField({ label, value, onCommit, lines, placeholder, list, onType }: TextFieldProps) {
-  const [typed, setValue] = useState(value);
+  const { typed, type, settle } = useTyped(value);
   const setTyped = (next: string) => {
-    setValue(next);
+    type(next);
     onType?.(next);
   };
-  useEffect(() => setValue(value), [value]);
+  const takeBack = () => {
+    settle(value);
+    onType?.(value);
+  };
+  const commit = () => {
+    settle();
+    if (typed !== value) onCommit(typed);
+  };
   const shared = {
     "aria-label": label,
     value: typed,
     placeholder,
-    onBlur: () => typed !== value && onCommit(typed),
+    onBlur: commit,
     w: "100%",
     bg: "paper",
     borderWidth: "1px",
@@ -46,7 +53,7 @@ export function TextField({ label, value, onCommit, lines, placeholder, list, on
         onChange={(event) => setTyped(event.target.value)}
         onKeyDown={(event) => {
           event.stopPropagation();
-          if (event.key === "Escape") setTyped(value);
+          if (event.key === "Escape") takeBack();
         }}
       />
     );
@@ -59,8 +66,8 @@ export function TextField({ label, value, onCommit, lines, placeholder, list, on
       onChange={(event) => setTyped(event.target.value)}
       onKeyDown={(event) => {
         event.stopPropagation();
-        if (event.key === "Enter" && typed !== value) onCommit(typed);
-        if (event.key === "Escape") setTyped(value);
+        if (event.key === "Enter") commit();
+        if (event.key === "Escape") takeBack();
       }}
     />
   );

@@ -1,6 +1,6 @@
 "use client";
 import { chakra } from "@chakra-ui/react";
-import { useEffect, useState } from "react";
+import { useTyped } from "../controls/useTyped";
 import { text } from "../messages";
 
 /** A number from zero, or nothing; what is no number is marked and not kept. */
@@ -16,11 +16,14 @@ export function NumberField({
   readonly onCommit: (value: number | null) => void;
 }) {
   const shown = value === null ? "" : String(value);
-  const [typed, setTyped] = useState(shown);
-  useEffect(() => setTyped(shown), [shown]);
+  const { typed, type, settle } = useTyped(shown);
   const number = typed.trim() === "" ? null : Number(typed.trim().replace(",", "."));
   const isGood = number === null || (Number.isFinite(number) && number >= 0 && number <= most);
-  const commit = () => isGood && number !== value && onCommit(number);
+  const commit = () => {
+    if (!isGood) return;
+    settle();
+    if (number !== value) onCommit(number);
+  };
   return (
     <>
       <chakra.input
@@ -36,11 +39,11 @@ export function NumberField({
         borderWidth="1px"
         borderColor={isGood ? "line" : "trouble"}
         borderRadius="6px"
-        onChange={(event) => setTyped(event.target.value)}
+        onChange={(event) => type(event.target.value)}
         onBlur={commit}
         onKeyDown={(event) => {
           if (event.key === "Enter") commit();
-          if (event.key === "Escape") setTyped(shown);
+          if (event.key === "Escape") settle(shown);
         }}
       />
       {!isGood && (

@@ -1,6 +1,7 @@
 "use client";
 import {
   hashKey,
+  notifyManager,
   QueryClient,
   QueryClientProvider,
   skipToken,
@@ -17,6 +18,9 @@ import { onHappened } from "./events";
  * What the server holds, as the interface knows it: each answer once, shared by all that show it, asked again when something happened
  * to what it is about.
  */
+// What an act has changed is shown at once, before the next key or click.
+notifyManager.setScheduler((callback) => callback());
+
 const client = new QueryClient({
   defaultOptions: {
     queries: { retry: false, staleTime: 60_000, refetchOnWindowFocus: false, refetchOnReconnect: true },

@@ -16,8 +16,12 @@ export function useSettled(
   const [settled, setSettled] = useState({ model, selection });
   useEffect(() => {
     if (settled.model === model && settled.selection === selection) return;
-    const wait = settled.selection === selection ? rest : 0;
-    const timer = setTimeout(() => startTransition(() => setSettled({ model, selection })), wait);
+    const next = { model, selection };
+    // Another choice is not put off by what else is drawn: whoever reaches for the tray finds in it what is chosen.
+    const timer =
+      settled.selection === selection
+        ? setTimeout(() => startTransition(() => setSettled(next)), rest)
+        : setTimeout(() => setSettled(next));
     return () => clearTimeout(timer);
   }, [settled, model, selection]);
   return settled;

@@ -1,7 +1,8 @@
 "use client";
 import { chakra, Flex } from "@chakra-ui/react";
-import { memo, type ReactNode, type RefObject, useEffect, useState } from "react";
+import { memo, type ReactNode, type RefObject } from "react";
 import type { SheetHead } from "@/core/capture";
+import { useTyped } from "../../controls/useTyped";
 import { text } from "../../messages";
 import { useVersionStore } from "../../version/VersionContext";
 import { useSheetStore } from "./sheetStore";
@@ -16,9 +17,11 @@ function Blank(props: {
   readonly disabled?: boolean;
   readonly onCommit: (value: string) => void;
 }) {
-  const [typed, setTyped] = useState(props.value);
-  useEffect(() => setTyped(props.value), [props.value]);
-  const commit = () => typed.trim() !== props.value && props.onCommit(typed.trim());
+  const { typed, type, settle } = useTyped(props.value);
+  const commit = () => {
+    settle();
+    if (typed.trim() !== props.value) props.onCommit(typed.trim());
+  };
   return (
     <chakra.input
       aria-label={props.label}
@@ -39,11 +42,11 @@ function Blank(props: {
       textOverflow="ellipsis"
       _placeholder={{ color: "quiet" }}
       _disabled={{ opacity: 1, color: "ink" }}
-      onChange={(event) => setTyped(event.target.value)}
+      onChange={(event) => type(event.target.value)}
       onBlur={commit}
       onKeyDown={(event) => {
         if (event.key === "Enter") event.currentTarget.blur();
-        if (event.key === "Escape") setTyped(props.value);
+        if (event.key === "Escape") settle(props.value);
       }}
     />
   );
