@@ -147,3 +147,22 @@ describe("files", () => {
     await expect(keep(name, new Uint8Array(size))).rejects.toMatchObject({ code });
   });
 });
+
+test("what was deleted of the directory is restored; types of the workspace are counted; a kept state takes another name", async () => {
+  await openWorkspace();
+  await makeProcess();
+  await run("createEntry", { id: "map", kind: "system", name: "Network map" });
+  await run("deleteEntry", { id: "map" });
+  const names = async () =>
+    (await run<{ entries: { name: string }[] }>("openDirectory", {})).entries.map(({ name }) => name);
+  expect(await names()).toEqual([]);
+  await run("restoreEntry", { id: "map" });
+  expect(await names()).toEqual(["Network map"]);
+  const { types } = await run<{ types: { type: string; count: number }[] }>("listTypes", {});
+  expect(types).toContainEqual({ type: "user task", count: 1 });
+  const { number } = await run<{ number: number }>("nameRevision", { version: "v", reason: "first draft" });
+  await run("labelRevision", { version: "v", number, reason: "as agreed" });
+  const { revisions } = await run<{ revisions: { reason: string }[] }>("listRevisions", { version: "v" });
+  expect(revisions[0]?.reason).toBe("as agreed");
+  await expect(run("labelRevision", { version: "v", number: 99, reason: "x" })).rejects.toMatchObject({ status: 404 });
+});

@@ -1,6 +1,6 @@
 "use client";
 import { Button, chakra, Flex, Table } from "@chakra-ui/react";
-import { ArrowDown } from "lucide-react";
+import { ArrowDown, ArrowDownUp } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import { type HomeArea, type HomeData, type HomeOrder, type HomeProcess, homePage } from "@/contract/home";
 import { text } from "../messages";
@@ -113,7 +113,11 @@ function OrderHead({
       onClick={onChoose}
     >
       {children}
-      {isChosen && <ArrowDown size={13} aria-hidden />}
+      {isChosen ? (
+        <ArrowDown size={13} aria-hidden />
+      ) : (
+        <ArrowDownUp size={11} color="var(--chakra-colors-pencil)" aria-hidden />
+      )}
     </chakra.button>
   );
 }

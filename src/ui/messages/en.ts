@@ -1,4 +1,8 @@
 import { counted } from "@/core/model";
+
+/** The beginning of a sentence, to whole words. */
+const begun = (words: string) => (words.length <= 70 ? words : `${words.slice(0, 70).replace(/\s+\S*$/, "")} …`);
+
 /** Every text of the interface, in English. Another language is another file of this shape. */
 export const en = {
   product: "Lucid Lane",
@@ -278,7 +282,7 @@ export const en = {
     openFile: "Open a file",
     drop: "Drop the file to open it as a process",
     allAreas: "All areas",
-    filter: "A part of a process's name",
+    filter: "Filter processes by name",
     noneSuch: "No process here has this in its name.",
     orderBy: "Order by this",
     shown: (from: number, to: number, total: number) => `${from} to ${to} of ${total}`,
@@ -641,8 +645,8 @@ export const en = {
   check: {
     title: (revision: string) => `Verdict on ${revision}`,
     head: "the present state",
-    acceptedNow: (finding: string) => `accept “${finding}”`,
-    withdrawnNow: (finding: string) => `take back the acceptance of “${finding}”`,
+    acceptedNow: (finding: string) => `accept: ${begun(finding)}`,
+    withdrawnNow: (finding: string) => `no longer accept: ${begun(finding)}`,
     checkedForNow: (profile: string) => `check for ${profile}`,
     ruleChanged: (rule: string) => `change what the rule “${rule}” counts`,
     clean: "No error is open. This can be handed off.",
@@ -805,7 +809,7 @@ export const en = {
     fewer: "only the last",
   },
   compare: {
-    reasonGiven: (change: string) => `say why: ${change}`,
+    reasonGiven: (change: string) => `say why: ${begun(change)}`,
     against: "against",
     matched: "matched by",
     by: { auto: "best way", counterpart: "counterpart", id: "id", name: "name" },

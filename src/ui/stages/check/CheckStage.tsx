@@ -79,7 +79,7 @@ export function CheckStage() {
     const one = { version, finding: keyOf(finding) };
     const reason = waiverFor(finding, waivers)?.reason ?? "";
     doAct(
-      text.check.withdrawnNow(finding.message.slice(0, 60)),
+      text.check.withdrawnNow(finding.message),
       () => ask(check.withdrawWaiver, one),
       () => ask(check.waive, { ...one, reason }),
     ).then(reload, complain);
@@ -164,7 +164,7 @@ export function CheckStage() {
             await store.getState().settled();
             const one = { version, finding: keyOf(accepting) };
             await doAct(
-              text.check.acceptedNow(accepting.message.slice(0, 60)),
+              text.check.acceptedNow(accepting.message),
               () => ask(check.waive, { ...one, reason }),
               () => ask(check.withdrawWaiver, one),
             );

@@ -77,7 +77,7 @@ export function useReasons(compared: Compared | undefined) {
           () => ask(compare.giveReason, { version, against, change: key, words, reason: said }),
         );
       await doAct(
-        text.compare.reasonGiven(words.slice(0, 60)),
+        text.compare.reasonGiven(words),
         () => say(reason),
         () => say(before),
       );

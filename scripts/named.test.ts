@@ -1,0 +1,31 @@
+import { readdirSync, readFileSync } from "node:fs";
+import { join } from "node:path";
+import { describe, expect, test } from "vitest";
+import { commandSchema } from "@/core/commands";
+import { everyRule } from "@/core/language";
+import { jobs } from "@/jobs";
+import { fileUseCases, useCases } from "@/server";
+
+/** All tests there are, as one text. */
+const texts = ["src", "scripts", "tests"]
+  .flatMap((folder) => readdirSync(folder, { recursive: true }).map((name) => join(folder, String(name))))
+  .filter((path) => /\.(test|spec)\.tsx?$/.test(path) && !path.endsWith("named.test.ts"))
+  .map((path) => readFileSync(path, "utf8"))
+  .join("\n");
+const unnamed = (names: readonly string[]) =>
+  names.filter((name) => !new RegExp(`["'\`. (]${name.replace(/[.*+?^$()|[\]\\]/g, "\\$&")}\\b`).test(texts));
+
+/** Every literal of the commands' `type`. */
+const commandTypes = (commandSchema as unknown as { options: { shape: { type: { value: string } } }[] }).options.map(
+  (option) => option.shape.type.value,
+);
+
+describe("nothing is without a test that names it", () => {
+  test("commands", () => {
+    expect(commandTypes.length).toBeGreaterThan(50);
+    expect(unnamed(commandTypes)).toEqual([]);
+  });
+  test("rules", () => expect(unnamed(everyRule.map((rule) => rule.id))).toEqual([]));
+  test("use cases", () => expect(unnamed(Object.keys({ ...useCases, ...fileUseCases }))).toEqual([]));
+  test("jobs", () => expect(unnamed(Object.keys(jobs))).toEqual([]));
+});
