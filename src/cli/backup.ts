@@ -1,7 +1,7 @@
 /** `npm run backup -- FILE` and `npm run restore -- FILE`: the whole workspace as one file, while the application is stopped. */
 import { readFileSync, writeFileSync } from "node:fs";
 import { closeDatabase } from "@/data/database";
-import { fileUseCases, localMember, runUseCase } from "@/server";
+import { endThreads, fileUseCases, localMember, runUseCase } from "@/server";
 import { callerPath } from "./input";
 
 const [mode, file] = process.argv.slice(2);
@@ -11,7 +11,7 @@ if ((mode !== "backup" && mode !== "restore") || !file) {
 }
 try {
   if (mode === "backup") {
-    const { bytes } = (await runUseCase(localMember, fileUseCases.backup, {})) as { bytes: Uint8Array };
+    const { bytes } = await runUseCase(localMember, fileUseCases.backup, {});
     writeFileSync(callerPath(file), bytes);
     console.log(`The workspace is in ${file} (${Math.max(1, Math.round(bytes.length / 1024))} kB).`);
   } else {
@@ -23,4 +23,5 @@ try {
   process.exitCode = 1;
 } finally {
   await closeDatabase();
+  await endThreads();
 }

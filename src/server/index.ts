@@ -97,6 +97,7 @@ export const fileUseCases = {
 export { mostFileBytes } from "./files/files";
 export { whyForeign } from "./kernel/access";
 export { hearFeed, listenToFeed } from "./kernel/feed";
+export { endThreads } from "./kernel/threads";
 export { localMember, type Member, runUseCase, type UseCase, UseCaseError } from "./kernel/useCase";
 export { whatHappened } from "./kernel/whatHappened";
 export { mostBackupBytes } from "./workspace/backupFile";

@@ -16,7 +16,7 @@ import { afterCommit, lock, savepoint, type Transaction } from "./act";
 import { contentChanged } from "./events";
 import { contentLapses } from "./lapse";
 import { renewIndex, touchedBy } from "./searchIndex";
-import { inThread } from "./threads";
+import { hasThreads, inThread } from "./threads";
 import { type Context, notFound, UseCaseError } from "./useCase";
 import { forgetResults } from "./workedOut";
 
@@ -122,7 +122,7 @@ async function fromSnapshot(db: Transaction, version: string): Promise<Head> {
   const batches = await batchesOf(db, version, snapshotSequence, sequence);
   const damaged = (problem: { readonly message: string } | undefined) =>
     new DamagedVersion(version, problem?.message ?? "");
-  if (snapshot.length <= readAtOnce) {
+  if (snapshot.length <= readAtOnce || !hasThreads()) {
     const opened = fromStored(JSON.parse(snapshot), { edits: batches });
     if (!opened.ok) throw damaged(opened.problems[0]);
     return { version, sequence, batch, model: opened.value };

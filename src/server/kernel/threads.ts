@@ -13,6 +13,9 @@ const threadFile = () =>
 // Routes are bundled apart from each other; what they share stands on the global object.
 const shared = globalThis as unknown as { laneThreads?: Piscina };
 
+/** Whether there are threads: a command in the shell may run where nothing was built, and keeps nobody waiting. */
+export const hasThreads = (): boolean => existsSync(threadFile());
+
 /** More would wait for longer than anybody does. */
 const mostWaiting = 500;
 

@@ -1,5 +1,15 @@
 import { beforeEach, describe, expect, test } from "vitest";
-import { did, doAct, joinHistory, nextInHistory, nextMoment, redoLast, undoLast, useHistory } from "./history";
+import {
+  did,
+  didBefore,
+  doAct,
+  joinHistory,
+  nextInHistory,
+  nextMoment,
+  redoLast,
+  undoLast,
+  useHistory,
+} from "./history";
 
 /** Edits of an open version, as its store has them. */
 function edits() {
@@ -94,6 +104,17 @@ describe("one history of what a member did", () => {
     await redoLast();
     await undoLast();
     expect(gone).toEqual([1, 2]);
+  });
+
+  test("edits of a version that is closed keep their place among what else was done", async () => {
+    const { make, open } = edits();
+    const leave = joinHistory(open);
+    make("add a step");
+    const [step] = [open.last()];
+    did({ label: "keep a walk", undo: async () => {}, redo: async () => {} });
+    leave();
+    didBefore([{ label: "add a step", at: step?.at ?? 0, undo: async () => {}, redo: async () => {} }]);
+    expect([(await undoLast())?.label, (await undoLast())?.label]).toEqual(["keep a walk", "add a step"]);
   });
 
   test("without an open version its edits are no part of it", async () => {

@@ -12,7 +12,7 @@ export interface Act {
   readonly redo: () => Promise<unknown>;
 }
 
-interface Entry extends Act {
+export interface Entry extends Act {
   readonly at: number;
 }
 
@@ -49,9 +49,19 @@ export function joinHistory(edits: OpenEdits): () => void {
 }
 
 /** Notes something that was done, so that it can be taken back. */
-export function did(act: Act, at = nextMoment()): void {
+export function did(act: Act): void {
   open?.forgetUndone();
-  useHistory.setState(({ done }) => ({ done: [...done.slice(1 - mostKept), { ...act, at }], undone: [] }));
+  useHistory.setState(({ done }) => ({
+    done: [...done.slice(1 - mostKept), { ...act, at: nextMoment() }],
+    undone: [],
+  }));
+}
+
+/** Notes what was done before, at its moments: edits of a version that is being closed. */
+export function didBefore(acts: readonly Entry[]): void {
+  useHistory.setState(({ done }) => ({
+    done: [...done, ...acts].sort((one, other) => one.at - other.at).slice(-mostKept),
+  }));
 }
 
 /** An edit was made: acts that were taken back before are not brought again. */

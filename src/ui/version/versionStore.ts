@@ -8,7 +8,7 @@ import { type Decision, type MergeConflict, meet, mergeModels, replacementEdits 
 import { applyEdits, type Edit, type Model, trustStored } from "@/core/model";
 import { ask, ServerError } from "../kernel/ask";
 import { onHappened } from "../kernel/events";
-import { did, forgetUndoneActs, joinHistory, nextMoment } from "../kernel/history";
+import { didBefore, forgetUndoneActs, joinHistory, nextMoment } from "../kernel/history";
 import { text } from "../messages";
 import { editElsewhere } from "./editElsewhere";
 
@@ -477,7 +477,7 @@ export function createVersionStore(info: VersionData) {
         stopHearing();
         leaveHistory();
         // What was done here can be taken back from wherever one goes next.
-        for (const step of get().undoStack) did(editElsewhere(info.version.id, step), step.at);
+        didBefore(get().undoStack.map((step) => ({ ...editElsewhere(info.version.id, step), at: step.at })));
         document.removeEventListener("visibilitychange", onShown);
         closed = true;
         // What is not acknowledged yet is sent all the same; until then its outbox stays this one's.

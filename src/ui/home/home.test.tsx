@@ -1,0 +1,130 @@
+// @vitest-environment jsdom
+import { ChakraProvider, defaultSystem } from "@chakra-ui/react";
+import { act, cleanup, render, renderHook, screen, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, describe, expect, test, vi } from "vitest";
+import type { HomeData, HomeProcess, HomeVersion } from "@/contract/home";
+import { ProcessTable } from "./ProcessTable";
+import { useOpenFiles } from "./useOpenFiles";
+
+const push = vi.fn();
+vi.mock("next/navigation", () => ({ useRouter: () => ({ push }) }));
+afterEach(() => {
+  cleanup();
+  push.mockClear();
+  vi.unstubAllGlobals();
+});
+
+const filesOf = (...names: string[]) => names.map((name) => new File(["x"], name)) as unknown as FileList;
+
+describe("files that are opened on Home", () => {
+  /** A server that takes what is sent, and remembers where to. */
+  function taking(fails: readonly string[] = []) {
+    const asked: string[] = [];
+    vi.stubGlobal("fetch", async (path: string) => {
+      asked.push(path);
+      const name = new URL(path, "http://localhost").searchParams.get("name") ?? "";
+      return fails.includes(name)
+        ? new Response(JSON.stringify({ error: { code: "unreadable", message: "no" } }), { status: 422 })
+        : new Response(JSON.stringify({ version: `v-${name}` }));
+    });
+    return asked;
+  }
+
+  test("several, where there is no area yet, come into one that is made for all of them", async () => {
+    const asked = taking();
+    const firstArea = vi.fn(async () => "first");
+    const opened = vi.fn(async () => {});
+    const { result } = renderHook(() => useOpenFiles("", firstArea, opened));
+    await act(() => result.current.open(filesOf("a.bpmn", "b.bpmn", "c.csv")));
+    expect(firstArea).toHaveBeenCalledTimes(1);
+    expect(asked.map((path) => new URL(path, "http://localhost").searchParams.get("area"))).toEqual([
+      "first",
+      "first",
+      "first",
+    ]);
+    expect(opened).toHaveBeenCalledTimes(3);
+    // Of several none is gone to.
+    expect(push).not.toHaveBeenCalled();
+    expect(result.current.reading).toBeNull();
+  });
+
+  test("one is gone to; one that cannot be read stops none of the others", async () => {
+    const asked = taking(["bad.bpmn"]);
+    const { result } = renderHook(() =>
+      useOpenFiles(
+        "area",
+        async () => "",
+        async () => {},
+      ),
+    );
+    await act(() => result.current.open(filesOf("a.bpmn")));
+    expect(push).toHaveBeenCalledWith("/v/v-a.bpmn/diagram");
+    await act(() => result.current.open(filesOf("bad.bpmn", "good.bpmn")));
+    expect(asked).toHaveLength(3);
+  });
+});
+
+describe("the table of processes", () => {
+  const process = (at: number): HomeProcess => ({ id: `p${at}`, name: `Process ${at}`, area: "a", brief: null });
+  const version = (at: number, change: Partial<HomeVersion> = {}): HomeVersion => ({
+    id: `v${at}`,
+    process: `p${at}`,
+    kind: "as-is",
+    name: "As-is",
+    source: null,
+    changedAt: "2026-11-28T09:00:00Z",
+    sequence: 1,
+    revision: 2,
+    handedOff: 0,
+    damaged: null,
+    summary: { steps: 3, shapes: 5, errors: 0, warnings: 2, advice: 0, walks: 0, failingWalks: 0 },
+    ...change,
+  });
+  const data: HomeData = {
+    areas: [
+      { id: "a", name: "Connections", parent: null, processes: 120 },
+      { id: "b", name: "Accounts", parent: null, processes: 0 },
+    ],
+    total: 120,
+    processes: [process(0), process(1), process(2)],
+    versions: [version(0), version(1, { damaged: "It cannot be read." }), version(2, { summary: null })],
+    counting: 1,
+  };
+  function shown(from = 0) {
+    const told = {
+      onOrder: vi.fn(),
+      onFrom: vi.fn(),
+      onRename: vi.fn(),
+      onCopy: vi.fn(),
+      onMove: vi.fn(),
+      onDelete: vi.fn(),
+    };
+    render(
+      <ChakraProvider value={defaultSystem}>
+        <ProcessTable data={data} order="own" from={from} {...told} />
+      </ChakraProvider>,
+    );
+    return told;
+  }
+
+  test("says of each version what was counted, that it cannot be opened, or that it is not counted yet", () => {
+    shown();
+    const [, first, second, third] = screen.getAllByRole("row") as HTMLElement[];
+    expect(within(first as HTMLElement).getByText(/5 elements/)).toBeTruthy();
+    expect(within(first as HTMLElement).getByText("Check: needs attention: 2")).toBeTruthy();
+    expect(within(second as HTMLElement).getByText("cannot be opened")).toBeTruthy();
+    expect(within(third as HTMLElement).getByText("not counted yet")).toBeTruthy();
+  });
+
+  test("is ordered by its heads, and shown a page at a time", async () => {
+    const { onOrder, onFrom } = shown(50);
+    await userEvent.click(screen.getByRole("button", { name: "Last change" }));
+    await userEvent.click(screen.getByRole("button", { name: "Process" }));
+    expect(onOrder.mock.calls).toEqual([["changed"], ["name"]]);
+    expect(screen.getByRole("status").textContent).toBe("51 to 53 of 120");
+    await userEvent.click(screen.getByRole("button", { name: "Next" }));
+    await userEvent.click(screen.getByRole("button", { name: "Before" }));
+    expect(onFrom.mock.calls).toEqual([[100], [0]]);
+  });
+});
