@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, test } from "vitest";
-import { register } from "@/core/commands/register";
+import { register } from "@/core/commands/kernel/register";
 import { everyRule } from "@/core/language";
 import { jobs } from "@/jobs";
 import { fileUseCases, useCases } from "@/server";

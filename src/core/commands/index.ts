@@ -1,5 +1,11 @@
-export { type Command, commandSchema, type Performed, perform, undoOf } from "./command";
-export { referenceOf } from "./details";
+export { withWhatHangsOnThem } from "./arrange/move";
+export { drawMissingPages, isTidy, knownTidy, noteTidy } from "./arrange/tidy";
+export { referenceOf } from "./details/details";
+export { extractedProcess, type NewProcess } from "./flow/extract";
+export { copy, type Fragment, fragmentSchema } from "./flow/paste";
+export { type Command, commandSchema, type Performed, perform, undoOf } from "./kernel/command";
+export { connectionsTouching, courseFor, endsOf, placeAt } from "./kernel/page";
+export { settled } from "./kernel/settle";
 export {
   allKindsThatMayFollow,
   everyKind,
@@ -7,13 +13,7 @@ export {
   kindsToBecome,
   kindWords,
   triggerWords,
-} from "./everyKind";
-export { extractedProcess, type NewProcess } from "./extract";
-export { canHoldBoundaryEvents, type Kind, kindOf, kindsThatMayFollow } from "./kinds";
-export { withWhatHangsOnThem } from "./move";
-export { connectionsTouching, courseFor, endsOf, placeAt } from "./page";
-export { copy, type Fragment, fragmentSchema } from "./paste";
-export { modelOfKind, pictureOfKind } from "./pictureOfKind";
-export { settled } from "./settle";
-export { allSymbols, type BpmnSymbol, type SymbolGroup } from "./symbols";
-export { drawMissingPages, isTidy, knownTidy, noteTidy } from "./tidy";
+} from "./kinds/everyKind";
+export { canHoldBoundaryEvents, type Kind, kindOf, kindsThatMayFollow } from "./kinds/kinds";
+export { modelOfKind, pictureOfKind } from "./kinds/pictureOfKind";
+export { allSymbols, type BpmnSymbol, type SymbolGroup } from "./kinds/symbols";

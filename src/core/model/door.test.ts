@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { readBpmn } from "../bpmn";
 import { commandSchema, perform } from "../commands";
-import { register } from "../commands/register";
+import { register } from "../commands/kernel/register";
 import { commandScript, expectOk, performAll, runScript, smallModel } from "../testing/models";
 import {
   admitEdits,

@@ -1,0 +1,324 @@
+import { z } from "zod";
+import { counted, type Edit, editSchema, wordFor } from "../../model";
+import { align, alignSchema, distribute, distributeSchema, sameSize, sameSizeSchema } from "../arrange/lineUp";
+import { move, moveLabel, moveLabelSchema, moveSchema, resize, resizeSchema } from "../arrange/move";
+import { makeRoom, makeRoomSchema } from "../arrange/room";
+import { straighten, straightenSchema } from "../arrange/straighten";
+import { tidy, tidySchema } from "../arrange/tidy";
+import { setDataState, setDataStateSchema, setMultiplicity, setMultiplicitySchema } from "../details/dataState";
+import {
+  nameReference,
+  nameReferenceSchema,
+  sayTimer,
+  sayTimerSchema,
+  setAttribute,
+  setAttributeSchema,
+  setCounterparts,
+  setCounterpartsSchema,
+  setRepetitionDetail,
+  setRepetitionDetailSchema,
+} from "../details/details";
+import {
+  describeIn,
+  describeInSchema,
+  setCalled,
+  setCalledSchema,
+  setCalledVersion,
+  setCalledVersionSchema,
+  setLinks,
+  setLinksSchema,
+} from "../details/documents";
+import { linkWords, linkWordsSchema, unlinkWords, unlinkWordsSchema } from "../details/linkWords";
+import {
+  describe,
+  describeSchema,
+  rename,
+  renameSchema,
+  retype,
+  retypeSchema,
+  setCondition,
+  setConditionSchema,
+  setField,
+  setFieldSchema,
+  setRepetition,
+  setRepetitionSchema,
+  setTimer,
+  setTimerSchema,
+} from "../details/properties";
+import { setEstimate, setEstimateSchema } from "../details/setEstimate";
+import {
+  assignRole,
+  assignRoleSchema,
+  dropSystem,
+  dropSystemSchema,
+  giveDocument,
+  giveDocumentSchema,
+  renameEntry,
+  renameEntrySchema,
+  tieLane,
+  tieLaneSchema,
+  unassignRole,
+  unassignRoleSchema,
+  useSystem,
+  useSystemSchema,
+} from "../directory/assign";
+import { mergeEntry, mergeEntrySchema } from "../directory/mergeEntry";
+import { callInstead, callInsteadSchema } from "../flow/callInstead";
+import { bend, bendSchema, connect, connectSchema, reconnect, reconnectSchema } from "../flow/connect";
+import {
+  append,
+  appendSchema,
+  attach,
+  attachSchema,
+  insertOnFlow,
+  insertOnFlowSchema,
+  place,
+  placeSchema,
+} from "../flow/create";
+import { collapse, collapseSchema, expand, expandSchema } from "../flow/expand";
+import { paste, pasteSchema } from "../flow/paste";
+import { deleteSchema, remove } from "../flow/remove";
+import { replace, replaceSchema } from "../flow/replace";
+import { unwrap, unwrapSchema } from "../flow/unwrap";
+import { wrap, wrapSchema } from "../flow/wrap";
+import { moveLane, moveLaneSchema, splitLane, splitLaneSchema, swapLanes, swapLanesSchema } from "../lanes/laneOrder";
+import { addLane, addLaneSchema } from "../lanes/lanes";
+import { moveToLane, moveToLaneSchema, moveToNeighbourLane, moveToNeighbourLaneSchema } from "../lanes/moveToLane";
+import { addPage, addPageSchema } from "../lanes/pools";
+import { type Change, Refusal } from "./change";
+
+/** How a command speaks of what it was about. */
+export interface Words {
+  readonly called: (id: string) => string;
+  readonly several: (ids: readonly string[]) => string;
+  /** Where a move led to another lane, that is what it was about. */
+  readonly landedIn: (ids: readonly string[]) => string;
+}
+
+/** One command: what it is made of, what it does to a model, and what that is called: its undo step, its place in the history. */
+interface Registered<Schema extends z.ZodType> {
+  readonly schema: Schema;
+  does(change: Change, command: z.output<Schema>): void;
+  label(command: z.output<Schema>, words: Words): string;
+}
+const command = <Schema extends z.ZodType>(
+  schema: Schema,
+  does: (change: Change, command: z.output<Schema>) => void,
+  label: (command: z.output<Schema>, words: Words) => string,
+): Registered<Schema> => ({ schema, does, label });
+
+/** Edits made elsewhere, under a name of their own: undo, redo, a repair, a restored revision. */
+const editsSchema = z.object({
+  type: z.literal("edits"),
+  label: z.string().max(100_000),
+  edits: z.array(editSchema).max(400_000),
+});
+
+/** A lane placed by hand goes below the lane under the point, or into the pool there. */
+function laneAt(change: Change, command: z.infer<typeof placeSchema>): z.infer<typeof addLaneSchema> {
+  let beside: { id: string; area: number } | undefined;
+  for (const shape of change.model.shapes) {
+    if (shape.diagram !== command.diagram) continue;
+    const type = change.model.elements.get(shape.element)?.type;
+    if (type !== "lane" && type !== "participant") continue;
+    const { x, y, width, height } = shape.bounds;
+    const inside = command.at.x >= x && command.at.x <= x + width && command.at.y >= y && command.at.y <= y + height;
+    if (inside && (!beside || width * height < beside.area)) beside = { id: shape.element, area: width * height };
+  }
+  if (!beside) throw new Refusal([{ code: "outside-pool", message: "A lane is part of a pool; place it inside one." }]);
+  return {
+    type: "addLane",
+    diagram: command.diagram,
+    id: command.id,
+    beside: beside.id,
+    ...(command.name && { name: command.name }),
+  };
+}
+
+/** Every command there is. A command is made known here, and nowhere else. */
+export const register = {
+  place: command(
+    placeSchema,
+    (change, command) =>
+      command.kind.type === "lane" ? addLane(change, laneAt(change, command)) : place(change, command),
+    (command, { called }) => `place ${called(command.id)}`,
+  ),
+  append: command(
+    appendSchema,
+    append,
+    (command, { called }) => `add ${called(command.id)} after ${called(command.from)}`,
+  ),
+  insertOnFlow: command(insertOnFlowSchema, insertOnFlow, (command, { called }) => `insert ${called(command.id)}`),
+  attach: command(
+    attachSchema,
+    attach,
+    (command, { called }) => `attach ${called(command.id)} to ${called(command.host)}`,
+  ),
+  connect: command(
+    connectSchema,
+    connect,
+    (command, { called }) => `connect ${called(command.source)} to ${called(command.target)}`,
+  ),
+  reconnect: command(
+    reconnectSchema,
+    reconnect,
+    (command, { called }) => `lead ${called(command.connection)} to ${called(command.to)}`,
+  ),
+  bend: command(bendSchema, bend, (command, { called }) => `bend ${called(command.connection)}`),
+  rename: command(renameSchema, rename, (command, { called }) => `name ${called(command.id)}`),
+  retype: command(retypeSchema, retype, (command, { called }) => `make ${called(command.id)} a ${wordFor(command.to)}`),
+  setField: command(setFieldSchema, setField, (command, { called }) => `set ${command.field} of ${called(command.id)}`),
+  describe: command(describeSchema, describe, (command, { called }) => `describe ${called(command.id)}`),
+  setCondition: command(
+    setConditionSchema,
+    setCondition,
+    (command, { called }) => `set the condition of ${called(command.flow)}`,
+  ),
+  setTimer: command(setTimerSchema, setTimer, (command, { called }) => `set the timer of ${called(command.event)}`),
+  setRepetition: command(
+    setRepetitionSchema,
+    setRepetition,
+    (command, { called }) => `set how often ${called(command.activity)} is done`,
+  ),
+  move: command(
+    moveSchema,
+    move,
+    (command, { several, landedIn }) => `move ${several(command.ids)}${landedIn(command.ids)}`,
+  ),
+  moveToNeighbourLane: command(
+    moveToNeighbourLaneSchema,
+    moveToNeighbourLane,
+    (command, { several, landedIn }) => `move ${several(command.ids)}${landedIn(command.ids)}`,
+  ),
+  moveToLane: command(
+    moveToLaneSchema,
+    moveToLane,
+    (command, { called, several }) => `move ${several(command.ids)} to ${called(command.lane)}`,
+  ),
+  resize: command(resizeSchema, resize, (command, { called }) => `resize ${called(command.id)}`),
+  moveLabel: command(moveLabelSchema, moveLabel, (command, { called }) => `move the label of ${called(command.id)}`),
+  delete: command(deleteSchema, remove, (command, { several }) => `delete ${several(command.ids)}`),
+  addLane: command(addLaneSchema, addLane, (command, { called }) => `add lane ${called(command.id)}`),
+  addPage: command(addPageSchema, addPage, (command, { called }) => `open a page for ${called(command.element)}`),
+  assignRole: command(
+    assignRoleSchema,
+    assignRole,
+    (command, { called }) => `make ${command.role.name} ${command.part} for ${called(command.step)}`,
+  ),
+  unassignRole: command(unassignRoleSchema, unassignRole, () => "take a role off a step"),
+  tieLane: command(tieLaneSchema, tieLane, (command) =>
+    command.role ? `tie the lane to ${command.role.name}` : "untie the lane from its role",
+  ),
+  useSystem: command(
+    useSystemSchema,
+    useSystem,
+    (command, { called }) => `let ${called(command.step)} use ${command.system.name}`,
+  ),
+  dropSystem: command(
+    dropSystemSchema,
+    dropSystem,
+    (command, { called }) => `take a system off ${called(command.step)}`,
+  ),
+  giveDocument: command(
+    giveDocumentSchema,
+    giveDocument,
+    (command, { called }) => `give ${called(command.step)} ${command.document.name}`,
+  ),
+  renameEntry: command(renameEntrySchema, renameEntry, (command) => `rename ${command.from} to ${command.name}`),
+  paste: command(pasteSchema, paste, (command) => `paste ${counted(command.fragment.roots.length, "element")}`),
+  setEstimate: command(setEstimateSchema, setEstimate, (command, { called }) => `estimate ${called(command.id)}`),
+  linkWords: command(linkWordsSchema, linkWords, (command, { called }) => `tie ${called(command.id)} to its words`),
+  unlinkWords: command(
+    unlinkWordsSchema,
+    unlinkWords,
+    (command, { called }) => `untie ${called(command.id)} from its words`,
+  ),
+  tidy: command(tidySchema, tidy, (command, { several }) =>
+    command.ids ? `tidy ${several(command.ids)}` : "tidy the page",
+  ),
+  replace: command(
+    replaceSchema,
+    replace,
+    (command, { called }) => `make ${called(command.id)} a ${wordFor(command.kind.type)}`,
+  ),
+  align: command(alignSchema, align, (command, { several }) => `align ${several(command.ids)}`),
+  distribute: command(distributeSchema, distribute, (command, { several }) => `distribute ${several(command.ids)}`),
+  sameSize: command(sameSizeSchema, sameSize, (command, { several }) => `give ${several(command.ids)} one size`),
+  straighten: command(straightenSchema, straighten, (command) =>
+    command.connections.length === 1 ? "straighten a flow" : `straighten ${command.connections.length} flows`,
+  ),
+  makeRoom: command(makeRoomSchema, makeRoom, (command) =>
+    command.direction === "right" ? "make room to the right" : "make room below",
+  ),
+  swapLanes: command(
+    swapLanesSchema,
+    swapLanes,
+    (command, { called }) => `move the lane ${called(command.lane)} ${command.direction}`,
+  ),
+  splitLane: command(splitLaneSchema, splitLane, (command, { called }) => `split the lane ${called(command.lane)}`),
+  expand: command(expandSchema, expand, (command, { called }) => `open ${called(command.id)} in place`),
+  collapse: command(collapseSchema, collapse, (command, { called }) => `close ${called(command.id)}`),
+  wrap: command(
+    wrapSchema,
+    wrap,
+    (command, { called, several }) => `wrap ${several(command.ids)} into ${called(command.id)}`,
+  ),
+  unwrap: command(unwrapSchema, unwrap, (command, { called }) => `dissolve ${called(command.id)}`),
+  callInstead: command(
+    callInsteadSchema,
+    callInstead,
+    (command, { several }) => `take ${several(command.ids)} out into a process`,
+  ),
+  setDataState: command(setDataStateSchema, setDataState, (command, { called }) =>
+    command.state ? `say that ${called(command.id)} is ${command.state}` : `take the state off ${called(command.id)}`,
+  ),
+  setMultiplicity: command(setMultiplicitySchema, setMultiplicity, (command, { called }) =>
+    command.isMultiple ? `make ${called(command.id)} several` : `make ${called(command.id)} one`,
+  ),
+  nameReference: command(
+    nameReferenceSchema,
+    nameReference,
+    (command, { called }) => `say what ${called(command.id)} is about`,
+  ),
+  setAttribute: command(
+    setAttributeSchema,
+    setAttribute,
+    (command, { called }) => `set ${command.name} of ${called(command.id)}`,
+  ),
+  setCounterparts: command(
+    setCounterpartsSchema,
+    setCounterparts,
+    (command, { called }) => `set the counterparts of ${called(command.id)}`,
+  ),
+  sayTimer: command(sayTimerSchema, sayTimer, (command, { called }) => `set the timer of ${called(command.event)}`),
+  setRepetitionDetail: command(
+    setRepetitionDetailSchema,
+    setRepetitionDetail,
+    (command, { called }) => `set how often ${called(command.activity)} is done`,
+  ),
+  moveLane: command(moveLaneSchema, moveLane, (command, { called }) => `move the lane ${called(command.lane)}`),
+  mergeEntry: command(
+    mergeEntrySchema,
+    mergeEntry,
+    (command) => `make ${command.from.name} and ${command.into.name} one`,
+  ),
+  describeIn: command(describeInSchema, describeIn, (command, { called }) =>
+    command.language ? `describe ${called(command.id)} in ${command.language}` : `describe ${called(command.id)}`,
+  ),
+  setLinks: command(setLinksSchema, setLinks, (command, { called }) => `set the links of ${called(command.id)}`),
+  setCalledVersion: command(
+    setCalledVersionSchema,
+    setCalledVersion,
+    (command, { called }) => `say which version ${called(command.id)} calls`,
+  ),
+  setCalled: command(setCalledSchema, setCalled, (command, { called }) => `say what ${called(command.id)} calls`),
+  edits: command(
+    editsSchema,
+    (change, command) => change.admit(command.edits as readonly Edit[]),
+    (command) => command.label,
+  ),
+} as const;
+
+type Register = typeof register;
+/** What a person or a stage asks for, as data. */
+export type Command = { [Type in keyof Register]: z.output<Register[Type]["schema"]> }[keyof Register];
