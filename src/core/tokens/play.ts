@@ -156,6 +156,15 @@ export class Play {
     });
   }
 
+  /** The nodes that can do something, by scope and node. */
+  *readyNodes(): Iterable<string> {
+    for (const place of this.places()) {
+      this.#refresh(place);
+      for (const node of place.ready) yield `${place.key} ${place.scope.net.nodes[node]?.id}`;
+      if (place.scope.isAdHoc) for (const act of this.#picks(place)) yield `${act.at} ${act.node}`;
+    }
+  }
+
   /** What can happen next at one node of one scope that can do something, chosen by a number from 0 to below 1; undefined where nothing can. */
   someActs(random: number): readonly Act[] | undefined {
     const places = this.places();

@@ -89,7 +89,7 @@ export class Player {
   /** Since which step each node can act. */
   #wait(): void {
     const since = new Map<string, number>();
-    for (const act of this.play.acts()) since.set(placeOf(act), this.#since.get(placeOf(act)) ?? this.step);
+    for (const node of this.play.readyNodes()) since.set(node, this.#since.get(node) ?? this.step);
     this.#since = since;
   }
 

@@ -166,8 +166,16 @@ function waysOut(node: NetNode): readonly (readonly number[])[] {
   return [...none, ...someOf(node.conditional)].map((chosen) => [...always, ...chosen]);
 }
 
-/** All non-empty sets of some ways; of very many, each alone, each two, and all together. */
-function someOf(ways: readonly number[]): number[][] {
+const sets = new WeakMap<readonly number[], readonly (readonly number[])[]>();
+
+/** All non-empty sets of some ways; of very many, each alone, each two, and all together. Found out once for a list of ways. */
+function someOf(ways: readonly number[]): readonly (readonly number[])[] {
+  const known = sets.get(ways) ?? setsOf(ways);
+  sets.set(ways, known);
+  return known;
+}
+
+function setsOf(ways: readonly number[]): number[][] {
   if (ways.length <= mostCombined)
     return Array.from({ length: 2 ** ways.length - 1 }, (_, at) => ways.filter((__, bit) => ((at + 1) >> bit) & 1));
   const pairs = ways.flatMap((one, at) => ways.slice(at + 1).map((other) => [one, other]));
