@@ -46,7 +46,10 @@ test("timers in words, messages by name, repetition, own attributes, and several
   await fill("risk", "high");
 
   // Two steps at once: their type, who is consulted, which system they use.
-  await choose(page, "approve", "check");
+  await expect(async () => {
+    await choose(page, "approve", "check");
+    await expect(tray.getByText("2 elements")).toBeVisible({ timeout: 3_000 });
+  }).toPass();
   await tray.getByLabel("Type", { exact: true }).selectOption("serviceTask");
   await tray.getByRole("button", { name: "Systems: add" }).click();
   await page.getByRole("option", { name: /Case register/ }).click();
