@@ -42,42 +42,67 @@ import { labelRevision, listRevisions, nameRevision, openRevision, restoreRevisi
 import { changeWalkTest, deleteWalkTest, keepWalkTests, listWalkTests, openCalled } from "./walk/walks";
 import { backup, restore } from "./workspace/backup";
 
-const home = {
-  copyProcess,
-  createArea,
-  createProcess,
-  deleteArea,
-  deleteProcess,
-  deleteVersion,
-  moveArea,
-  moveProcess,
-};
-const aroundHome = { openHome, openLandscape, renameArea, renameProcess, undelete };
-const brief = { buildProcesses, openBrief, saveBrief };
-const inVersion = { applyCommands, changesSince, extractProcess, listCallers, openCalled, openVersion };
-const past = { elementHistory, labelRevision, listHistory, listRevisions, nameRevision, openRevision, restoreRevision };
-const check = { adaptRule, chooseProfile, openCheck, signVerdict, waive, withdrawWaiver };
-const walk = { changeWalkTest, deleteWalkTest, keepWalkTests, listWalkTests };
-const compare = { adoptToBe, createToBe, describeVersion, giveReason, listCounterparts, listReasons };
-const handoff = { handOff, listHandoffs };
-const directory = { changeEntry, createEntry, deleteEntry, importDirectory, mergeEntries, openDirectory };
-const inDirectory = { restoreEntry, whereUsed };
-const finding = { find, listCallable, listTypes, searchElements };
-
 /** Those that speak JSON, which the one route answers by name. */
 export const useCases = {
-  ...home,
-  ...aroundHome,
-  ...brief,
-  ...inVersion,
-  ...past,
-  ...check,
-  ...walk,
-  ...compare,
-  ...handoff,
-  ...directory,
-  ...inDirectory,
-  ...finding,
+  adaptRule,
+  adoptToBe,
+  applyCommands,
+  buildProcesses,
+  changeEntry,
+  changesSince,
+  changeWalkTest,
+  chooseProfile,
+  copyProcess,
+  createArea,
+  createEntry,
+  createProcess,
+  createToBe,
+  deleteArea,
+  deleteEntry,
+  deleteProcess,
+  deleteVersion,
+  deleteWalkTest,
+  describeVersion,
+  elementHistory,
+  extractProcess,
+  find,
+  giveReason,
+  handOff,
+  importDirectory,
+  keepWalkTests,
+  labelRevision,
+  listCallable,
+  listCallers,
+  listCounterparts,
+  listHandoffs,
+  listHistory,
+  listReasons,
+  listRevisions,
+  listTypes,
+  listWalkTests,
+  mergeEntries,
+  moveArea,
+  moveProcess,
+  nameRevision,
+  openBrief,
+  openCalled,
+  openCheck,
+  openDirectory,
+  openHome,
+  openLandscape,
+  openRevision,
+  openVersion,
+  renameArea,
+  renameProcess,
+  restoreEntry,
+  restoreRevision,
+  saveBrief,
+  searchElements,
+  signVerdict,
+  undelete,
+  waive,
+  whereUsed,
+  withdrawWaiver,
 } as const;
 
 /** Those that take or give files, each with a route of its own. */
@@ -96,7 +121,7 @@ export const fileUseCases = {
 
 export { mostFileBytes } from "./files/files";
 export { whyForeign } from "./kernel/access";
-export { hearFeed, listenToFeed } from "./kernel/feed";
+export { hearFeed, listenToFeed } from "./kernel/events";
 export { endThreads } from "./kernel/threads";
 export { localMember, type Member, runUseCase, type UseCase, UseCaseError } from "./kernel/useCase";
 export { whatHappened } from "./kernel/whatHappened";

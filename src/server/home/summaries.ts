@@ -33,9 +33,6 @@ const counting = (): Counting => {
 /** Whether a version's content was looked at since this process started: a fault of the disk shows on Home, not only when it is opened. */
 export const wasLookedAt = (version: string): boolean => counting().lookedAt.has(version);
 
-/** Nothing is known of any content any more, as after a restore. */
-export const forgetLookedAt = (): void => counting().lookedAt.clear();
-
 /** Leaves room for people: what they wait for goes before. */
 const mostAtOnce = 1;
 

@@ -1,7 +1,7 @@
 import { sql } from "drizzle-orm";
 import type { Thing } from "@/contract";
 import { eventSchema, type Happened } from "@/contract/events";
-import type { OpenDatabase } from "@/data/database";
+import { database } from "@/data/database";
 import { afterCommit, type Transaction } from "./act";
 import { type Member, may } from "./rights";
 
@@ -83,13 +83,15 @@ export function hear(text: string): void {
 /** Something may have been missed: whoever listens looks at everything again. */
 export const missed = (): void => hear(JSON.stringify({ by: "", things: [{ kind: "workspace" }] } satisfies Happened));
 
-/** Listens to what all processes do; once for a process. */
-export function listenToAll(listen: OpenDatabase["listen"]): Promise<void> {
+/** From the first window on, this process hears what all processes do. */
+export function listenToFeed(): Promise<void> {
   const own = feed();
-  own.listening ??= listen(channel, hear, missed).catch((error) => {
-    own.listening = undefined;
-    throw error;
-  });
+  own.listening ??= database()
+    .then(({ listen }) => listen(channel, hear, missed))
+    .catch((error) => {
+      own.listening = undefined;
+      throw error;
+    });
   return own.listening;
 }
 

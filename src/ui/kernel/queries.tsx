@@ -84,10 +84,6 @@ export function useAsked<Sent, Given, Output>(
   }) as UseQueryResult<Output, Error>;
 }
 
-/** The same for use outside of drawing: as it is known, or asked for. */
-export const known = <Sent, Given, Output>(contract: Contract<Sent, Given, Output>, input: Sent): Promise<Output> =>
-  client.fetchQuery(optionsFor(contract, input));
-
 /** What is known of it now, if anything. */
 export const knownNow = <Sent, Given, Output>(
   contract: Contract<Sent, Given, Output>,

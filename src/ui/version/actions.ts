@@ -1,7 +1,6 @@
 import { nanoid } from "nanoid";
 import { canHoldBoundaryEvents, type Kind } from "@/core/commands";
-import type { Element, Id, Model, Point } from "@/core/model";
-import { wordFor } from "@/core/model";
+import type { Element, Id, Point } from "@/core/model";
 import { complain } from "../controls/toaster";
 import { useDiagram } from "./diagramStore";
 import { tidyPage } from "./tidyPage";
@@ -58,11 +57,6 @@ export function dropKind(store: VersionStore, diagram: Id, kind: Kind, at: Point
   if (!done) return;
   select(id);
   if (named(kind)) set({ naming: id });
-}
-
-export function describeElement(model: Model, id: Id): string {
-  const element = model.elements.get(id);
-  return element?.name || wordFor(element?.type ?? "");
 }
 
 /** Tidies what is chosen, if that is several steps, else the whole page. */
