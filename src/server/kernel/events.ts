@@ -107,7 +107,7 @@ export function hearFeed(member: Member, after: string | null, say: (id: string,
     if (maySee(text)) say(idOf(sequence), text);
   };
   const known = after === null ? recent.length : recent.findIndex(({ sequence }) => idOf(sequence) === after) + 1;
-  if (known === 0 && after !== idOf(0))
+  if (after !== null && known === 0 && after !== idOf(0))
     say(idOf(feed().sequence), JSON.stringify({ by: "", things: [{ kind: "workspace" }] } satisfies Happened));
   else for (const heard of recent.slice(known)) listener(heard);
   listeners.add(listener);

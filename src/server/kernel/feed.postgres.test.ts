@@ -1,0 +1,49 @@
+import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import type { Happened } from "@/contract/events";
+import { localMember } from "@/server";
+import { type Peer, startPeer } from "../testing/peers";
+import { type PostgresServer, postgresMissing, startPostgres } from "../testing/postgres";
+import { closeWorkspace, openWorkspace, run, temporaryFolder } from "../testing/workspace";
+import { hearFeed, listenToFeed } from "./events";
+
+describe.skipIf(postgresMissing !== undefined)("what another process did, on PostgreSQL", () => {
+  let server: PostgresServer;
+  let peer: Peer;
+  beforeAll(async () => {
+    server = await startPostgres();
+    process.env.DATABASE_URL = server.url;
+    await openWorkspace(temporaryFolder());
+    peer = startPeer({ DATABASE_URL: server.url });
+    await peer.ready;
+  });
+  afterAll(async () => {
+    await peer?.kill();
+    await closeWorkspace();
+    delete process.env.DATABASE_URL;
+    await server?.stop();
+  });
+
+  test("is heard here once it is stored, and what was refused is not", async () => {
+    await listenToFeed();
+    const heard: Happened[] = [];
+    let told = () => {};
+    const stop = hearFeed(localMember, null, (_, text) => {
+      heard.push(JSON.parse(text) as Happened);
+      told();
+    });
+    const next = () =>
+      new Promise<void>((resolve) => {
+        told = resolve;
+      });
+    let waiting = next();
+    await peer.run("createArea", { id: "there", name: "Made there", parent: null });
+    await waiting;
+    expect(heard.at(-1)).toMatchObject({ by: "createArea" });
+    await expect(peer.run("renameArea", { id: "nothing", name: "x" })).rejects.toThrow();
+    waiting = next();
+    await run("renameArea", { id: "there", name: "Named here" });
+    await waiting;
+    expect(heard.map(({ by }) => by)).toEqual(["createArea", "renameArea"]);
+    stop();
+  });
+});
