@@ -9,7 +9,7 @@ import { randomProcess, seededRandom } from "@/core/testing/randomProcess";
 import { type Act, Play } from "@/core/tokens";
 import { closeDatabase } from "@/data/database";
 import { fileUseCases, localMember, runUseCase, useCases, workspaceReady } from "@/server";
-import { countingDone } from "@/server/home/summaries";
+import { backgroundDone } from "@/server/kernel/background";
 import { hearFeed } from "@/server/kernel/events";
 import { endThreads } from "@/server/kernel/threads";
 import { type BenchRow, ms, percentile } from "./measure";
@@ -61,7 +61,7 @@ async function fresh(): Promise<void> {
 }
 
 async function end(): Promise<void> {
-  await countingDone();
+  await backgroundDone();
   await closeDatabase();
 }
 
@@ -95,7 +95,7 @@ export async function homeRows(): Promise<BenchRow[]> {
       goal: "1 s",
       met: Math.max(first, ...again) <= 1_000,
     });
-    await countingDone();
+    await backgroundDone();
     const saves: number[] = [];
     const opens: number[] = [];
     const { sequence, model } = await run<{ sequence: number; model: { elements: { id: string; type: string }[] } }>(

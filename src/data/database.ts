@@ -1,12 +1,13 @@
 import { existsSync, renameSync, rmSync } from "node:fs";
 import { join, resolve } from "node:path";
-import { PGlite } from "@electric-sql/pglite";
+import type { PGlite } from "@electric-sql/pglite";
 import { drizzle as drizzleServer } from "drizzle-orm/node-postgres";
 import { migrate as migrateServer } from "drizzle-orm/node-postgres/migrator";
 import { drizzle as drizzleLocal } from "drizzle-orm/pglite";
 import { migrate as migrateLocal } from "drizzle-orm/pglite/migrator";
 import pg from "pg";
 import { FolderUnusable, prepareFolder, toldOf } from "./folder";
+import { LocalDatabase } from "./local/client";
 import { lockFolder } from "./lock";
 import * as schema from "./schema";
 import { upkeepOf } from "./upkeep";
@@ -26,6 +27,9 @@ export interface OpenDatabase {
 export const dataFolder = () => resolve(/* turbopackIgnore: true */ process.env.LANE_DATA ?? "data");
 const migrationsFolder = () =>
   process.env.LANE_MIGRATIONS ?? join(/* turbopackIgnore: true */ process.cwd(), "src/data/migrations");
+
+/** A thread is started from a file as it stands, wherever the rest was bundled to. */
+const threadFile = () => join(migrationsFolder(), "../local/thread.mjs");
 
 /**
  * Opens the workspace's database and brings its tables up to date: files in the data folder, or the PostgreSQL server that
@@ -56,11 +60,11 @@ export async function openDatabase(options: { folder?: string; url?: string } = 
   const release = await lockFolder(folder).catch((error) => {
     throw toldOf(folder, error);
   });
-  let client: PGlite | undefined;
+  let client: LocalDatabase | undefined;
   try {
     client = await openLocal(folder);
     const opened = client;
-    const db = drizzleLocal(client, { schema });
+    const db = drizzleLocal(client as unknown as PGlite, { schema });
     await migrateLocal(db, { migrationsFolder: migrationsFolder() });
     const upkeep = upkeepOf(opened);
     return {
@@ -85,19 +89,16 @@ export async function openDatabase(options: { folder?: string; url?: string } = 
  * The database in a folder. A new one is made beside its place and put there when it is whole, so that a start which is cut off leaves
  * nothing half made.
  */
-async function openLocal(folder: string): Promise<PGlite> {
+async function openLocal(folder: string): Promise<LocalDatabase> {
   const [place, making] = [join(folder, "postgres"), join(folder, "postgres.making")];
   if (!existsSync(place)) {
     rmSync(making, { recursive: true, force: true });
-    const made = new PGlite(making);
-    await made.waitReady;
+    const made = await LocalDatabase.open(threadFile(), making);
     await made.close();
     renameSync(making, place);
   }
-  const client = new PGlite(place);
   try {
-    await client.waitReady;
-    return client;
+    return await LocalDatabase.open(threadFile(), place);
   } catch (cause) {
     throw new FolderUnusable(
       folder,

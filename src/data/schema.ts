@@ -125,7 +125,10 @@ export const revisions = pgTable(
     number: integer("number").notNull(),
     reason: text("reason").notNull(),
     sequence: integer("sequence").notNull(),
-    model: jsonb("model").$type<StoredModel>().notNull(),
+    /** What was kept, whole; null where it is made anew from an older revision and the log. */
+    model: jsonb("model").$type<StoredModel>(),
+    /** The whole revision that one without a model is made from. */
+    builtOn: integer("built_on"),
     member: text("member").notNull(),
     at: moment("at").notNull(),
   },

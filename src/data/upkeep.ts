@@ -1,4 +1,4 @@
-import type { PGlite } from "@electric-sql/pglite";
+import type { LocalDatabase } from "./local/client";
 
 /** So many writes leave enough behind (old rows of heads, of what is searched by) to be worth putting to use again. */
 const writesBetween = 300;
@@ -10,7 +10,7 @@ const restMilliseconds = 3_000;
  * the files grow with each of them.
  * @returns to be called after each write
  */
-export function upkeepOf(client: PGlite): { readonly wrote: () => void; readonly stop: () => Promise<void> } {
+export function upkeepOf(client: LocalDatabase): { readonly wrote: () => void; readonly stop: () => Promise<void> } {
   let writes = 0;
   let waiting: ReturnType<typeof setTimeout> | undefined;
   let running: Promise<unknown> = Promise.resolve();

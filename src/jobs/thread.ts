@@ -4,6 +4,7 @@ import { briefSummary, frameBuilt, framesTold } from "./briefs";
 import { bpmnFile, packageFile, picture, readFile, sheetFile } from "./files";
 import { jobs } from "./index";
 import { openedModel } from "./opened";
+import { isRebuilt } from "./rebuilt";
 import { summary } from "./summary";
 
 /** Jobs that only the server asks for: what reads and writes files needs what only a server has. */
@@ -13,6 +14,7 @@ const serverJobs = {
   briefSummary,
   frameBuilt,
   framesTold,
+  isRebuilt,
   openedModel,
   packageFile,
   picture,

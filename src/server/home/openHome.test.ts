@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
+import { backgroundDone } from "../kernel/background";
 import { closeWorkspace, countedHome, openWorkspace, run, send } from "../testing/workspace";
-import { countingDone } from "./summaries";
 
 interface Home {
   readonly areas: { id: string; processes: number }[];
@@ -84,7 +84,7 @@ describe("Home", () => {
       kind: { type: "userTask" },
     });
     await home();
-    await countingDone();
+    await backgroundDone();
     const counted = await home();
     expect(summaryOf(counted)?.steps).toBe(2);
     expect(counted.counting).toBe(0);

@@ -4,6 +4,7 @@ import { calledName } from "@/jobs";
 import { adaptionOf, profileOf } from "../check/checkProfiles";
 import { waiversOf } from "../check/waivers";
 import { lock } from "../kernel/act";
+import { inBackground } from "../kernel/background";
 import { countedBrief } from "../kernel/briefLinks";
 import { DamagedVersion, stateOf, tryHead } from "../kernel/heads";
 import { type Context, ownAct, UseCaseError } from "../kernel/useCase";
@@ -16,67 +17,28 @@ export interface Counted {
   readonly id: string;
 }
 
-interface Counting {
-  /** What is being counted or waits for it, by what it is. */
-  readonly underWay: Map<string, Promise<void>>;
-  readonly waiting: (() => void)[];
-  running: number;
-  /** Versions whose content was looked at since this process started. */
-  readonly lookedAt: Set<string>;
-}
-const shared = globalThis as unknown as { laneCounting?: Counting };
-const counting = (): Counting => {
-  shared.laneCounting ??= { underWay: new Map(), waiting: [], running: 0, lookedAt: new Set() };
-  return shared.laneCounting;
+// Versions whose content was looked at since this process started.
+const shared = globalThis as unknown as { laneLookedAt?: Set<string> };
+const lookedAt = (): Set<string> => {
+  shared.laneLookedAt ??= new Set();
+  return shared.laneLookedAt;
 };
 
 /** Whether a version's content was looked at since this process started: a fault of the disk shows on Home, not only when it is opened. */
-export const wasLookedAt = (version: string): boolean => counting().lookedAt.has(version);
-
-/** Leaves room for people: what they wait for goes before. */
-const mostAtOnce = 1;
+export const wasLookedAt = (version: string): boolean => lookedAt().has(version);
 
 /**
- * Counts anew what Home shows, one after the other, behind what people do. Resolves when all of it is counted; each is counted once
- * however many ask for it.
+ * Counts anew what Home shows, behind what people do. Resolves when all of it is counted. What cannot be had now is asked for again by
+ * who reads Home, and sees what was counted last.
  */
 export async function countAnew(wanted: readonly Counted[]): Promise<void> {
-  await Promise.all(wanted.map(countOne));
-}
-
-function countOne(wanted: Counted): Promise<void> {
-  const { underWay } = counting();
-  const key = `${wanted.of} ${wanted.id}`;
-  const begun = underWay.get(key);
-  if (begun) return begun;
-  const work = turn()
-    .then(() =>
-      ownAct("counted", [], (context) => (wanted.of === "version" ? countVersion : countBrief)(context, wanted.id)),
-    )
-    // Where it cannot be had now it is asked for again; who reads Home sees what was counted last.
-    .catch(() => undefined)
-    .finally(() => {
-      underWay.delete(key);
-      const { waiting } = counting();
-      counting().running--;
-      waiting.shift()?.();
-    });
-  underWay.set(key, work);
-  return work;
-}
-
-/** Waits for one's turn. */
-async function turn(): Promise<void> {
-  const { waiting } = counting();
-  if (counting().running >= mostAtOnce) await new Promise<void>((resolve) => waiting.push(resolve));
-  counting().running++;
-}
-
-/** Ends when nothing is being counted: before a database is closed. */
-export async function countingDone(): Promise<void> {
-  const { underWay, waiting } = counting();
-  for (const go of waiting.splice(0)) go();
-  await Promise.all(underWay.values());
+  await Promise.all(
+    wanted.map(({ of, id }) =>
+      inBackground(`count ${of} ${id}`, () =>
+        ownAct("counted", [], (context) => (of === "version" ? countVersion : countBrief)(context, id)),
+      ),
+    ),
+  );
 }
 
 async function countVersion(context: Context, version: string): Promise<void> {
@@ -88,7 +50,7 @@ async function countVersion(context: Context, version: string): Promise<void> {
       .set({ summary: null, damaged: null, ...summary, summaryHolds: true })
       .where(eq(heads.version, version));
   const head = await tryHead(db, version);
-  counting().lookedAt.add(version);
+  lookedAt().add(version);
   if (head instanceof DamagedVersion) {
     await keep({ damaged: head.message });
     return;

@@ -1,22 +1,13 @@
-import { and, asc, eq, gt, lte, sql } from "drizzle-orm";
+import { eq, sql } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { replacementEdits } from "@/core/merge";
-import {
-  applyEdits,
-  currentSchemaVersion,
-  type Edit,
-  fromStored,
-  type Model,
-  type StoredModel,
-  toStored,
-  trustStored,
-} from "@/core/model";
+import { applyEdits, currentSchemaVersion, type Edit, type Model, toStored } from "@/core/model";
 import { heads, log } from "@/data/schema";
 import { afterCommit, lock, savepoint, type Transaction } from "./act";
 import { contentChanged } from "./events";
 import { contentLapses } from "./lapse";
 import { renewIndex, touchedBy } from "./searchIndex";
-import { hasThreads, inThread } from "./threads";
+import { batchesOf, type LoggedBatch, openStored } from "./storedModels";
 import { type Context, notFound, UseCaseError } from "./useCase";
 import { forgetResults } from "./workedOut";
 
@@ -104,9 +95,6 @@ async function laterThan(
   return { version: known.version, ...row, model };
 }
 
-/** Stored models of more letters are read in a thread: what takes longer than a moment keeps nobody waiting. */
-const readAtOnce = 60_000;
-
 async function fromSnapshot(db: Transaction, version: string): Promise<Head> {
   const [stored] = await db
     .select({
@@ -120,33 +108,9 @@ async function fromSnapshot(db: Transaction, version: string): Promise<Head> {
   if (!stored) throw notFound("This version");
   const { snapshot, snapshotSequence, sequence, batch } = stored;
   const batches = await batchesOf(db, version, snapshotSequence, sequence);
-  const damaged = (problem: { readonly message: string } | undefined) =>
-    new DamagedVersion(version, problem?.message ?? "");
-  if (snapshot.length <= readAtOnce || !hasThreads()) {
-    const opened = fromStored(JSON.parse(snapshot), { edits: batches });
-    if (!opened.ok) throw damaged(opened.problems[0]);
-    return { version, sequence, batch, model: opened.value };
-  }
-  const opened = await inThread("openedModel", {}, { snapshot, edits: JSON.stringify(batches) });
-  if ("problem" in opened) throw damaged(opened.problem);
-  return { version, sequence, batch, model: trustStored(JSON.parse(opened.model) as StoredModel) };
-}
-
-interface LoggedBatch {
-  readonly sequence: number;
-  readonly batch: string;
-  readonly form: number;
-  readonly edits: readonly Edit[];
-}
-
-/** What the log holds between two sequences. It only grows, so it belongs to any state that names its last sequence. */
-async function batchesOf(db: Transaction, version: string, after: number, upTo: number): Promise<LoggedBatch[]> {
-  const rows = await db
-    .select({ sequence: log.sequence, batch: log.batch, form: log.form, edits: log.edits })
-    .from(log)
-    .where(and(eq(log.version, version), gt(log.sequence, after), lte(log.sequence, upTo)))
-    .orderBy(asc(log.sequence));
-  return rows as unknown as LoggedBatch[];
+  const opened = await openStored(snapshot, batches);
+  if (!opened.ok) throw new DamagedVersion(version, opened.problems[0]?.message ?? "");
+  return { version, sequence, batch, model: opened.value };
 }
 
 function replayed(version: string, from: Model, batches: readonly LoggedBatch[]): Model {

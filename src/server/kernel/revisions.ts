@@ -1,8 +1,11 @@
-import { and, desc, eq } from "drizzle-orm";
-import { fromStored, type Model, toStored } from "@/core/model";
+import { and, desc, eq, sql } from "drizzle-orm";
+import { type Model, toStored } from "@/core/model";
 import { heads, revisions } from "@/data/schema";
-import { lock } from "./act";
+import { afterCommit, lock } from "./act";
+import { inBackground } from "./background";
+import { compact } from "./compaction";
 import { DamagedVersion, loadHead, tryHead } from "./heads";
+import { batchesOf, openStored } from "./storedModels";
 import { type Context, notFound, UseCaseError } from "./useCase";
 
 const restMilliseconds = 10 * 60 * 1000;
@@ -26,6 +29,7 @@ export async function keepRevision(context: Context, version: string, reason: st
     member: context.member.id,
     at: context.now(),
   });
+  afterCommit(context.db, () => inBackground(`compact ${version}`, () => compact(version)));
   return number;
 }
 
@@ -66,18 +70,32 @@ export async function keepRestedRevision(context: Context, version: string): Pro
   if (!last || last.sequence < head.sequence) await keepRevision(context, version, "rest");
 }
 
-export async function loadRevision(context: Context, version: string, number: number): Promise<Model> {
-  const [row] = await context.db
-    .select({ model: revisions.model })
-    .from(revisions)
-    .where(and(eq(revisions.version, version), eq(revisions.number, number)));
+/** A kept state: as it was stored, or made anew from an older one and what the log says was done since. */
+export async function loadRevision({ db }: Context, version: string, number: number): Promise<Model> {
+  const stored = async (wanted: number) => {
+    const [row] = await db
+      .select({
+        sequence: revisions.sequence,
+        builtOn: revisions.builtOn,
+        model: sql<string | null>`${revisions.model}::text`,
+      })
+      .from(revisions)
+      .where(and(eq(revisions.version, version), eq(revisions.number, wanted)));
+    return row;
+  };
+  const row = await stored(number);
   if (!row) throw notFound(`Revision ${number}`);
-  const opened = fromStored(row.model);
-  if (!opened.ok)
-    throw new UseCaseError(
+  const base = row.builtOn === null ? row : await stored(row.builtOn);
+  const damaged = (reason: string | undefined) =>
+    new UseCaseError(
       "damaged",
-      `Revision ${number} cannot be read (${opened.problems[0]?.message}). Choose an older one, or restore a backup.`,
+      `Revision ${number} cannot be read (${reason}). Choose an older one, or restore a backup.`,
       422,
     );
+  if (!base || base.model === null) throw damaged("what it is made from is missing");
+  const since = base === row ? [] : await batchesOf(db, version, base.sequence, row.sequence);
+  if (since.length !== row.sequence - base.sequence) throw damaged("changes before it are missing");
+  const opened = await openStored(base.model, since);
+  if (!opened.ok) throw damaged(opened.problems[0]?.message);
   return opened.value;
 }

@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { closeDatabase } from "@/data/database";
 import { fileUseCases, localMember, runUseCase, useCases, workspaceReady } from "@/server";
-import { countingDone } from "../home/summaries";
+import { backgroundDone } from "../kernel/background";
 import { forgetHeads } from "../kernel/heads";
 import { writeBackup } from "../workspace/backupFile";
 
@@ -16,7 +16,7 @@ let emptied: string | undefined;
 export async function openWorkspace(folder?: string): Promise<void> {
   process.env.LANE_DEMO = "none";
   if (folder === undefined && emptied !== undefined) {
-    await countingDone();
+    await backgroundDone();
     await runUseCase(localMember, fileUseCases.restore, { bytes: nothing });
     (globalThis as { laneReady?: unknown }).laneReady = undefined;
   } else {
@@ -29,7 +29,7 @@ export async function openWorkspace(folder?: string): Promise<void> {
 
 export async function closeWorkspace(): Promise<void> {
   emptied = undefined;
-  await countingDone();
+  await backgroundDone();
   await closeDatabase();
   forgetHeads();
   (globalThis as { laneReady?: unknown }).laneReady = undefined;
@@ -67,7 +67,7 @@ export async function send(
 /** Home as it is when everything on it is counted. */
 export async function countedHome<Home>(): Promise<Home> {
   await run("openHome", {});
-  await countingDone();
+  await backgroundDone();
   return run<Home>("openHome", {});
 }
 

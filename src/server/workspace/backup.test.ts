@@ -75,7 +75,7 @@ describe("restoring", () => {
     [
       "a gap in a log",
       (rows) => rows.filter(([name], at) => name !== "log" || rows.findIndex(([other]) => other === "log") !== at),
-      /changes of the version v are missing/,
+      /the version v: changes are missing/,
     ],
     [
       "a model that is none",

@@ -44,10 +44,6 @@ const contentSchemas: { readonly [table: string]: (row: Row) => string | undefin
   briefs: (row) => wrongWith(briefContentSchema, row.content),
   walkTests: (row) => wrongWith(walkTestSchema, row.content),
   changeReasons: (row) => wrongWith(reasonSchema, row.content),
-  revisions: (row) => {
-    const opened = fromStored(row.model);
-    return opened.ok ? undefined : opened.problems[0]?.message;
-  },
 };
 
 const wrongWith = (schema: z.ZodType, value: unknown): string | undefined => {
@@ -91,24 +87,61 @@ export function checkBackup(content: BackupContent): void {
   for (const version of content.versions ?? [])
     if (!heads.has(version.id)) refuse(`what the version ${String(version.id).slice(0, 60)} holds is missing`);
   checkHeads(content, refuse);
+  checkRevisions(content, refuse);
 }
 
 function checkHeads(content: BackupContent, refuse: (what: string) => never): void {
-  const logs = new Map<unknown, Row[]>();
-  for (const row of content.log ?? []) {
-    const rows = logs.get(row.version);
-    if (rows) rows.push(row);
-    else logs.set(row.version, [row]);
-  }
+  const logs = logsOf(content);
   for (const head of content.heads ?? []) {
-    const { snapshotSequence, sequence } = head as { snapshotSequence: number; sequence: number };
-    const since = (logs.get(head.version) ?? [])
-      .map((row) => row as unknown as LoggedEdits)
-      .filter((row) => row.sequence > snapshotSequence && row.sequence <= sequence)
-      .sort((a, b) => a.sequence - b.sequence);
-    if (since.length !== sequence - snapshotSequence)
-      refuse(`changes of the version ${String(head.version).slice(0, 60)} are missing`);
-    const opened = fromStored(head.snapshot, { edits: since.map((row) => ({ ...row, form: row.form ?? 1 })) });
-    if (!opened.ok) refuse(`the version ${String(head.version).slice(0, 60)}: ${opened.problems[0]?.message}`);
+    const { version, snapshotSequence, sequence } = head as { version: string } & { [column: string]: number };
+    const wrong = wrongWithModel(head.snapshot, logs.get(version), snapshotSequence ?? 0, sequence ?? 0);
+    if (wrong) refuse(`the version ${version.slice(0, 60)}: ${wrong}`);
   }
+}
+
+/** Each kept state opens: as it is stored, or made anew from the one that it names and the log. */
+function checkRevisions(content: BackupContent, refuse: (what: string) => never): void {
+  const logs = logsOf(content);
+  const rows = (content.revisions ?? []) as unknown as {
+    readonly version: string;
+    readonly number: number;
+    readonly sequence: number;
+    readonly model: unknown;
+    readonly builtOn?: number | null;
+  }[];
+  const whole = new Map(rows.filter((row) => row.model !== null).map((row) => [`${row.version} ${row.number}`, row]));
+  for (const row of rows) {
+    const base = row.model === null ? whole.get(`${row.version} ${row.builtOn}`) : row;
+    const wrong = base
+      ? wrongWithModel(base.model, logs.get(row.version), base.sequence, row.sequence)
+      : "what it is made from is missing";
+    if (wrong) refuse(`revision ${row.number} of the version ${row.version.slice(0, 60)}: ${wrong}`);
+  }
+}
+
+function logsOf(content: BackupContent): ReadonlyMap<string, readonly LoggedEdits[]> {
+  const logs = new Map<string, LoggedEdits[]>();
+  const sorted = [...((content.log ?? []) as unknown as ({ readonly version: string } & LoggedEdits)[])].sort(
+    (a, b) => a.sequence - b.sequence,
+  );
+  for (const row of sorted) {
+    // Older backups say no form: it was the first.
+    const batch = { ...row, form: row.form ?? 1 };
+    const rows = logs.get(row.version);
+    if (rows) rows.push(batch);
+    else logs.set(row.version, [batch]);
+  }
+  return logs;
+}
+
+function wrongWithModel(
+  stored: unknown,
+  logged: readonly LoggedEdits[] = [],
+  after: number,
+  upTo: number,
+): string | undefined {
+  const edits = logged.filter(({ sequence }) => sequence > after && sequence <= upTo);
+  if (edits.length !== upTo - after) return "changes are missing";
+  const opened = fromStored(stored, { edits });
+  return opened.ok ? undefined : opened.problems[0]?.message;
 }

@@ -1,5 +1,5 @@
 import { closeDatabase } from "@/data/database";
-import { countingDone } from "../home/summaries";
+import { backgroundDone } from "../kernel/background";
 import { endThreads } from "../kernel/threads";
 
 /**
@@ -11,7 +11,7 @@ export function stopOnSignals(): void {
   const stop = () => {
     if (isStopping) return;
     isStopping = true;
-    countingDone()
+    backgroundDone()
       .then(closeDatabase)
       .then(endThreads)
       .catch((error: Error) => console.error(`The database did not close: ${error.message}`))

@@ -1,0 +1,58 @@
+/**
+ * The database in a folder, in a thread of its own: a statement that takes long, or a large row, keeps nobody waiting on the server's
+ * event loop. Plain script, since a thread is started from a file as it stands (client.ts is the other end).
+ */
+import { parentPort, workerData } from "node:worker_threads";
+import { PGlite, types } from "@electric-sql/pglite";
+
+const asText = (value) => value;
+/** Left as the text they come in: dates for Drizzle, and JSON because a text is handed over faster than what it says. */
+const parsers = Object.fromEntries(
+  // The last five: arrays of numerics, timestamps, timestamps with time zone, intervals and dates.
+  [
+    types.TIMESTAMP,
+    types.TIMESTAMPTZ,
+    types.INTERVAL,
+    types.DATE,
+    types.JSON,
+    types.JSONB,
+    1231,
+    1115,
+    1185,
+    1187,
+    1182,
+  ].map((type) => [type, asText]),
+);
+
+const database = new PGlite(workerData.folder);
+
+const does = {
+  ready: () => database.waitReady,
+  query: ({ text, params, rowMode }) => database.query(text, params, { rowMode, parsers }),
+  exec: async ({ text }) => {
+    await database.exec(text);
+  },
+  // The first statement is refused where an earlier one failed: committing would then quietly take everything back.
+  commit: async () => {
+    await database.exec("select 1; commit");
+  },
+  close: () => database.close(),
+};
+
+/** Of an error what a message between threads would drop: the database's own code, and where it says the fault is. */
+const told = (error) => {
+  const { name, message, code, detail, hint, table, column, constraint, severity, errno, syscall } = error;
+  return { name, message, code, detail, hint, table, column, constraint, severity, errno, syscall };
+};
+
+// One thing at a time, in the order it was asked for.
+let before = Promise.resolve();
+parentPort.on("message", ({ id, what, ...input }) => {
+  before = before.then(async () => {
+    try {
+      parentPort.postMessage({ id, answer: await does[what](input) });
+    } catch (error) {
+      parentPort.postMessage({ id, error: told(error) });
+    }
+  });
+});
