@@ -39,8 +39,8 @@ export async function fullDisk(): Promise<Tries> {
     await peer.kill();
     const next = startPeer({ LANE_DATA: join(disk, "data") });
     await next.ready;
-    const { processes } = await next.run<{ processes: { id: string }[] }>("openHome", {});
-    for (const id of made) if (!processes.some((process) => process.id === id)) failures.push(`${id} was lost`);
+    for (const id of made)
+      await next.run("openVersion", { version: `${id}-v` }).catch(() => failures.push(`${id} was lost`));
     await next.run("createProcess", { name: "With room again", area: "area" });
     await next.kill();
   } catch (error) {

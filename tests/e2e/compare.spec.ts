@@ -49,10 +49,10 @@ test("a to-be is made, its changes are told in words and picture, lead to their 
   ).toBeVisible();
   // In both pictures: what only one side has is in its own pen, and labels say what happened.
   const [left, right] = [page.getByTestId("side-from"), page.getByTestId("side-to")];
-  await expect(right.locator('[data-look="to"] [aria-label="Ask a colleague, task"]')).toBeAttached();
+  await expect(right.locator('[data-pen="to"] [aria-label="Ask a colleague, task"]')).toBeAttached();
   await expect(left.locator('[aria-label="Ask a colleague, task"]')).toHaveCount(0);
-  await expect(right.locator('[data-tag="approve"]')).toHaveText("from Front desk");
-  await expect(left.locator('[data-tag="approve"]')).toHaveText("to Network engineer");
+  await expect(right.locator('[data-means="whatHappened"][data-on="approve"]')).toHaveText("from Front desk");
+  await expect(left.locator('[data-means="whatHappened"][data-on="approve"]')).toHaveText("to Network engineer");
   // Both go together.
   const place = async (side: typeof left) => (await side.locator('[data-id="check"]').first().boundingBox())?.x ?? 0;
   const before = [await place(left), await place(right)] as const;
@@ -73,7 +73,7 @@ test("a to-be is made, its changes are told in words and picture, lead to their 
   // One picture: both at once, as it was, as it is to be, and each change by itself.
   await page.getByRole("radio", { name: "One picture" }).click();
   const picture = page.getByTestId("one-picture");
-  const ghost = picture.locator('[data-look="from"] [data-id="approve.was"]');
+  const ghost = picture.locator('[data-pen="from"] [data-id="approve.was"]');
   await expect(ghost).toBeAttached();
   await expect(picture.locator('[data-arrow="approve.was approve"]')).toBeAttached();
   await page.getByRole("radiogroup", { name: "What the picture shows" }).getByRole("radio", { name: "Before" }).click();

@@ -190,10 +190,10 @@ test("lanes are dragged in the outline; hand-overs stay drawn until they are hid
   await expect(page.locator("[cmdk-input]")).toBeFocused();
   await page.keyboard.type("hand-overs on the diagram");
   await page.keyboard.press("Enter");
-  await expect(page.getByTestId("handovers").getByRole("img")).toHaveCount(1);
+  await expect(page.locator('[data-means="handover"]').getByRole("img")).toHaveCount(1);
   await page.keyboard.press("t");
   await saved(page);
   await expect(page.getByText(/1 hand-over between roles/)).toBeVisible();
   await page.getByRole("button", { name: "hide" }).click();
-  await expect(page.getByTestId("handovers")).toHaveCount(0);
+  await expect(page.locator('[data-means^="handover"]')).toHaveCount(0);
 });

@@ -20,10 +20,10 @@ test("a parallel split that meets in an exclusive join is found, shown as a run,
   const finding = page.locator('[data-rule="lack-of-synchronization"]');
   await expect(finding).toContainText("After Order meter and Book visit finish, Notify household runs twice");
   await finding.getByRole("button", { name: "Show the run" }).click();
-  await expect(page.getByTestId("run")).toBeAttached();
+  await expect(page.locator('[data-means="runStep"]').first()).toBeAttached();
   await expect(page.getByText(/A run of \d+ steps that leads there/)).toBeVisible();
   await page.getByRole("button", { name: "hide" }).click();
-  await expect(page.getByTestId("run")).toHaveCount(0);
+  await expect(page.locator('[data-means^="run"]')).toHaveCount(0);
   await page.goto(`/v/${version}/check`);
   await finding.getByRole("button", { name: /^Let it wait for all of them/ }).click();
   await expect(finding).toHaveCount(0);

@@ -67,7 +67,7 @@ test("a case is walked by hand: choices, data, events at edges, breaks, called p
   await page.keyboard.press("ArrowRight");
   await expect(outcome).toContainText("Step 2.");
   // A way is chosen on the drawing as well: at the middle of its line.
-  const middle = await page.locator('[data-way="complete-to-request-papers"]').evaluate((way) => {
+  const middle = await page.locator('[data-means="way"][data-on="complete-to-request-papers"] path').evaluate((way) => {
     const line = way as unknown as SVGPathElement;
     const { x, y } = line.getPointAtLength(line.getTotalLength() / 2).matrixTransform(line.getScreenCTM() ?? undefined);
     return { x, y };

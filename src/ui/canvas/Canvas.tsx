@@ -10,7 +10,6 @@ import {
   useState,
 } from "react";
 import { canHoldBoundaryEvents, withWhatHangsOnThem } from "@/core/commands";
-import type { Handover } from "@/core/directory";
 import type { Figure, Scene } from "@/core/drawing";
 import { boundsAround } from "@/core/layout";
 import {
@@ -29,12 +28,12 @@ import { useVersionStore } from "../version/VersionContext";
 import { endGesture } from "./endGesture";
 import { Figures } from "./FigureView";
 import { bent, type Corner, type Gesture, resized, snapped } from "./gestures";
-import { HandoverSigns } from "./HandoverSigns";
 import { figureUnder, flowUnder, poolBandUnder } from "./hits";
 import { Layer } from "./Layer";
+import { Marks } from "./marks/Marks";
+import type { Mark } from "./marks/mark";
 import { NameEditor } from "./NameEditor";
 import { Overlay } from "./Overlay";
-import { RunSigns } from "./RunSigns";
 import { useLettering } from "./useLettering";
 import { useViewport, type Viewport } from "./useViewport";
 import { useVisibleFigures } from "./useVisibleFigures";
@@ -48,22 +47,20 @@ interface CanvasProps {
   readonly model: Model;
   readonly diagram: Id;
   readonly scene: Scene;
-  readonly signs: ReadonlyMap<Id, "error" | "warning">;
-  readonly handovers: readonly Handover[];
+  readonly marks: readonly Mark[];
   readonly onOpen: (element: Id) => void;
   readonly onContextKey: (event: React.KeyboardEvent) => void;
   readonly handle: Ref<CanvasHandle>;
 }
 
 /** The drawing surface: the scene in one layer, gestures over it. It knows no rules; it asks core and sends commands. */
-export function Canvas({ model, diagram, scene, signs, handovers, onOpen, onContextKey, handle }: CanvasProps) {
+export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, handle }: CanvasProps) {
   const frame = useRef<HTMLDivElement>(null);
   const layer = useRef<HTMLDivElement>(null);
   const store = useVersionStore();
   const selection = useDiagram((state) => state.selection);
   const naming = useDiagram((state) => state.naming);
   const carrying = useDiagram((state) => state.carrying);
-  const run = useDiagram((state) => state.run);
   const tool = useDiagram((state) => state.tool);
   const { select, toggle, set } = useDiagram.getState();
   const [gesture, setGesture] = useState<Gesture | null>(null);
@@ -336,16 +333,8 @@ export function Canvas({ model, diagram, scene, signs, handovers, onOpen, onCont
     >
       <Layer layer={layer}>
         <Figures figures={visible} lettering={lettering} />
-        {run && <RunSigns run={run} model={model} figures={figures} />}
-        {handovers.length > 0 && <HandoverSigns handovers={handovers} figures={figures} />}
-        <Overlay
-          model={model}
-          figures={figures}
-          selection={selection}
-          gesture={gesture}
-          signs={signs}
-          shifted={shifted}
-        />
+        <Marks marks={marks} figures={figures} />
+        <Overlay model={model} figures={figures} selection={selection} gesture={gesture} shifted={shifted} />
       </Layer>
       {naming && figures.get(naming) && (
         <NameEditor

@@ -4,29 +4,23 @@ import { connectionsTouching } from "@/core/commands";
 import type { Figure } from "@/core/drawing";
 import { type Bounds, type Id, isConnection, isFlowNode, isSubProcess, type Model, type Point } from "@/core/model";
 import { type Corner, type Gesture, roomOf } from "./gestures";
+import { pathOf } from "./marks/lines";
 
 interface OverlayProps {
   readonly model: Model;
   readonly figures: ReadonlyMap<Id, Figure>;
   readonly selection: readonly Id[];
   readonly gesture: Gesture | null;
-  readonly signs: ReadonlyMap<Id, "error" | "warning">;
   readonly shifted: ReadonlySet<Id> | undefined;
 }
 
 const accent = "var(--chakra-colors-accent)";
-const dashes = (points: readonly Point[]) =>
-  points.map((point, at) => `${at === 0 ? "M" : "L"}${point.x} ${point.y}`).join("");
 
-/** What lies over the drawing while one works on it: ticks, stubs, handles, guides, and signs of findings. */
-export const Overlay = memo(function Overlay({ model, figures, selection, gesture, signs, shifted }: OverlayProps) {
+/** What lies over the drawing while one works on it: ticks, stubs, handles, guides. */
+export const Overlay = memo(function Overlay({ model, figures, selection, gesture, shifted }: OverlayProps) {
   const by = gesture?.kind === "move" ? gesture.by : { x: 0, y: 0 };
   return (
     <g>
-      {[...signs].map(([id, severity]) => {
-        const figure = figures.get(id);
-        return figure && <FindingSign key={id} figure={figure} severity={severity} />;
-      })}
       {selection.map((id) => {
         const figure = figures.get(id);
         if (!figure) return null;
@@ -46,33 +40,6 @@ export const Overlay = memo(function Overlay({ model, figures, selection, gestur
         );
       })}
       {gesture && <Preview model={model} figures={figures} gesture={gesture} shifted={shifted} />}
-    </g>
-  );
-});
-
-const FindingSign = memo(function FindingSign({
-  figure,
-  severity,
-}: {
-  readonly figure: Figure;
-  readonly severity: "error" | "warning";
-}) {
-  const middle = figure.line?.[Math.floor((figure.line.length - 1) / 2)];
-  const x = middle ? middle.x + 8 : figure.bounds.x + figure.bounds.width - 4;
-  const y = middle ? middle.y - 10 : figure.bounds.y - 4;
-  return (
-    <g pointerEvents="none" aria-hidden="true" transform={`translate(${x} ${y})`}>
-      {severity === "error" ? (
-        <>
-          <circle r="7.5" fill="var(--chakra-colors-trouble)" />
-          <path d="M-2.8 -2.8L2.8 2.8M2.8 -2.8L-2.8 2.8" stroke="var(--chakra-colors-paper)" strokeWidth="1.8" />
-        </>
-      ) : (
-        <>
-          <path d="M0 -8L8.5 6.5H-8.5Z" fill="var(--chakra-colors-saffron)" />
-          <path d="M0 -3V2M0 3.4V4.8" stroke="#1E2430" strokeWidth="1.7" />
-        </>
-      )}
     </g>
   );
 });
@@ -143,7 +110,7 @@ function LineHandles({ figure }: { readonly figure: Figure }) {
   const line = figure.line ?? [];
   return (
     <>
-      <path d={dashes(line)} fill="none" stroke={accent} strokeWidth="2.2" pointerEvents="none" />
+      <path d={pathOf(line)} fill="none" stroke={accent} strokeWidth="2.2" pointerEvents="none" />
       {line.slice(1).map((b, segment) => {
         const a = line[segment] as Point;
         const level = Math.abs(a.y - b.y) < 0.5;
@@ -208,7 +175,7 @@ function Preview({
       return (
         <g pointerEvents="none">
           {gesture.guides.map((guide, at) => (
-            <path key={at} d={dashes([guide.from, guide.to])} stroke={accent} strokeWidth="1" strokeDasharray="3 3" />
+            <path key={at} d={pathOf([guide.from, guide.to])} stroke={accent} strokeWidth="1" strokeDasharray="3 3" />
           ))}
           {shifted &&
             [...connectionsTouching(model, shifted)].map((id) => (
@@ -220,7 +187,7 @@ function Preview({
       return (
         <g pointerEvents="none">
           <path
-            d={dashes([gesture.start, gesture.to])}
+            d={pathOf([gesture.start, gesture.to])}
             stroke={gesture.refusal ? "var(--chakra-colors-trouble)" : accent}
             strokeWidth="1.8"
             strokeDasharray="5 3"
@@ -233,7 +200,7 @@ function Preview({
       return (
         <g pointerEvents="none">
           <path
-            d={dashes([gesture.fixed, gesture.to])}
+            d={pathOf([gesture.fixed, gesture.to])}
             stroke={accent}
             strokeWidth="1.8"
             strokeDasharray="5 3"
@@ -245,7 +212,7 @@ function Preview({
     case "resize":
       return <Outline bounds={gesture.bounds} bad={false} />;
     case "bend":
-      return <path d={dashes(gesture.points)} stroke={accent} strokeWidth="1.8" fill="none" pointerEvents="none" />;
+      return <path d={pathOf(gesture.points)} stroke={accent} strokeWidth="1.8" fill="none" pointerEvents="none" />;
     case "label":
       return (
         <Outline
@@ -300,7 +267,7 @@ function Preview({
             strokeDasharray="5 3"
           />
           {gesture.onFlow && figures.get(gesture.onFlow)?.line && (
-            <path d={dashes(figures.get(gesture.onFlow)?.line ?? [])} fill="none" stroke={accent} strokeWidth="3" />
+            <path d={pathOf(figures.get(gesture.onFlow)?.line ?? [])} fill="none" stroke={accent} strokeWidth="3" />
           )}
           {gesture.onEdge && <Outline bounds={figures.get(gesture.onEdge)?.bounds} bad={false} />}
         </g>
@@ -351,7 +318,7 @@ function ElasticLine({
   const move = (point: Point, moves: boolean) => (moves ? { x: point.x + by.x, y: point.y + by.y } : point);
   return (
     <path
-      d={dashes([move(first, source), move(last, target)])}
+      d={pathOf([move(first, source), move(last, target)])}
       stroke={accent}
       strokeWidth="1.2"
       strokeDasharray="4 3"

@@ -6,6 +6,8 @@ import { type Id, isFlowNode } from "@/core/model";
 import { FitButton, useFitKey } from "./FitButton";
 import { figureUnder, flowUnder } from "./hits";
 import { Layer } from "./Layer";
+import { Legend } from "./marks/Legend";
+import type { Mark } from "./marks/mark";
 import { useViewport, type Viewport } from "./useViewport";
 
 interface Shown {
@@ -26,6 +28,8 @@ export function useShownPage(scene: Scene, onPan?: () => void): Shown {
   return { scene, frame, layer, viewport };
 }
 
+const noMarks: readonly Mark[] = [];
+
 interface ShownPageProps {
   readonly shown: Shown;
   readonly label: string;
@@ -35,10 +39,21 @@ interface ShownPageProps {
   /** How all of it is shown: by a button and its key, by the button alone where keys are for typing, or not from here. */
   readonly fits?: "key" | "button" | "not";
   readonly onFit?: () => void;
+  /** What is marked on it, for its legend. */
+  readonly marks?: readonly Mark[];
   readonly children: ReactNode;
 }
 
-export function ShownPage({ shown, label, testId, onPick, fits = "key", onFit, children }: ShownPageProps) {
+export function ShownPage({
+  shown,
+  label,
+  testId,
+  onPick,
+  fits = "key",
+  onFit,
+  marks = noMarks,
+  children,
+}: ShownPageProps) {
   const { scene, frame, layer, viewport } = shown;
   const fit = () => {
     onFit?.();
@@ -62,6 +77,7 @@ export function ShownPage({ shown, label, testId, onPick, fits = "key", onFit, c
       <Layer layer={layer} role="group" aria-label={label}>
         {children}
       </Layer>
+      <Legend marks={marks} />
       {fits !== "not" && <FitButton onFit={fit} hasKey={fits === "key"} />}
     </Box>
   );

@@ -1,10 +1,12 @@
 "use client";
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import type { MatchBy } from "@/core/compare";
+import { LegendEntry } from "../../canvas/marks/Legend";
 import { Choice } from "../../controls/fields";
 import { Segments } from "../../controls/Segments";
 import { text } from "../../messages";
 import { useCompare } from "./compareStore";
+import { pennedMark } from "./marks";
 import { SidePicker } from "./SidePicker";
 import type { SideRef } from "./sides";
 
@@ -42,7 +44,7 @@ export function CompareHead({ refs, titles, onSide, by, onMethod }: CompareHeadP
         onChoose={onMethod}
       />
       <Box flex="1" />
-      <Legend />
+      <Pens />
       <Segments
         label={text.compare.view}
         value={view}
@@ -61,41 +63,12 @@ export function CompareHead({ refs, titles, onSide, by, onMethod }: CompareHeadP
   );
 }
 
-function Legend() {
+/** The pens are named where one chooses the sides: without them nothing on the page can be read. */
+function Pens() {
   return (
-    <Flex gap={3} fontSize="12px" color="quiet" align="center" flexShrink={0}>
-      <Flex gap={1.5} align="center">
-        <svg width="22" height="12" aria-hidden="true">
-          <rect
-            x="1"
-            y="1"
-            width="20"
-            height="10"
-            rx="3"
-            fill="none"
-            stroke="var(--chakra-colors-pencil)"
-            strokeWidth="1.4"
-            strokeDasharray="4 2.5"
-          />
-        </svg>
-        {text.compare.only.from}
-      </Flex>
-      <Flex gap={1.5} align="center">
-        <svg width="24" height="14" aria-hidden="true">
-          <rect x="4" y="4" width="19" height="9" rx="3" fill="none" stroke="var(--chakra-colors-accent)" />
-          <rect
-            x="1"
-            y="1"
-            width="19"
-            height="9"
-            rx="3"
-            fill="var(--chakra-colors-paper)"
-            stroke="var(--chakra-colors-accent)"
-            strokeWidth="1.4"
-          />
-        </svg>
-        {text.compare.only.to}
-      </Flex>
+    <Flex as="ul" listStyleType="none" gap={2} color="quiet" align="center" flexShrink={0}>
+      <LegendEntry mark={pennedMark("before", "from")} />
+      <LegendEntry mark={pennedMark("after", "to")} />
     </Flex>
   );
 }

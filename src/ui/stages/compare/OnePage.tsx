@@ -5,11 +5,13 @@ import { type ChangeGroup, type OnePicture, onePicture } from "@/core/compare";
 import type { Scene } from "@/core/drawing";
 import { boundsAround } from "@/core/layout";
 import type { Id } from "@/core/model";
+import type { Mark } from "../../canvas/marks/mark";
 import { pageWith, useScene } from "../../canvas/useScene";
 import type { Viewport } from "../../canvas/useViewport";
 import { text } from "../../messages";
-import { ComparedPage, type Look } from "./ComparedPage";
+import { ComparedPage } from "./ComparedPage";
 import { type Shown, useCompare } from "./compareStore";
+import { currentMarks, pennedMark, tagMark } from "./marks";
 import type { Compared } from "./useComparison";
 
 /** Both sides drawn as one, with a switch for all changes and for each. */
@@ -30,7 +32,7 @@ export function OnePage({
   const page = useMemo(() => pageWith(picture.model, focusOf(picture, group)), [picture, group]);
   const newer = useScene(picture.model, page);
   const older = useScene(picture.older, page);
-  const { scene, looks, arrows } = useMemo(() => {
+  const { scene, marks } = useMemo(() => {
     const modeOf = (id: Id): Shown => {
       const key = known.get(id)?.key;
       return (key === undefined ? undefined : shownOf.get(key)) ?? shown;
@@ -52,8 +54,7 @@ export function OnePage({
     <Flex flex="1" minH={0} data-testid="one-picture">
       <ComparedPage
         scene={scene}
-        looks={looks}
-        arrows={arrows}
+        marks={marks}
         label={text.compare.onePictureOf(from.title, to.title)}
         onPick={(id) => {
           const origin =
@@ -101,28 +102,22 @@ function drawnAs(
   known: ReadonlyMap<Id, Known>,
   modeOf: (id: Id) => Shown,
   group: ChangeGroup | undefined,
-): { scene: Scene; looks: ReadonlyMap<Id, Look>; arrows: (readonly [Id, Id])[] } {
+): { scene: Scene; marks: Mark[] } {
   const before = new Map(older.figures.map((figure) => [figure.id, figure]));
-  const looks = new Map<Id, Look>();
+  const marks: Mark[] = [];
   const figures = newer.figures.flatMap((figure) => {
-    const mode = modeOf(figure.id);
-    const part = picture.parts.get(figure.id);
+    const { id } = figure;
+    const mode = modeOf(id);
+    const part = picture.parts.get(id);
     if (part && !part.seen[mode]) return [];
-    const about = known.get(figure.id);
-    const isCurrent = about !== undefined && about.key === group?.key;
-    if (mode === "both" && (part || about))
-      looks.set(figure.id, {
-        pen: part?.of ?? "both",
-        tag: about?.tag ?? "",
-        tagPen: part?.of === "from" ? "from" : "to",
-        current: isCurrent,
-      });
-    else if (isCurrent)
-      looks.set(figure.id, { pen: "both", tag: "", tagPen: mode === "from" ? "from" : "to", current: true });
-    return [mode === "from" ? (before.get(figure.id) ?? figure) : figure];
+    const about = known.get(id);
+    const side = (mode === "both" ? part?.of : mode) === "from" ? "from" : "to";
+    if (mode === "both" && (part?.of === "from" || part?.of === "to")) marks.push(pennedMark(id, part.of));
+    if (mode === "both" && about && about.tag !== "") marks.push(tagMark(id, about.tag, side));
+    if (about !== undefined && about.key === group?.key) marks.push(...currentMarks(id, side));
+    return [mode === "from" ? (before.get(id) ?? figure) : figure];
   });
-  const arrows = [...picture.ghosts]
-    .filter(([ghost, id]) => modeOf(ghost) === "both" && modeOf(id) === "both")
-    .map(([ghost, id]) => [ghost, id] as const);
-  return { scene: { figures, bounds: newer.bounds }, looks, arrows };
+  for (const [ghost, to] of picture.ghosts)
+    if (modeOf(ghost) === "both" && modeOf(to) === "both") marks.push({ on: ghost, means: "movedTo", as: "arrow", to });
+  return { scene: { figures, bounds: newer.bounds }, marks };
 }

@@ -1,14 +1,15 @@
 "use client";
 import { chakra, Flex } from "@chakra-ui/react";
 import { useCallback, useEffect, useMemo, useRef } from "react";
-import type { ChangeGroup, ChangeMark } from "@/core/compare";
+import type { ChangeGroup } from "@/core/compare";
 import type { Scene } from "@/core/drawing";
 import { boundsAround } from "@/core/layout";
 import type { Bounds, Id } from "@/core/model";
 import { pageWith, useScene } from "../../canvas/useScene";
 import type { Viewport } from "../../canvas/useViewport";
-import { ComparedPage, type Look } from "./ComparedPage";
+import { ComparedPage } from "./ComparedPage";
 import { useCompare } from "./compareStore";
+import { sideMarks } from "./marks";
 import type { Compared } from "./useComparison";
 
 type Hand = "from" | "to";
@@ -44,9 +45,9 @@ export function TwoPages({
       useMemo(() => pageWith(to.model, focus.to), [to.model, focus]),
     ),
   };
-  const looks = {
-    from: useMemo(() => looksOf("from", marks.from, group, focus.from), [marks, group, focus]),
-    to: useMemo(() => looksOf("to", marks.to, group, focus.to), [marks, group, focus]),
+  const marked = {
+    from: useMemo(() => sideMarks("from", marks.from, group, focus.from), [marks, group, focus]),
+    to: useMemo(() => sideMarks("to", marks.to, group, focus.to), [marks, group, focus]),
   };
   const lock = useLock(scenes, focus);
   return (
@@ -83,7 +84,7 @@ export function TwoPages({
           </chakra.h2>
           <ComparedPage
             scene={scenes[hand]}
-            looks={looks[hand]}
+            marks={marked[hand]}
             label={compared[hand].title}
             onPick={(id) => onPick(hand, id)}
             onViewport={lock.take[hand]}
@@ -99,24 +100,6 @@ function matched(picked: { readonly side: Hand; readonly id: Id } | null, pairs:
   if (!picked) return undefined;
   if (picked.side === "from") return { from: picked.id, to: pairs.get(picked.id) };
   return { from: [...pairs].find(([, id]) => id === picked.id)?.[0], to: picked.id };
-}
-
-function looksOf(
-  hand: Hand,
-  marks: ReadonlyMap<Id, ChangeMark>,
-  group: ChangeGroup | undefined,
-  focus: readonly Id[],
-): ReadonlyMap<Id, Look> {
-  const looks = new Map<Id, Look>();
-  for (const [id, { key, kind, tag }] of marks) {
-    const isOnly = kind === "new" || kind === "gone";
-    looks.set(id, { pen: isOnly ? hand : "both", tag, tagPen: hand, current: key === group?.key });
-  }
-  for (const id of focus) {
-    const known = looks.get(id);
-    looks.set(id, known ? { ...known, current: true } : { pen: "both", tag: "", tagPen: hand, current: true });
-  }
-  return looks;
 }
 
 /** Two viewports that go together: the one that is moved leads, and the other keeps what is looked at in the same place. */

@@ -8,6 +8,7 @@ import { type Handover, handoversOf } from "@/core/directory";
 import { pageOf } from "@/core/drawing";
 import { type Bounds, type Id, isSubProcess, nameOf, shapeOn, shapesOf } from "@/core/model";
 import { Canvas, type CanvasHandle } from "../../canvas/Canvas";
+import { Legend } from "../../canvas/marks/Legend";
 import { useScene } from "../../canvas/useScene";
 import { text } from "../../messages";
 import { usePalette } from "../../shell/paletteStore";
@@ -19,6 +20,7 @@ import { CanvasButtons } from "./CanvasButtons";
 import { copyChosen, pasteHere } from "./clipboard";
 import { type Gesture, gesturesFor } from "./gestureList";
 import { handleKey } from "./keys";
+import { findingMarks, handoverMarks, runMarks } from "./marks";
 import { NextStrip } from "./NextStrip";
 import { Outline } from "./Outline";
 import { PageTrail } from "./PageTrail";
@@ -64,15 +66,6 @@ export function DiagramStage() {
   const scene = useScene(model, diagram);
   const sceneNow = useRef(scene);
   sceneNow.current = scene;
-  const signs = useMemo(() => {
-    const found = new Map<Id, "error" | "warning">();
-    for (const finding of findings) {
-      if (finding.severity === "advice") continue;
-      for (const id of finding.elements) if (found.get(id) !== "error") found.set(id, finding.severity);
-    }
-    return found;
-  }, [findings]);
-
   const run = useDiagram((state) => state.run);
   const shownHandovers = useDiagram((state) => state.handovers);
   const handovers = useMemo(
@@ -84,6 +77,10 @@ export function DiagramStage() {
           )
         : noHandovers,
     [settled, shownHandovers],
+  );
+  const marks = useMemo(
+    () => [...(run ? runMarks(run, model) : []), ...handoverMarks(handovers), ...findingMarks(findings)],
+    [run, model, handovers, findings],
   );
 
   // What was selected may be gone, by undo or by somebody else.
@@ -239,8 +236,7 @@ export function DiagramStage() {
           model={model}
           diagram={diagram?.id ?? ""}
           scene={scene}
-          signs={signs}
-          handovers={handovers}
+          marks={marks}
           onOpen={openPage}
           onContextKey={onKey}
           handle={canvas}
@@ -252,6 +248,7 @@ export function DiagramStage() {
         )}
         <PageTrail model={settled} diagram={diagram?.id} pages={pages} onPage={turnTo} />
         <CanvasButtons canvas={canvas} onFit={fit} />
+        <Legend marks={marks} />
         {run && (
           <ShownNote words={text.check.run(run.length)} hide={text.check.hideRun} onHide={() => set({ run: null })} />
         )}

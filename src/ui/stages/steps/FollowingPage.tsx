@@ -1,7 +1,9 @@
 "use client";
-import { memo, useDeferredValue, useEffect, useRef } from "react";
+import { memo, useDeferredValue, useEffect, useMemo, useRef } from "react";
 import type { Id, Model } from "@/core/model";
-import { FigureView } from "../../canvas/FigureView";
+import { Figures } from "../../canvas/FigureView";
+import { Marks } from "../../canvas/marks/Marks";
+import type { Mark } from "../../canvas/marks/mark";
 import { ShownPage, useShownPage } from "../../canvas/ShownPage";
 import { useLettering } from "../../canvas/useLettering";
 import { useScene } from "../../canvas/useScene";
@@ -34,7 +36,12 @@ export const FollowingPage = memo(function FollowingPage(props: FollowingPagePro
   useEffect(() => {
     if (diagram && !isEmpty && !own.current) open({ x: left, y: top, width: wide, height: high });
   }, [diagram, isEmpty, open, left, top, wide, high]);
-  const figure = scene.figures.find((candidate) => candidate.id === chosen);
+  const figures = useMemo(() => new Map(scene.figures.map((one) => [one.id, one])), [scene]);
+  const figure = figures.get(chosen ?? "");
+  const marks = useMemo<Mark[]>(
+    () => (chosen === undefined ? [] : [{ on: chosen, means: "row", as: "frame", tone: "accent" }]),
+    [chosen],
+  );
   const { x, y, width, height } = figure?.bounds ?? { x: 0, y: 0, width: 0, height: 0 };
   useEffect(() => {
     if (width > 0) show({ x, y, width, height });
@@ -50,22 +57,8 @@ export const FollowingPage = memo(function FollowingPage(props: FollowingPagePro
         own.current = false;
       }}
     >
-      {scene.figures.map((one) => (
-        <FigureView key={one.id} figure={one} lettering={lettering} />
-      ))}
-      {figure && !figure.line && (
-        <rect
-          x={x - 4}
-          y={y - 4}
-          width={width + 8}
-          height={height + 8}
-          rx="9"
-          fill="none"
-          stroke="var(--chakra-colors-accent)"
-          strokeWidth="2.4"
-          pointerEvents="none"
-        />
-      )}
+      <Figures figures={scene.figures} lettering={lettering} />
+      <Marks marks={marks} figures={figures} />
     </ShownPage>
   );
 });

@@ -1,13 +1,14 @@
 "use client";
 import { useEffect, useMemo } from "react";
 import type { Id } from "@/core/model";
-import { FigureView } from "../../canvas/FigureView";
+import { Figures } from "../../canvas/FigureView";
+import { Marks } from "../../canvas/marks/Marks";
 import { ShownPage, useShownPage } from "../../canvas/ShownPage";
 import { useLettering } from "../../canvas/useLettering";
 import { useScene } from "../../canvas/useScene";
 import { text } from "../../messages";
-import { marksOf, pageOfScope, type Standing } from "./useStanding";
-import { WalkSigns } from "./WalkSigns";
+import { placeToShow, walkMarks } from "./marks";
+import { pageOfScope, type Standing } from "./useStanding";
 import { useWalk } from "./walkStore";
 
 /** The page the case is on, with its tokens. A click on a node that can act lets it act; one on a way chooses it. */
@@ -24,20 +25,24 @@ export function WalkPage({
   const page = useShownPage(scene);
   const { open, show } = page.viewport;
   const figures = useMemo(() => new Map(scene.figures.map((figure) => [figure.id, figure])), [scene]);
-  const marks = useMemo(() => marksOf(standing, breaks), [standing, breaks]);
+  const marks = useMemo(() => walkMarks(standing, breaks), [standing, breaks]);
   const lettering = useLettering(scene.figures.length);
   useEffect(() => open(scene.bounds), [scene, open]);
-  const first = [...marks.able][0] ?? [...marks.tokens.keys()][0];
+  const first = placeToShow(marks);
   useEffect(() => {
     const figure = first === undefined ? undefined : figures.get(first);
     if (figure) show(figure.bounds);
   }, [first, figures, show]);
   return (
-    <ShownPage shown={page} label={text.walk.drawing} testId="walk-page" onPick={(id) => id && onPick(id)}>
-      {scene.figures.map((figure) => (
-        <FigureView key={figure.id} figure={figure} lettering={lettering} />
-      ))}
-      <WalkSigns marks={marks} figures={figures} />
+    <ShownPage
+      shown={page}
+      label={text.walk.drawing}
+      testId="walk-page"
+      marks={marks}
+      onPick={(id) => id && onPick(id)}
+    >
+      <Figures figures={scene.figures} lettering={lettering} />
+      <Marks marks={marks} figures={figures} />
     </ShownPage>
   );
 }

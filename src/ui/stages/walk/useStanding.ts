@@ -12,7 +12,6 @@ import {
   standingAt,
   type World,
 } from "@/core/tokens";
-import type { WalkMarks } from "./WalkSigns";
 import { useWalk, usualNext } from "./walkStore";
 
 /** A node where the case stands, with what can happen there. */
@@ -111,30 +110,6 @@ export function pageOfScope({ model, net }: Instance) {
     if (shape) return model.diagrams.get(shape.diagram);
   }
   return undefined;
-}
-
-/** What is marked on the page of a scope; of other scopes on the same page too, since they are drawn there. */
-export function marksOf({ now, places, shown }: Standing, breaks: ReadonlySet<Id>): WalkMarks {
-  const page = pageOfScope(shown)?.id;
-  const here = places.filter(({ instance }) => instance.model === shown.model && pageOfScope(instance)?.id === page);
-  const tokens = new Map<Id, number>();
-  const able = new Set<Id>();
-  const ways = new Set<Id>();
-  for (const { node, tokens: count, acts } of here) {
-    if (count > 0) tokens.set(node, (tokens.get(node) ?? 0) + count);
-    if (acts.length > 0) able.add(node);
-    const choices = acts.filter((act) => act.flows.length > 0);
-    if (choices.length > 1) for (const act of choices) for (const flow of act.flows) ways.add(flow);
-  }
-  const passed = new Map<Id, number>();
-  const add = (id: Id) => passed.set(id, (passed.get(id) ?? 0) + 1);
-  for (const line of now.log) {
-    if (!shown.model.elements.has(line.element)) continue;
-    if (line.event !== "left") add(line.element);
-    for (const flow of line.flows) add(flow);
-  }
-  const moved = now.log.filter((line) => line.step === now.step).flatMap((line) => line.flows);
-  return { tokens, able, ways, passed, breaks, moved, step: now.step };
 }
 
 /** The scopes from the process to one, by name. */

@@ -1,0 +1,59 @@
+"use client";
+import { type Figure, textWidth } from "@/core/drawing";
+import { overlaps } from "@/core/layout";
+import type { Point } from "@/core/model";
+import { middleOf } from "./lines";
+import type { Label } from "./mark";
+import { ink, paper, tones } from "./tones";
+
+const height = 19;
+
+/** At the corner that is asked for; where the element's name stands there, at the lower one, or beside. */
+export function placeOfLabel({ bounds, label, line }: Figure, width: number, at: Label["at"]): Point {
+  if (line) {
+    const middle = middleOf(line);
+    return { x: middle.x - width / 2, y: middle.y - height / 2 };
+  }
+  const right = bounds.x + bounds.width;
+  const x = at === "start" ? bounds.x - 6 : right - width + 8;
+  const places: Point[] = [
+    { x, y: bounds.y - 14 },
+    { x, y: bounds.y + bounds.height - 5 },
+    { x: right + 4, y: bounds.y + (bounds.height - height) / 2 },
+  ];
+  const isInside = !label || overlaps(label.bounds, bounds, -4);
+  const free = places.find((place) => isInside || !overlaps(label.bounds, { ...place, width, height }, 0));
+  return free ?? (places[0] as Point);
+}
+
+/** A few words or a number on a piece of paper at the element. */
+export function LabelView({ label, figure }: { readonly label: Label; readonly figure: Figure }) {
+  const { colour, dash } = tones[label.tone];
+  const width = Math.max(height, textWidth(label.text, 12, 600) + 12);
+  const { x, y } = placeOfLabel(figure, width, label.at);
+  return (
+    <>
+      <rect
+        x={x}
+        y={y}
+        width={width}
+        height={height}
+        rx={label.isFilled ? height / 2 : 4}
+        fill={label.isFilled ? colour : paper}
+        stroke={label.isFilled ? ink : colour}
+        strokeWidth="1.2"
+        strokeDasharray={dash}
+      />
+      <text
+        x={x + width / 2}
+        y={y + 13.5}
+        fontSize="12"
+        fontWeight="600"
+        textAnchor="middle"
+        fill={label.isFilled ? ink : label.tone === "attention" ? "var(--chakra-colors-ink)" : colour}
+      >
+        {label.text}
+      </text>
+    </>
+  );
+}
