@@ -6,7 +6,7 @@ import { middleOf } from "./lines";
 import type { Label } from "./mark";
 import { ink, paper, tones } from "./tones";
 
-const height = 19;
+const height = 20;
 
 /** At the corner that is asked for; where the element's name stands there, at the lower one, or beside. */
 export function placeOfLabel({ bounds, label, line }: Figure, width: number, at: Label["at"]): Point {
@@ -29,7 +29,7 @@ export function placeOfLabel({ bounds, label, line }: Figure, width: number, at:
 /** A few words or a number on a piece of paper at the element. */
 export function LabelView({ label, figure }: { readonly label: Label; readonly figure: Figure }) {
   const { colour, dash } = tones[label.tone];
-  const width = Math.max(height, textWidth(label.text, 12, 600) + 12);
+  const width = Math.max(height, textWidth(label.text, 13, 600) + 14);
   const { x, y } = placeOfLabel(figure, width, label.at);
   return (
     <>
@@ -46,8 +46,8 @@ export function LabelView({ label, figure }: { readonly label: Label; readonly f
       />
       <text
         x={x + width / 2}
-        y={y + 13.5}
-        fontSize="12"
+        y={y + 14.5}
+        fontSize="13"
         fontWeight="600"
         textAnchor="middle"
         fill={label.isFilled ? ink : label.tone === "attention" ? "var(--chakra-colors-ink)" : colour}

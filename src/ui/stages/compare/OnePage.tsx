@@ -113,7 +113,7 @@ function drawnAs(
     const about = known.get(id);
     const side = (mode === "both" ? part?.of : mode) === "from" ? "from" : "to";
     if (mode === "both" && (part?.of === "from" || part?.of === "to")) marks.push(pennedMark(id, part.of));
-    if (mode === "both" && about && about.tag !== "") marks.push(tagMark(id, about.tag, side));
+    if (mode === "both" && about && about.tag !== "" && !figure.line) marks.push(tagMark(id, about.tag, side));
     if (about !== undefined && about.key === group?.key) marks.push(...currentMarks(id, side));
     return [mode === "from" ? (before.get(id) ?? figure) : figure];
   });

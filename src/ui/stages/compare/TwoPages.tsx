@@ -4,7 +4,7 @@ import { useCallback, useEffect, useMemo, useRef } from "react";
 import type { ChangeGroup } from "@/core/compare";
 import type { Scene } from "@/core/drawing";
 import { boundsAround } from "@/core/layout";
-import type { Bounds, Id } from "@/core/model";
+import { type Bounds, type Id, isConnection, type Model } from "@/core/model";
 import { pageWith, useScene } from "../../canvas/useScene";
 import type { Viewport } from "../../canvas/useViewport";
 import { ComparedPage } from "./ComparedPage";
@@ -46,8 +46,11 @@ export function TwoPages({
     ),
   };
   const marked = {
-    from: useMemo(() => sideMarks("from", marks.from, group, focus.from), [marks, group, focus]),
-    to: useMemo(() => sideMarks("to", marks.to, group, focus.to), [marks, group, focus]),
+    from: useMemo(
+      () => sideMarks("from", marks.from, group, focus.from, shapesIn(from.model)),
+      [marks, group, focus, from],
+    ),
+    to: useMemo(() => sideMarks("to", marks.to, group, focus.to, shapesIn(to.model)), [marks, group, focus, to]),
   };
   const lock = useLock(scenes, focus);
   return (
@@ -95,6 +98,8 @@ export function TwoPages({
     </Flex>
   );
 }
+
+const shapesIn = (model: Model) => (id: Id) => !isConnection(model.elements.get(id)?.type);
 
 function matched(picked: { readonly side: Hand; readonly id: Id } | null, pairs: ReadonlyMap<Id, Id>) {
   if (!picked) return undefined;

@@ -28,18 +28,22 @@ export const currentMarks = (on: Id, side: Pen): Mark[] => [
   { on, means: "current", as: "ribbon", tone: toneOf(side) },
 ];
 
-/** The marks of one side's drawing; `focus`: elements that are looked at, changed or not. */
+/**
+ * The marks of one side's drawing; `focus`: elements that are looked at, changed or not. What happened to a connection is said by its
+ * pen alone: labels along flows would hide the drawing.
+ */
 export function sideMarks(
   side: Pen,
   changes: ReadonlyMap<Id, ChangeMark>,
   group: ChangeGroup | undefined,
   focus: readonly Id[],
+  isShape: (id: Id) => boolean,
 ): Mark[] {
   const current = new Set(focus);
   const marks: Mark[] = [];
   for (const [id, { key, kind, tag }] of changes) {
     if (kind === "new" || kind === "gone") marks.push(pennedMark(id, side));
-    if (tag !== "") marks.push(tagMark(id, tag, side));
+    if (tag !== "" && isShape(id)) marks.push(tagMark(id, tag, side));
     if (key === group?.key) current.add(id);
   }
   for (const id of current) marks.push(...currentMarks(id, side));

@@ -248,7 +248,7 @@ export function DiagramStage() {
         )}
         <PageTrail model={settled} diagram={diagram?.id} pages={pages} onPage={turnTo} />
         <CanvasButtons canvas={canvas} onFit={fit} />
-        <Legend marks={marks} />
+        {(run || shownHandovers) && <Legend marks={marks} />}
         {run && (
           <ShownNote words={text.check.run(run.length)} hide={text.check.hideRun} onHide={() => set({ run: null })} />
         )}
