@@ -7,6 +7,7 @@ import { readDirectoryFile, writeDirectoryCsv, writeDirectoryJson } from "@/core
 import { directory, elements, processes, uses, versions } from "@/data/schema";
 import { lock } from "../kernel/act";
 import { DamagedVersion, tryHead, writeBatch } from "../kernel/heads";
+import { insertRows } from "../kernel/manyRows";
 import { needsFreeId } from "../kernel/takenIds";
 import { type Context, notFound, query, UseCaseError, useCase } from "../kernel/useCase";
 
@@ -167,7 +168,7 @@ export const importDirectory = useCase(terms.importDirectory, async ({ db }, { t
       made.push({ ...entry, hue: hue ?? (kind === "role" ? (roleHues[roles++ % roleHues.length] as string) : null) });
     }
   }
-  for (let at = 0; at < made.length; at += 500) await db.insert(directory).values(made.slice(at, at + 500));
+  await insertRows(db, directory, made);
   // Units last: a file may name one before it says what it is.
   const all = (await db.select().from(directory).where(isNull(directory.deletedAt))) as DirectoryEntry[];
   for (const { kind, name, unit } of read.value) {

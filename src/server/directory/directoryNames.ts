@@ -2,6 +2,7 @@ import { isNull } from "drizzle-orm";
 import type { NamedRow } from "@/core/directory";
 import { directory } from "@/data/schema";
 import { lock, type Transaction } from "../kernel/act";
+import { insertRows } from "../kernel/manyRows";
 
 /** What names mean in the directory now: what files and texts are read with. */
 export const namesIn = (db: Transaction): Promise<NamedRow[]> =>
@@ -14,5 +15,5 @@ export const namesIn = (db: Transaction): Promise<NamedRow[]> =>
 export async function enterNames(db: Transaction, made: readonly NamedRow[]): Promise<void> {
   if (made.length === 0) return;
   await lock(db, "directory");
-  for (let at = 0; at < made.length; at += 500) await db.insert(directory).values(made.slice(at, at + 500));
+  await insertRows(db, directory, made);
 }

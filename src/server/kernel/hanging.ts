@@ -3,6 +3,7 @@ import type { PgColumn, PgTable } from "drizzle-orm/pg-core";
 import { nanoid } from "nanoid";
 import { type Hangs, registered } from "@/data/register";
 import type { Transaction } from "./act";
+import { insertRows } from "./manyRows";
 
 type Row = { readonly [column: string]: unknown };
 
@@ -33,8 +34,8 @@ export async function copyHanging(
       .select()
       .from(table)
       .where(inArray(by, [...ids.keys()]));
-    const copies = rows.flatMap((row) => moved(table, row, hangs, ids) ?? []);
-    for (let at = 0; at < copies.length; at += 500) await db.insert(table).values(copies.slice(at, at + 500));
+    const copies = rows.map((row) => moved(table, row, hangs, ids)).filter((row) => row !== undefined);
+    await insertRows(db, table, copies);
   }
 }
 
@@ -48,7 +49,9 @@ export async function adoptHanging(db: Transaction, toBe: string, asIs: string):
       const same: SQL[] = hangs.whenAdopted.replacesBy.map((name) => eq(columnOf(table, name) as PgColumn, row[name]));
       await db.delete(table).where(and(eq(by, asIs), ...same));
     }
-    const copies = rows.flatMap((row) => moved(table, row, hangs, new Map([[toBe, asIs]])) ?? []);
-    for (let at = 0; at < copies.length; at += 500) await db.insert(table).values(copies.slice(at, at + 500));
+    const copies = rows
+      .map((row) => moved(table, row, hangs, new Map([[toBe, asIs]])))
+      .filter((row) => row !== undefined);
+    await insertRows(db, table, copies);
   }
 }

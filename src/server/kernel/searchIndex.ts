@@ -1,4 +1,4 @@
-import { and, eq, inArray, or } from "drizzle-orm";
+import { eq } from "drizzle-orm";
 import { entryUses } from "@/core/directory";
 import {
   attributesOf,
@@ -16,6 +16,7 @@ import {
 import { elements, uses, wordLinks } from "@/data/schema";
 import type { Transaction } from "./act";
 import { briefSummaryLapses } from "./lapse";
+import { deleteRows, insertRows } from "./manyRows";
 
 /** The elements that edits are about. */
 export function touchedBy(edits: readonly Edit[]): Set<string> {
@@ -57,9 +58,6 @@ function differing<Row>(rows: readonly Row[], others: readonly Row[]): Row[] {
   return rows.filter((row) => !there.has(JSON.stringify(row)));
 }
 
-const many = <Item>(items: readonly Item[]) =>
-  Array.from({ length: Math.ceil(items.length / 1000) }, (_, at) => items.slice(at * 1000, at * 1000 + 1000));
-
 /**
  * What a head is searched by: names and words, uses of the directory, marks of the brief. Only rows about what was touched are looked at,
  * and only those that differ from the state before are written (none of it known: all anew): a small change is a small work in a model
@@ -85,45 +83,17 @@ export async function renewIndex(
   const [old, now] = states as [(typeof states)[number], (typeof states)[number]];
   if (!before)
     for (const table of [elements, uses, wordLinks]) await db.delete(table).where(eq(table.version, version));
-  for (const rows of many(differing(old.found, now.found)))
-    await db.delete(elements).where(
-      and(
-        eq(elements.version, version),
-        inArray(
-          elements.element,
-          rows.map((row) => row.element),
-        ),
-      ),
-    );
-  for (const rows of many(differing(old.used, now.used)))
-    await db
-      .delete(uses)
-      .where(
-        and(
-          eq(uses.version, version),
-          or(
-            ...rows.map((row) => and(eq(uses.entry, row.entry), eq(uses.element, row.element), eq(uses.how, row.how))),
-          ),
-        ),
-      );
-  const unmarked = differing(old.marked, now.marked);
-  for (const rows of many(unmarked))
-    await db
-      .delete(wordLinks)
-      .where(
-        and(
-          eq(wordLinks.version, version),
-          or(...rows.map((row) => and(eq(wordLinks.mark, row.mark), eq(wordLinks.element, row.element)))),
-        ),
-      );
-  const [found, used, marked] = [
-    differing(now.found, old.found),
-    differing(now.used, old.used),
-    differing(now.marked, old.marked),
-  ];
-  for (const rows of many(found)) await db.insert(elements).values(rows.map((row) => ({ version, ...row })));
-  for (const rows of many(used)) await db.insert(uses).values(rows.map((row) => ({ version, ...row })));
-  for (const rows of many(marked)) await db.insert(wordLinks).values(rows.map((row) => ({ version, ...row })));
+  const ofVersion = <Row extends object>(rows: readonly Row[]) => rows.map((row) => ({ version, ...row }));
+  const unmarked = ofVersion(differing(old.marked, now.marked));
+  const marked = ofVersion(differing(now.marked, old.marked));
+  const gone = differing(old.found, now.found).map(({ element }) => ({ version, element }));
+  const unused = differing(old.used, now.used).map(({ entry, element, how }) => ({ version, entry, element, how }));
+  await deleteRows(db, elements, gone);
+  await deleteRows(db, uses, unused);
+  await deleteRows(db, wordLinks, unmarked);
+  await insertRows(db, elements, ofVersion(differing(now.found, old.found)));
+  await insertRows(db, uses, ofVersion(differing(now.used, old.used)));
+  await insertRows(db, wordLinks, marked);
   if (unmarked.length + marked.length > 0) await briefSummaryLapses(db, version);
 }
 
