@@ -39,7 +39,11 @@ export function brief(args: readonly string[], json: boolean): number {
       parties: parties.map((party) => party.name),
       sentences: sentences.map((sentence) => sentence.text),
     })),
-    advice: adviceOn(reading, content, frames).map(({ kind, message, reason }) => ({ kind, message, reason })),
+    advice: adviceOn(reading, content, frames).map(({ kind, message, reason }) => ({
+      kind,
+      message: message.text,
+      reason: reason.text,
+    })),
   };
   if (json) process.stdout.write(`${JSON.stringify(answer, null, 2)}\n`);
   else {

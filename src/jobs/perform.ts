@@ -1,5 +1,5 @@
 import { type Command, perform } from "@/core/commands";
-import { type Edit, newFault, type Problem } from "@/core/model";
+import { type Edit, newFault, type Problem, problem } from "@/core/model";
 import { type Job, needs } from "./job";
 
 export type Performed =
@@ -21,7 +21,7 @@ export const performAll: Job<{ readonly commands: readonly Command[] }, Performe
     const done = perform(current, command);
     if (!done.ok) return { refused: done.problems };
     const fault = newFault(current, done.value.model, done.value.edits);
-    if (fault) return { refused: [{ code: "refused", message: fault.message }] };
+    if (fault) return { refused: [problem({ code: "refused", message: fault.message })] };
     current = done.value.model;
     edits.push(...done.value.edits);
     remarks.push(...done.value.remarks);

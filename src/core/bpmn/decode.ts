@@ -1,3 +1,4 @@
+import { say } from "../messages";
 import { failure, ok, type Result } from "../model";
 
 /** Present in browsers, workers and Node alike, but not part of the language library core is compiled against. */
@@ -40,7 +41,7 @@ export function decodeXml(bytes: Uint8Array): Result<string> {
       if (!known) {
         return failure({
           code: "encoding",
-          message: `The file says it is written in "${declared[1]}", which cannot be read here. Save it as UTF-8.`,
+          message: say`The file says it is written in "${declared[1] ?? ""}", which cannot be read here. Save it as UTF-8.`,
           line: 1,
           column: 1,
         });
@@ -54,7 +55,7 @@ export function decodeXml(bytes: Uint8Array): Result<string> {
   } catch {
     return failure({
       code: "encoding",
-      message: `The file is not valid ${encoding.toUpperCase()} text. Save it as UTF-8 and open it again.`,
+      message: say`The file is not valid ${encoding.toUpperCase()} text. Save it as UTF-8 and open it again.`,
       line: 1,
       column: 1,
     });

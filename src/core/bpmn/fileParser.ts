@@ -1,4 +1,5 @@
 import { SaxesParser, type SaxesTagPlain } from "saxes";
+import { type Said, say } from "../messages";
 import type { ModelBuilder } from "./modelBuilder";
 
 /** What reading a file needs to know of the events of its XML. */
@@ -6,7 +7,7 @@ export interface FileEvents {
   readonly builder: ModelBuilder;
   readonly onOpen: () => void;
   readonly onClose: () => void;
-  readonly refuse: (code: string, message: string) => never;
+  readonly refuse: (code: string, message: Said) => never;
 }
 
 /**
@@ -45,10 +46,10 @@ const on = (name: Parameters<SaxesParser["on"]>[0], handler: (value: never) => v
 on("error", (error: Error) => {
   // The parser puts "line:column: " in front; the place is given on its own.
   const reason = error.message.replace(/^[^a-z]*?\d+:\d+: /i, "");
-  current?.refuse("not-well-formed", `This is not well-formed XML: ${reason}`);
+  current?.refuse("not-well-formed", say`This is not well-formed XML: ${reason}`);
 });
 on("doctype", () => {
-  current?.refuse("doctype", "The file brings a document type or entities, which are not read. Remove the DOCTYPE.");
+  current?.refuse("doctype", say`The file brings a document type or entities, which are not read. Remove the DOCTYPE.`);
 });
 // Looking through all attributes of every tag would cost a fifth of the reading; few tags declare anything.
 let declares = false;
@@ -57,7 +58,7 @@ let attributes = 0;
 let prefixed: string[] = [];
 on("attribute", ({ name }: { name: string }) => {
   if (++attributes > mostAttributes)
-    current?.refuse("too-many-attributes", `An element has more than ${mostAttributes} attributes.`);
+    current?.refuse("too-many-attributes", say`An element has more than ${mostAttributes} attributes.`);
   if (name.startsWith("xmlns")) declares = true;
   else if (name.includes(":")) prefixed.push(name);
 });

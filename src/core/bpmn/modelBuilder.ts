@@ -1,3 +1,4 @@
+import { type Said, say } from "../messages";
 import {
   anonymousId,
   bpmnNamespace,
@@ -66,7 +67,7 @@ export class ModelBuilder {
 
   constructor(
     private readonly line: () => number,
-    private readonly refuse: (code: string, message: string) => never,
+    private readonly refuse: (code: string, message: Said) => never,
   ) {
     this.#interchange = new InterchangeBuilder(this);
   }
@@ -204,7 +205,7 @@ export class ModelBuilder {
 
   /** Source: Namespaces in XML 1.0, section 5 (a prefix must have been declared); such a file is not namespace-well-formed. */
   #refusePrefix(prefix: string): never {
-    this.refuse("undeclared-prefix", `The prefix "${prefix}" is not declared (xmlns:${prefix} is missing).`);
+    this.refuse("undeclared-prefix", say`The prefix "${prefix}" is not declared (xmlns:${prefix} is missing).`);
   }
 
   #enterScope(attributes: Attributes): void {
@@ -223,7 +224,7 @@ export class ModelBuilder {
         local === "definitions"
           ? `its namespace is "${uri}", not BPMN 2.0's`
           : `it begins with <${name}>, not with BPMN's <definitions>`;
-      this.refuse("not-bpmn", `This is not a BPMN 2.0 file: ${reason}.`);
+      this.refuse("not-bpmn", say`This is not a BPMN 2.0 file: ${reason}.`);
     }
     this.#usualPrefix = prefix;
     this.#prefixes = [...this.#scope.prefixes];

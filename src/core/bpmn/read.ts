@@ -1,4 +1,5 @@
-import { failure, type Model, ok, type Problem, type Result } from "../model";
+import { type Said, say } from "../messages";
+import { failure, type Model, ok, type Problem, problem, type Result } from "../model";
 import { decodeXml } from "./decode";
 import { parseFile } from "./fileParser";
 import { ModelBuilder } from "./modelBuilder";
@@ -24,21 +25,21 @@ export function readBpmn(input: Uint8Array | string): Result<Model> {
   if (size > fileLimits.bytes) {
     return failure({
       code: "too-large",
-      message: `The file is ${Math.round(size / 1e6)} MB; files of up to ${fileLimits.bytes / 1024 / 1024} MB are read.`,
+      message: say`The file is ${Math.round(size / 1e6)} MB; files of up to ${fileLimits.bytes / 1024 / 1024} MB are read.`,
     });
   }
   const decoded = typeof input === "string" ? ok(input) : decodeXml(input);
   if (!decoded.ok) return decoded;
   const text = decoded.value.charCodeAt(0) === 0xfeff ? decoded.value.slice(1) : decoded.value;
-  if (text.trim() === "") return failure({ code: "empty", message: "The file is empty.", line: 1, column: 1 });
+  if (text.trim() === "") return failure({ code: "empty", message: say`The file is empty.`, line: 1, column: 1 });
 
   let builder: ModelBuilder | undefined;
   let depth = 0;
   let elements = 0;
   try {
     parseFile(text, (place) => {
-      const refuse = (code: string, message: string): never => {
-        throw new Unreadable({ code, message, line: place.line, column: place.column + 1 });
+      const refuse = (code: string, message: Said): never => {
+        throw new Unreadable(problem({ code, message, line: place.line, column: place.column + 1 }));
       };
       builder = new ModelBuilder(() => place.line, refuse);
       return {
@@ -46,9 +47,9 @@ export function readBpmn(input: Uint8Array | string): Result<Model> {
         refuse,
         onOpen: () => {
           if (++depth > fileLimits.depth)
-            refuse("too-deep", `The file is nested more than ${fileLimits.depth} levels deep.`);
+            refuse("too-deep", say`The file is nested more than ${fileLimits.depth} levels deep.`);
           if (++elements > fileLimits.elements)
-            refuse("too-many", `The file has more than ${fileLimits.elements} elements.`);
+            refuse("too-many", say`The file has more than ${fileLimits.elements} elements.`);
         },
         onClose: () => {
           depth--;

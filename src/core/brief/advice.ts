@@ -1,4 +1,4 @@
-import { counted } from "../model";
+import { listOf, type Said, say } from "../messages";
 import type { BriefContent, Mark } from "./document";
 import { type Frame, type FrameItem, framesOf, stepsIn } from "./frames";
 import type { BriefReading } from "./sentences";
@@ -13,8 +13,8 @@ import { partyNouns } from "./words";
 export type Advice = {
   /** The same as long as what it is about is there. */
   readonly id: string;
-  readonly message: string;
-  readonly reason: string;
+  readonly message: Said;
+  readonly reason: Said;
   /** The marks or sentence it is about, to jump to. */
   readonly marks: readonly string[];
   readonly sentence?: number;
@@ -58,8 +58,8 @@ function severalTriggers(frames: readonly Frame[]): Advice[] {
       {
         id: `several-triggers:${frame.key}`,
         kind: "several-triggers",
-        message: `"${frame.name}" has ${frame.triggers.length} triggers: ${frame.triggers.map((trigger) => `"${trigger.name}"`).join(", ")}.`,
-        reason: "Each event that sets work off is a process of its own, unless the same work follows from all of them.",
+        message: say`"${frame.name}" has ${frame.triggers.length} triggers: ${frame.triggers.map((trigger) => `"${trigger.name}"`).join(", ")}.`,
+        reason: say`Each event that sets work off is a process of its own, unless the same work follows from all of them.`,
         marks: triggers,
         triggers: triggers.slice(1),
       },
@@ -76,9 +76,8 @@ function recurringTimes(frames: readonly Frame[]): Advice[] {
         (mark): Advice => ({
           id: `recurring-time:${mark.id}`,
           kind: "recurring-time",
-          message: `"${mark.text}" recurs inside one case of "${frame.name}".`,
-          reason:
-            "What happens by the clock happens for many cases at once: it wants a process of its own that starts with a timer and calls the work for each case.",
+          message: say`"${mark.text}" recurs inside one case of "${frame.name}".`,
+          reason: say`What happens by the clock happens for many cases at once: it wants a process of its own that starts with a timer and calls the work for each case.`,
           marks: [mark.id],
           mark: mark.id,
         }),
@@ -100,9 +99,10 @@ function partiesAsLanes(reading: BriefReading): Advice[] {
       {
         id: `party-as-lane:${key}`,
         kind: "party-as-lane",
-        message: isParty ? `${name} is marked as a role and as an outside party.` : `${name} is marked as a role.`,
-        reason:
-          "Who only deals with the organisation is no lane of its process: an outside party is a closed pool, and what passes between them is a message.",
+        message: isParty
+          ? say`${name} is marked as a role and as an outside party.`
+          : say`${name} is marked as a role.`,
+        reason: say`Who only deals with the organisation is no lane of its process: an outside party is a closed pool, and what passes between them is a message.`,
         marks: marks.map((mark) => mark.id),
         name,
       },
@@ -129,8 +129,8 @@ function sameWork(frames: readonly Frame[], content: BriefContent): Advice[] {
           {
             id: `same-work:${key}`,
             kind: "same-work",
-            message: `"${name}" is done in ${[...where].map((one) => `"${one}"`).join(" and ")}.`,
-            reason: "Work used in two places is drawn once and called from both, so that a change is made once.",
+            message: say`"${name}" is done in ${listOf([...where].map((one) => `"${one}"`))}.`,
+            reason: say`Work used in two places is drawn once and called from both, so that a change is made once.`,
             marks,
             key,
           },
@@ -155,9 +155,8 @@ function tooMuch(reading: BriefReading, frames: readonly Frame[]): Advice[] {
         {
           id: `too-much:${first?.mark ?? passage}`,
           kind: "too-much",
-          message: `The paragraph "${opening} …" holds ${counted(steps, "step")} and ${counted(decisions, "decision")}.`,
-          reason:
-            "A complicated paragraph is clearer as a sub-process or as a process that is called, so that each diagram stays readable.",
+          message: say`The paragraph "${opening} …" holds ${steps === 1 ? say`1 step` : say`${steps} steps`} and ${decisions === 1 ? say`1 decision` : say`${decisions} decisions`}.`,
+          reason: say`A complicated paragraph is clearer as a sub-process or as a process that is called, so that each diagram stays readable.`,
           marks: first ? [first.mark] : [],
           passage,
           frame: frame.key,
@@ -180,8 +179,8 @@ function idleRoles(reading: BriefReading, frames: readonly Frame[]): Advice[] {
           {
             id: `idle-role:${key}`,
             kind: "idle-role",
-            message: `${thingName(mark.text)} does nothing in this text.`,
-            reason: "A role without a step makes an empty lane. Mark what they do, or ask whether they take part.",
+            message: say`${thingName(mark.text)} does nothing in this text.`,
+            reason: say`A role without a step makes an empty lane. Mark what they do, or ask whether they take part.`,
             marks: [mark.id],
           },
         ],
@@ -196,8 +195,8 @@ function nobodyDoesIt(frames: readonly Frame[]): Advice[] {
         (step): Advice => ({
           id: `nobody-does-it:${step.mark}`,
           kind: "nobody-does-it",
-          message: `Nobody is said to do "${step.name}".`,
-          reason: "A step without a role stands in no lane. Mark who does it in the same sentence, or ask.",
+          message: say`Nobody is said to do "${step.name}".`,
+          reason: say`A step without a role stands in no lane. Mark who does it in the same sentence, or ask.`,
           marks: [step.mark],
         }),
       ),
@@ -211,8 +210,8 @@ function unaccounted(reading: BriefReading): Advice[] {
       (sentence): Advice => ({
         id: `unaccounted:${sentence.text.slice(0, 80)}`,
         kind: "unaccounted",
-        message: `Nothing is marked in "${sentence.text.length > 70 ? `${sentence.text.slice(0, 68)} …` : sentence.text}"`,
-        reason: "Every sentence is either in a model or background. Mark what it says, or set it aside.",
+        message: say`Nothing is marked in "${sentence.text.length > 70 ? `${sentence.text.slice(0, 68)} …` : sentence.text}"`,
+        reason: say`Every sentence is either in a model or background. Mark what it says, or set it aside.`,
         marks: [],
         sentence: sentence.at,
       }),

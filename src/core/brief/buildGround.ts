@@ -1,6 +1,7 @@
 import type { Draft, NamedEntry } from "../capture";
 import type { Kind } from "../commands";
 import { foldedName } from "../directory";
+import { say } from "../messages";
 import {
   type Element,
   eventDefinitionsOf,
@@ -38,7 +39,7 @@ export class FrameGround {
   ) {
     const process = processesOf(draft.model)[0];
     const diagram = [...draft.model.diagrams].sort((a, b) => a.order - b.order)[0];
-    if (!process || !diagram) draft.refuse("no-process", "There is no process to build into.");
+    if (!process || !diagram) draft.refuse("no-process", say`There is no process to build into.`);
     this.process = process as Element;
     this.diagram = (diagram as { id: Id }).id;
   }
@@ -65,7 +66,7 @@ export class FrameGround {
     if (nodes.length > 0)
       return draft.refuse(
         "no-start",
-        `"${nameOf(draft.model, this.process.id)}" has steps but no start event to build from. Give it one first.`,
+        say`"${nameOf(draft.model, this.process.id)}" has steps but no start event to build from. Give it one first.`,
       );
     const pools = participantsOf(draft.model).filter((pool) => pool.processRef === this.process.id);
     if (pools.length === 0) {

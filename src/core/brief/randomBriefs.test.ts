@@ -150,7 +150,7 @@ describe("on random briefs", () => {
       fc.property(brief, (document) => {
         const { reading, content } = read(document);
         const advice = adviceOn(reading, content);
-        for (const one of advice) expect(one.reason.length).toBeGreaterThan(20);
+        for (const one of advice) expect(one.reason.text.length).toBeGreaterThan(20);
         for (const kind of new Set(advice.map((one) => one.kind))) {
           if (kind === "unaccounted") continue;
           const ids = advice.filter((one) => one.kind === kind).map((one) => one.id);

@@ -1,4 +1,5 @@
 import type { Kind } from "../commands";
+import { say } from "../messages";
 import { type Id, incomingOf, isGateway, laneOf, outgoingOf, scopeOf } from "../model";
 import { branchingOf } from "./branching";
 import type { Draft } from "./draft";
@@ -18,7 +19,7 @@ export function addBehind(draft: Draft, rows: readonly StepRow[], at: number, ki
     standLike(draft, id, from);
   } else {
     if (draft.element(from).type === "endEvent")
-      draft.refuse("after-end", "Nothing can follow an end that no step leads to. Write the step before it.");
+      draft.refuse("after-end", say`Nothing can follow an end that no step leads to. Write the step before it.`);
     draft.do({ type: "append", diagram: draft.pageOf(from), from, id, flow: draft.newId("flow"), kind });
   }
   if (name) draft.do({ type: "rename", id, name });
@@ -44,7 +45,7 @@ export function addBefore(draft: Draft, rows: readonly StepRow[], at: number, ki
   const flow = flowInto(draft.model, rows, at) ?? incomingOf(draft.model, row.element)[0];
   if (!flow) {
     if (row.lead === "edge" || draft.element(row.element).type === "startEvent")
-      draft.refuse("before-start", "Nothing comes before what begins a process or a path. Write the step after it.");
+      draft.refuse("before-start", say`Nothing comes before what begins a process or a path. Write the step after it.`);
     return putInFront(draft, row.element, kind, name);
   }
   const others = incomingOf(draft.model, row.element).filter((other) => other.id !== flow.id);
@@ -86,12 +87,12 @@ export function addPath(draft: Draft, split: Id, name: string): Id {
 export function addParallel(draft: Draft, rows: readonly StepRow[], at: number, name: string): Id {
   const row = rows[at] as StepRow;
   if (row.kind !== "step" || outgoingOf(draft.model, row.element).length > 1)
-    return draft.refuse("parallel-to-what", "Choose a single step; the new one is then done at the same time.");
+    return draft.refuse("parallel-to-what", say`Choose a single step; the new one is then done at the same time.`);
   const beside = row.element;
   if (["startEvent", "endEvent", "boundaryEvent"].includes(draft.element(beside).type))
     return draft.refuse(
       "parallel-to-what",
-      "What begins or ends a process has nothing at the same time. Choose a step.",
+      say`What begins or ends a process has nothing at the same time. Choose a step.`,
     );
   const fork = { type: "parallelGateway" } as const;
   const join = addBehind(draft, rows, at, fork, "");

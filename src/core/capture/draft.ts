@@ -1,5 +1,16 @@
 import { type Command, perform } from "../commands";
-import { type Edit, type Element, edgesOf, type Id, type Model, type Problem, type Result, shapesOf } from "../model";
+import { type Said, say } from "../messages";
+import {
+  type Edit,
+  type Element,
+  edgesOf,
+  type Id,
+  type Model,
+  type Problem,
+  problem,
+  type Result,
+  shapesOf,
+} from "../model";
 
 /** A refusal while a plan is made; `plan` turns it into a result. */
 export class PlanRefusal extends Error {
@@ -44,17 +55,19 @@ export class Draft {
   }
 
   element(id: Id): Element {
-    return this.#model.elements.get(id) ?? this.refuse("unknown-element", "This row's step is no longer in the model.");
+    return (
+      this.#model.elements.get(id) ?? this.refuse("unknown-element", say`This row's step is no longer in the model.`)
+    );
   }
 
   /** The page an element is drawn on. */
   pageOf(id: Id): Id {
     const page = shapesOf(this.#model, id)[0]?.diagram ?? edgesOf(this.#model, id)[0]?.diagram;
-    return page ?? this.refuse("not-drawn", "This is drawn on no page. Open the diagram and tidy it first.");
+    return page ?? this.refuse("not-drawn", say`This is drawn on no page. Open the diagram and tidy it first.`);
   }
 
-  refuse(code: string, message: string): never {
-    throw new PlanRefusal([{ code, message }]);
+  refuse(code: string, message: Said): never {
+    throw new PlanRefusal([problem({ code, message })]);
   }
 }
 

@@ -1,3 +1,4 @@
+import { say } from "../messages";
 import { type Id, incomingOf } from "../model";
 import type { Draft } from "./draft";
 import { flowInto } from "./rowFlows";
@@ -28,7 +29,7 @@ export function leadTo(draft: Draft, rows: readonly StepRow[], at: number, to: I
   }
   const into = flowInto(draft.model, rows, at);
   if (row.kind !== "step" || draft.element(row.element).type !== "endEvent" || !into)
-    return draft.refuse("not-a-path-end", "Choose the last row of a path; it can then lead to another step.");
+    return draft.refuse("not-a-path-end", say`Choose the last row of a path; it can then lead to another step.`);
   if (to === "end") return;
   redirect(draft, into.id, to);
   if (incomingOf(draft.model, row.element).length === 0) draft.do({ type: "delete", ids: [row.element] });

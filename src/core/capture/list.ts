@@ -1,3 +1,4 @@
+import { say } from "../messages";
 import { type Id, isActivity, scopeOf } from "../model";
 import type { TableRows } from "../table";
 import { addAfter, addBehind } from "./addRows";
@@ -124,6 +125,9 @@ export function readAmount(text: string): number | undefined {
 function amountOf(draft: Draft, { step, cost }: ListedStep): number {
   return (
     readAmount(cost) ??
-    draft.refuse("no-amount", `The cost of "${step}" is "${cost}", which is no amount. Write a number, such as 12.50.`)
+    draft.refuse(
+      "no-amount",
+      say`The cost of "${step}" is "${cost}", which is no amount. Write a number, such as 12.50.`,
+    )
   );
 }

@@ -1,3 +1,4 @@
+import { say } from "../messages";
 import { type Element, type Id, incomingOf, outgoingOf, shapeOn } from "../model";
 import type { Draft } from "./draft";
 import { flowBehind, flowInto } from "./rowFlows";
@@ -13,7 +14,10 @@ export function moveRow(draft: Draft, process: Id, rows: readonly StepRow[], at:
   const neighbour = direction === "down" ? below : above;
   const { step, out } = movable(draft, rows, at);
   if (!neighbour)
-    return draft.refuse("at-the-end", `There is no row ${direction === "down" ? "below" : "above"} to move past.`);
+    return draft.refuse(
+      "at-the-end",
+      say`There is no row ${direction === "down" ? say`below` : say`above`} to move past.`,
+    );
   takeOut(draft, step, out);
   const closed = stepSheetOf(draft.model, process);
   const there = closed.findIndex((other) => other.id === neighbour.id);
@@ -35,7 +39,7 @@ export function moveRowBehind(draft: Draft, process: Id, rows: readonly StepRow[
   if (target.scope !== rows[at]?.scope)
     return draft.refuse(
       "other-scope",
-      "A step stays within its process or sub-process. Delete it here and write it there.",
+      say`A step stays within its process or sub-process. Delete it here and write it there.`,
     );
   takeOut(draft, step, out);
   const closed = stepSheetOf(draft.model, process);
@@ -48,12 +52,12 @@ export function moveRowBehind(draft: Draft, process: Id, rows: readonly StepRow[
 function movable(draft: Draft, rows: readonly StepRow[], at: number): { step: Id; out: Element } {
   const row = rows[at] as StepRow;
   if (row.kind !== "step" || row.lead !== "flow")
-    return draft.refuse("not-movable", "Only steps within the flow can be moved.");
+    return draft.refuse("not-movable", say`Only steps within the flow can be moved.`);
   const [out, second] = outgoingOf(draft.model, row.element);
   if (!flowInto(draft.model, rows, at) || !out || second)
     return draft.refuse(
       "not-movable",
-      "A row with several ways out, or none, stays where it is. Move the steps around it.",
+      say`A row with several ways out, or none, stays where it is. Move the steps around it.`,
     );
   return { step: row.element, out };
 }
@@ -68,7 +72,7 @@ function takeOut(draft: Draft, step: Id, out: Element): void {
 
 function putOnto(draft: Draft, step: Id, out: Element, onto: Element | undefined): void {
   if (!onto || onto.id === out.id)
-    return draft.refuse("at-the-end", "The step cannot be moved past the end of its path.");
+    return draft.refuse("at-the-end", say`The step cannot be moved past the end of its path.`);
   const follower = onto.targetRef as Id;
   reconnect(draft, onto.id, "target", step);
   reconnect(draft, out.id, "target", follower);

@@ -1,4 +1,5 @@
 import type { Kind } from "../commands";
+import { say } from "../messages";
 import {
   type ElementType,
   emptyModel,
@@ -9,6 +10,7 @@ import {
   type Model,
   ok,
   type Problem,
+  problem,
   type Result,
 } from "../model";
 import { readTable, type TableRows } from "../table";
@@ -49,7 +51,7 @@ export function readSheet(text: string, title: string, newId: NewId, resolve: Re
   if (map.step === undefined) {
     return failure({
       code: "no-steps",
-      message: 'No column is called "Step" (or Activity, Task, What). Name the column of the steps in the first row.',
+      message: say`No column is called "Step" (or Activity, Task, What). Name the column of the steps in the first row.`,
       line: 1,
     });
   }
@@ -108,19 +110,23 @@ function sheetLines(rows: TableRows, map: ColumnMap, first: number): Result<Shee
     const kind = kindOfWords(word, more);
     const level = Number(cell(map.level) || 0);
     if (!kind) {
-      problems.push({
-        code: "unknown-kind",
-        message: `Row ${line}: "${cell(map.kind)}" is no kind of row. Write userTask, exclusiveGateway, path, or another that docs/step-sheet.md lists.`,
-        line,
-      });
+      problems.push(
+        problem({
+          code: "unknown-kind",
+          message: say`Row ${line}: "${cell(map.kind)}" is no kind of row. Write userTask, exclusiveGateway, path, or another that docs/step-sheet.md lists.`,
+          line,
+        }),
+      );
       return [];
     }
     if (!Number.isInteger(level) || level < 0 || level > 200) {
-      problems.push({
-        code: "level",
-        message: `Row ${line}: the level "${cell(map.level)}" is no whole number from 0.`,
-        line,
-      });
+      problems.push(
+        problem({
+          code: "level",
+          message: say`Row ${line}: the level "${cell(map.level)}" is no whole number from 0.`,
+          line,
+        }),
+      );
       return [];
     }
     return [

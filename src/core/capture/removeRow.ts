@@ -1,3 +1,4 @@
+import { say } from "../messages";
 import { boundaryEventsOf, type Element, type Id, incomingOf, isGateway, type Model, outgoingOf } from "../model";
 import type { Draft } from "./draft";
 import type { StepRow } from "./stepRow";
@@ -7,7 +8,7 @@ export function removeRow(draft: Draft, rows: readonly StepRow[], at: number): v
   const row = rows[at] as StepRow;
   switch (row.kind) {
     case "stop":
-      return draft.refuse("nothing-here", "Nothing stands here. Delete the step above, or lead the path on.");
+      return draft.refuse("nothing-here", say`Nothing stands here. Delete the step above, or lead the path on.`);
     case "path":
       return removePath(draft, row.flow);
     case "jump": {

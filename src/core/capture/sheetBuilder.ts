@@ -1,5 +1,6 @@
 import type { Kind } from "../commands";
 import { foldedName } from "../directory";
+import { type Said, say } from "../messages";
 import { type Id, isSubProcess, shapeOn } from "../model";
 import type { Draft } from "./draft";
 import { furnish } from "./list";
@@ -48,8 +49,8 @@ export class SheetBuilder {
     const scope = { id: process, diagram, level: 0 };
     while (this.#at < this.#lines.length) {
       const line = this.#lines[this.#at] as SheetLine;
-      if (line.level > 0) this.#refuse(line, "it is indented, but no step stands above it");
-      if (isEdge(line)) this.#refuse(line, "an event at an edge stands indented below its step");
+      if (line.level > 0) this.#refuse(line, say`it is indented, but no step stands above it`);
+      if (isEdge(line)) this.#refuse(line, say`an event at an edge stands indented below its step`);
       this.#column(scope, 0, []);
     }
     this.#connect();
@@ -61,7 +62,7 @@ export class SheetBuilder {
       const target =
         typeof to === "string"
           ? to
-          : (this.#steps.get(to.step) ?? this.#refuse(to, `there is no step with the number "${to.step}"`));
+          : (this.#steps.get(to.step) ?? this.#refuse(to, say`there is no step with the number "${to.step}"`));
       const id = this.draft.newId("flow");
       const { from, name, isDefault } = end;
       this.draft.do({ type: "connect", diagram, id, source: from, target, ...(name && { name }) });
@@ -92,13 +93,13 @@ export class SheetBuilder {
     let open = from;
     let last = above;
     for (let line = this.#lines[this.#at]; line && line.level >= level; line = this.#lines[this.#at]) {
-      if (line.level > level) this.#refuse(line, "it is indented further than what stands above it allows");
+      if (line.level > level) this.#refuse(line, say`it is indented further than what stands above it allows`);
       if (isEdge(line)) break;
       if (line.kind === "path" || line.kind === "main path") {
         open = this.#paths(
           scope,
           level,
-          last ?? this.#refuse(line, "a path needs a step above it that it leads out of"),
+          last ?? this.#refuse(line, say`a path needs a step above it that it leads out of`),
         );
         continue;
       }
@@ -169,7 +170,7 @@ export class SheetBuilder {
     return { count: this.#count++, from, name: path?.step ?? "", isDefault: path?.isDefault === true };
   }
 
-  #refuse(line: SheetLine, why: string): never {
-    return this.draft.refuse("sheet-structure", `Row ${line.line} ("${line.step}") cannot be placed: ${why}.`);
+  #refuse(line: SheetLine, why: Said): never {
+    return this.draft.refuse("sheet-structure", say`Row ${line.line} ("${line.step}") cannot be placed: ${why}.`);
   }
 }

@@ -142,7 +142,7 @@ describe("rules as a whole", () => {
   test("ids are unique, there are at least twenty, and each says what it wants", () => {
     expect(new Set(rules.map((rule) => rule.id)).size).toBe(rules.length);
     expect(rules.length).toBeGreaterThanOrEqual(20);
-    for (const rule of rules) expect(rule.wants).toMatch(/^[A-Z].+\.$/);
+    for (const rule of rules) expect(rule.wants.text).toMatch(/^[A-Z].+\.$/);
   });
 
   test("a message says what, why and what to do, in sentences", () => {

@@ -23,12 +23,14 @@ export function checkModel(
     if (part !== undefined && (rule.group === "behaviour") !== (part === "behaviour")) return [];
     const severity = levelOf(rule, profile, adaption);
     if (severity === "off") return [];
-    return rule.find(model).map((said) => ({
-      ...said,
+    return rule.find(model).map(({ message, ...found }) => ({
+      ...found,
+      message: message.text,
+      said: message,
       rule: rule.id,
       group: rule.group,
       severity,
-      about: aboutOf(model, rule.group, said.elements),
+      about: aboutOf(model, rule.group, found.elements),
     }));
   });
 }

@@ -1,4 +1,5 @@
 import type { Command } from "../commands";
+import { capital, type Said } from "../messages";
 import { called, type Element, type Id, type Model } from "../model";
 
 export type Severity = "error" | "warning" | "advice";
@@ -11,31 +12,34 @@ export interface Finding {
   readonly group: RuleGroup;
   readonly severity: Severity;
   readonly elements: readonly Id[];
+  /** What it says, in English. */
   readonly message: string;
+  /** The same as code and data, for other languages. */
+  readonly said: Said;
   /** The mend, where there is an obvious one: commands to perform, and what the button says. */
-  readonly repair?: { readonly label: string; readonly commands: readonly Command[] };
+  readonly repair?: { readonly label: Said; readonly commands: readonly Command[] };
   /** For behaviour: the run that leads there. */
   readonly witness?: readonly Id[];
   /** What it depends on; see `aboutOf`. */
   readonly about: string;
 }
 
-export type Said = Omit<Finding, "rule" | "group" | "severity" | "about">;
+/** What a rule finds; the check adds whose it is. */
+export type Found = Omit<Finding, "rule" | "group" | "severity" | "about" | "message" | "said"> & {
+  readonly message: Said;
+};
 
 export interface Rule {
   readonly id: string;
   readonly group: RuleGroup;
   readonly severity: Severity;
   /** What the rule wants, in a sentence for the list of rules. */
-  readonly wants: string;
-  readonly find: (model: Model) => readonly Said[];
+  readonly wants: Said;
+  readonly find: (model: Model) => readonly Found[];
 }
 
 /** An element at the beginning of a sentence. */
-export function saidOf(model: Model, element: Element): string {
-  const words = called(model, element);
-  return words.charAt(0).toUpperCase() + words.slice(1);
-}
+export const saidOf = (model: Model, element: Element): Said => capital(called(model, element));
 
 /** A finding's name: rule and elements. A waiver is for one such name, as long as what it was about has not changed. */
 export function keyOf(finding: Pick<Finding, "rule" | "elements">): string {

@@ -1,5 +1,6 @@
 import { readBpmn, writeBpmn } from "../bpmn";
 import { copy, type Fragment, perform } from "../commands";
+import { say } from "../messages";
 import { emptyModel, failure, isFlowNode, type Model, ok, type Result } from "../model";
 
 /** What was copied as a BPMN file of its own: the form in which it crosses the system's clipboard. */
@@ -25,8 +26,7 @@ export function fragmentOfFile(text: string): Result<Fragment> {
   if (!ids)
     return failure({
       code: "nothing-drawn",
-      message:
-        "The BPMN text on the clipboard holds no drawn steps. Import it as a file on Home; it is laid out there.",
+      message: say`The BPMN text on the clipboard holds no drawn steps. Import it as a file on Home; it is laid out there.`,
     });
   return ok(copy(model, ids.diagram, ids.nodes));
 }

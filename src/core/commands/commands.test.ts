@@ -1,5 +1,6 @@
 import { describe, expect, test } from "vitest";
 import { documentsOf, rolesOf } from "../directory";
+import { say } from "../messages";
 import {
   boundaryEventsOf,
   connectionRules,
@@ -170,7 +171,7 @@ describe("refusals name the rule", () => {
   ])("%s", (_, command, code) => expect(refused(command)).toContain(code));
 
   test("each rule of connecting says in a sentence why", () => {
-    for (const rule of connectionRules) expect(rule.words("“A”", "“B”")).toMatch(/^.{20,}\.$/s);
+    for (const rule of connectionRules) expect(rule.words(say`“A”`, say`“B”`).text).toMatch(/^.{20,}\.$/s);
   });
 });
 

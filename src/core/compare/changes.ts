@@ -99,7 +99,7 @@ export function compareModels(from: Model, to: Model, by?: MatchBy): Comparison 
         from: namedOf(from, before),
         to: namedOf(to, after),
         fields,
-        words: `${said(to, after)} ${fields.map(fieldWords).join("; ")}.`,
+        words: `${said(to, after)} ${fields.map((field) => fieldWords(field).text).join("; ")}.`,
       });
     }
   }

@@ -1,46 +1,47 @@
+import { type Said, say, term } from "../messages";
 import type { FieldChange } from "./changes";
 
 /** "a user task", "an exclusive gateway". */
 export const article = (words: string): string => `${/^[aeio]/.test(words) ? "an" : "a"} ${words}`;
 
 /** One field's difference, as it follows an element's name in a sentence. */
-export function fieldWords({ field, from, to }: FieldChange): string {
-  const was = (value: string) => (value === "" ? "nothing" : value);
+export function fieldWords({ field, from, to }: FieldChange): Said {
+  const was = (value: string) => (value === "" ? say`nothing` : value);
   switch (field) {
     case "name":
       return from === ""
-        ? "has a name now"
+        ? say`has a name now`
         : to === ""
-          ? `has no name any more; it was “${from}”`
-          : `was called “${from}”`;
+          ? say`has no name any more; it was “${from}”`
+          : say`was called “${from}”`;
     case "type":
-      return `is ${article(to)} instead of ${article(from)}`;
+      return say`is ${term(article(to))} instead of ${term(article(from))}`;
     case "lane":
       return from === ""
-        ? `is now done by ${to}`
+        ? say`is now done by ${to}`
         : to === ""
-          ? `is no longer done by ${from}`
-          : `moves from ${from} to ${to}`;
+          ? say`is no longer done by ${from}`
+          : say`moves from ${from} to ${to}`;
     case "parent":
-      return `is now part of ${was(to)} instead of ${was(from)}`;
+      return say`is now part of ${was(to)} instead of ${was(from)}`;
     case "source":
-      return `comes from ${was(to)} instead of ${was(from)}`;
+      return say`comes from ${was(to)} instead of ${was(from)}`;
     case "target":
-      return `leads to ${was(to)} instead of ${was(from)}`;
+      return say`leads to ${was(to)} instead of ${was(from)}`;
     case "systems":
       return usedWords(from, to);
     case "documents":
-      return `handles ${was(to)} instead of ${was(from)}`;
+      return say`handles ${was(to)} instead of ${was(from)}`;
     case "roles":
-      return `has ${was(to)} instead of ${was(from)}`;
+      return say`has ${was(to)} instead of ${was(from)}`;
     case "documentation":
-      return "has other guidance";
+      return say`has other guidance`;
     case "markers":
-      return `is ${was(to)} instead of ${was(from)}`;
+      return say`is ${was(to)} instead of ${was(from)}`;
     case "extension":
-      return "has other technical attributes";
+      return say`has other technical attributes`;
     default:
-      return `has the ${field} ${was(to)} instead of ${was(from)}`;
+      return say`has the ${field} ${was(to)} instead of ${was(from)}`;
   }
 }
 
@@ -54,8 +55,9 @@ export function listChange({ from, to }: Pick<FieldChange, "from" | "to">): { ad
   };
 }
 
-function usedWords(from: string, to: string): string {
+function usedWords(from: string, to: string): Said {
   const { added, gone } = listChange({ from, to });
-  if (added && gone) return `uses ${added} instead of ${gone}`;
-  return added ? `uses ${added} ${from === "" ? "now" : "too"}` : `no longer uses ${gone}`;
+  if (added && gone) return say`uses ${added} instead of ${gone}`;
+  if (!added) return say`no longer uses ${gone}`;
+  return from === "" ? say`uses ${added} now` : say`uses ${added} too`;
 }

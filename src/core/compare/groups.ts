@@ -1,3 +1,4 @@
+import type { Said } from "../messages";
 import {
   childrenOf,
   type Element,
@@ -15,7 +16,6 @@ import type { Change, Comparison } from "./changes";
 import { isFlow } from "./compared";
 import { groupWords } from "./groupWords";
 import { type Besides, splitAndMerged } from "./match";
-import { type Phrase, plainWords } from "./phrases";
 import { orderKind, type Regrouped, Stars } from "./stars";
 import { type Succession, successionOf } from "./succession";
 
@@ -36,7 +36,7 @@ export interface ChangeGroup {
   /** Stays the same while the change is worked on, so that a reason can be kept with it. */
   readonly key: string;
   readonly kind: GroupKind;
-  readonly phrase: Phrase;
+  readonly said: Said;
   readonly words: string;
   /** What it is about on either side, the most telling first. */
   readonly from: readonly Id[];
@@ -85,14 +85,14 @@ export function changeGroups(from: Model, to: Model, { changes, pairs }: Compari
     let key = keyOf(draft);
     while (keys.has(key)) key += "'";
     keys.add(key);
-    const phrase = groupWords(sides, draft);
+    const said = groupWords(sides, draft);
     const unique = (ids: readonly (Id | undefined)[]) => [...new Set(ids.filter((id) => id !== undefined))];
     const ordered = draft.orders.flatMap((order) => [order.step, ...order.others]);
     return {
       key,
       kind: draft.kind,
-      phrase,
-      words: plainWords(phrase),
+      said,
+      words: said.text,
       from: unique([...draft.changes.map((change) => change.from?.id), ...ordered.map((id) => sides.back.get(id))]),
       to: unique([...draft.changes.map((change) => change.to?.id), ...ordered]),
       changes: draft.changes,

@@ -15,7 +15,6 @@ export { type Besides, type MatchBy, matchElements, splitAndMerged } from "./mat
 export { movedShapes } from "./movedShapes";
 export { type OnePicture, onePicture, type Part } from "./onePicture";
 export { type Fault, type Outcome, outcomeOf } from "./outcome";
-export type { Phrase } from "./phrases";
 export { type ChangeState, changeStates, noReason, type Pain, pains, type Reason, reasonSchema } from "./reasons";
 export { changesAsCsv, changesAsMarkdown, type Report } from "./report";
 export { inIdsOf, type SameIds } from "./sameIds";

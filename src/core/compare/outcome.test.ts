@@ -44,14 +44,14 @@ test("a split without its join is told before, and the join is what has to come 
     groups.find((group) => group.changes.some((change) => change.from?.id === id))?.key as string;
   const keys = withNeeded(request, [keyOfChange("decide")]);
   const taken = takeOver(request, keys);
-  if (!taken.ok) throw new Error(taken.message);
+  if (!taken.ok) throw new Error(taken.message.text);
   const outcome = outcomeOf(request, keys, taken, faultsOf);
   if (keyOfChange("join") !== keyOfChange("decide")) {
     expect(outcome.faults.map(({ key }) => key)).toEqual([expect.stringMatching(/^lack-of-synchronization:/)]);
     expect(outcome.along).toEqual([keyOfChange("join")]);
   }
   const all = takeOver(request, [...keys, ...outcome.along]);
-  if (!all.ok) throw new Error(all.message);
+  if (!all.ok) throw new Error(all.message.text);
   expect(faultsOf(all.model)).toEqual(faultsOf(to));
 });
 
@@ -62,6 +62,6 @@ test("what makes nothing wrong is taken as it is", () => {
   const request = { from, to, pairs: comparison.pairs, groups, into: "from" as const };
   const name = groups.find((group) => group.changes.some((change) => change.from?.id === "check"))?.key as string;
   const taken = takeOver(request, [name]);
-  if (!taken.ok) throw new Error(taken.message);
+  if (!taken.ok) throw new Error(taken.message.text);
   expect(outcomeOf(request, [name], taken, faultsOf)).toEqual({ faults: [], along: [] });
 });

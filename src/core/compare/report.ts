@@ -1,3 +1,4 @@
+import { partsOf } from "../messages";
 import { writeTable } from "../table";
 import type { FieldChange } from "./changes";
 import type { ChangeGroup } from "./groups";
@@ -30,7 +31,7 @@ export function changesAsCsv({ groups, reasonOf }: Report): string {
 export function changesAsMarkdown({ from, to, groups, reasonOf }: Report): string {
   const lines = [`# ${plain(from)} against ${plain(to)}`, ""];
   for (const group of groups) {
-    const words = group.phrase
+    const words = partsOf(group.said)
       .map((part) => (typeof part === "string" ? plain(part) : `**${plain(part.name)}**`))
       .join("");
     lines.push(`- ${words}`);

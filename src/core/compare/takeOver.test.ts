@@ -14,7 +14,7 @@ function request(from: Model, to: Model, into: "from" | "to") {
 }
 
 function taken(answer: TakenOver): Extract<TakenOver, { ok: true }> {
-  if (!answer.ok) throw new Error(answer.message);
+  if (!answer.ok) throw new Error(answer.message.text);
   return answer;
 }
 
@@ -98,7 +98,7 @@ describe("taking changes over", () => {
     const asked = request(from, to, "from");
     const refused = takeOver(asked, ["switch"]);
     expect(refused).toMatchObject({ ok: false, needs: ["visit"] });
-    expect(refused.ok ? "" : refused.message).toContain("“Book visit” is not there.");
+    expect(refused.ok ? "" : refused.message.text).toContain("“Book visit” is not there.");
     const along = withNeeded(asked, ["switch"]);
     expect([...along].sort()).toEqual(["switch", "visit"]);
     expect(left(taken(takeOver(asked, along)).model, to)).toEqual([]);

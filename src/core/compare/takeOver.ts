@@ -1,4 +1,5 @@
 import { isTidy, settled } from "../commands";
+import { type Said, say, together } from "../messages";
 import {
   ancestorsOf,
   applyEdits,
@@ -43,7 +44,7 @@ export type TakenOver =
       readonly ok: false;
       /** Keys of the changes that have to come along. */
       readonly needs: readonly string[];
-      readonly message: string;
+      readonly message: Said;
     };
 
 /**
@@ -107,7 +108,7 @@ class Taking {
     if (needs) return needs;
     const drawn = this.#draw();
     const applied = applyEdits(this.#target, [...this.#edits, ...drawn]);
-    if (!applied.ok) return { ok: false, needs: [], message: applied.problems.map(({ message }) => message).join(" ") };
+    if (!applied.ok) return { ok: false, needs: [], message: together(applied.problems.map(({ said }) => said)) };
     return this.#place(applied.value, [...this.#edits, ...drawn]);
   }
 
@@ -289,7 +290,7 @@ class Taking {
     return {
       ok: false,
       needs: [...needs],
-      message: `This change hangs on another: ${reason}${needs.size > 0 ? " Take both over." : " It cannot be taken over by itself."}`,
+      message: say`This change hangs on another: ${reason}${needs.size > 0 ? say` Take both over.` : say` It cannot be taken over by itself.`}`,
     };
   }
 

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { type DirectoryEntry, directoryEntrySchema, type EntryKind, entryKinds } from "../directory";
-import { failure, ok, type Problem, type Result } from "../model";
+import { say } from "../messages";
+import { failure, ok, type Problem, problem, type Result } from "../model";
 import { readTable, writeTable } from "../table";
 
 /** An entry as a file has it: the unit by its name, no id. */
@@ -63,13 +64,13 @@ function readJson(text: string): Result<FiledEntry[]> {
   try {
     parsed = JSON.parse(text);
   } catch {
-    return failure({ code: "not-json", message: "This is not valid JSON." });
+    return failure({ code: "not-json", message: say`This is not valid JSON.` });
   }
   const file = fileSchema.safeParse(parsed);
   if (!file.success)
     return failure({
       code: "not-a-directory",
-      message: `This JSON is no directory: it needs "format": "${fileFormat}" and "entries".`,
+      message: say`This JSON is no directory: it needs "format": "${fileFormat}" and "entries".`,
     });
   return all(file.data.entries.map((entry, at) => [`Entry ${at + 1}`, entry]));
 }
@@ -82,7 +83,7 @@ function readCsv(text: string): Result<FiledEntry[]> {
   if (at.get("Kind") === -1 || at.get("Name") === -1)
     return failure({
       code: "no-headings",
-      message: `The first row has to name the columns; Kind and Name are needed, ${columns.slice(2).join(", ")} may follow.`,
+      message: say`The first row has to name the columns; Kind and Name are needed, ${columns.slice(2).join(", ")} may follow.`,
       line: 1,
     });
   return all(
@@ -132,10 +133,8 @@ function all(rows: readonly (readonly [place: string, entry: unknown])[]): Resul
     if (read.success) entries.push(read.data);
     else {
       const [issue] = read.error.issues;
-      problems.push({
-        code: "bad-entry",
-        message: `${place}: ${issue?.path.join(".")}: ${issue?.message}`,
-      });
+      const [where, what] = [issue?.path.join(".") ?? "", issue?.message ?? ""];
+      problems.push(problem({ code: "bad-entry", message: say`${place}: ${where}: ${what}` }));
     }
   }
   return problems.length > 0 ? { ok: false, problems } : ok(entries);

@@ -1,5 +1,6 @@
 import nlp from "compromise";
 import type { Rule } from "../check";
+import { say } from "../messages";
 import { isEvent } from "../model";
 
 /** Names judged before: reading one takes a tenth of a millisecond, and few change from check to check. */
@@ -28,7 +29,7 @@ export const eventState: Rule = {
   id: "event-names-a-state",
   group: "names",
   severity: "advice",
-  wants: "An event is named by what has happened.",
+  wants: say`An event is named by what has happened.`,
   find: (model) =>
     [...model.elements].flatMap((event) => {
       const name = event.name?.trim() ?? "";
@@ -36,7 +37,7 @@ export const eventState: Rule = {
       return [
         {
           elements: [event.id],
-          message: `“${name}” reads like something to do, but an event is something that has happened. Say it so: “Application received” instead of “Receive application”.`,
+          message: say`“${name}” reads like something to do, but an event is something that has happened. Say it so: “Application received” instead of “Receive application”.`,
         },
       ];
     }),

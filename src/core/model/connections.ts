@@ -1,7 +1,8 @@
+import { capital, type Said, say } from "../messages";
 import type { Element, ElementType, Id } from "./element";
-import { isActivity, isDataNode, isEvent, isFlowNode, isSubProcess, wordFor } from "./families";
+import { isActivity, isDataNode, isEvent, isFlowNode, isSubProcess, termFor } from "./families";
 import type { Model } from "./model";
-import { failure, ok, type Problem, type Result } from "./problem";
+import { failure, ok, type Problem, problem, type Result } from "./problem";
 import { nameOf, participantOf, scopeOf, triggerOf } from "./queries";
 
 export type ConnectionType =
@@ -22,7 +23,7 @@ export interface ConnectionRule {
   readonly id: string;
   readonly connection: "sequenceFlow" | "messageFlow";
   readonly refuses: (model: Model, source: Element, target: Element) => boolean;
-  readonly words: (source: string, target: string) => string;
+  readonly words: (source: Said, target: Said) => Said;
 }
 
 const isEventSubProcess = (element: Element) => isSubProcess(element.type) && element.triggeredByEvent === true;
@@ -40,34 +41,35 @@ export const connectionRules: readonly ConnectionRule[] = [
     connection: "sequenceFlow",
     refuses: (_, source, target) => !isFlowNode(source.type) || !isFlowNode(target.type),
     words: (source, target) =>
-      `A sequence flow joins activities, events and gateways; ${isNotNode(source, target)} is none of them.`,
+      say`A sequence flow joins activities, events and gateways; ${isNotNode(source, target)} is none of them.`,
   },
   {
     id: "no-flow-into-start",
     connection: "sequenceFlow",
     refuses: (_, __, target) => target.type === "startEvent",
     words: (_, target) =>
-      `${target} is a start event, and no sequence flow may lead to one. End the flow at the step behind it.`,
+      say`${target} is a start event, and no sequence flow may lead to one. End the flow at the step behind it.`,
   },
   {
     id: "no-flow-out-of-end",
     connection: "sequenceFlow",
     refuses: (_, source) => source.type === "endEvent",
     words: (source) =>
-      `${source} is an end event, and no sequence flow may leave one. Use an intermediate event if work goes on.`,
+      say`${source} is an end event, and no sequence flow may leave one. Use an intermediate event if work goes on.`,
   },
   {
     id: "no-flow-into-boundary",
     connection: "sequenceFlow",
     refuses: (_, __, target) => target.type === "boundaryEvent",
     words: (_, target) =>
-      `${target} sits on the edge of an activity and is set off by it, so no sequence flow may lead to it.`,
+      say`${target} sits on the edge of an activity and is set off by it, so no sequence flow may lead to it.`,
   },
   {
     id: "no-flow-at-event-sub-process",
     connection: "sequenceFlow",
     refuses: (_, source, target) => isEventSubProcess(source) || isEventSubProcess(target),
-    words: () => "An event sub-process is set off by its own start event; no sequence flow may lead to it or leave it.",
+    words: () =>
+      say`An event sub-process is set off by its own start event; no sequence flow may lead to it or leave it.`,
   },
   {
     id: "no-flow-at-compensation",
@@ -76,7 +78,7 @@ export const connectionRules: readonly ConnectionRule[] = [
       source.isForCompensation === true ||
       target.isForCompensation === true ||
       (source.type === "boundaryEvent" && triggerOf(model, source) === "compensateEventDefinition"),
-    words: () => "Compensation stands outside the normal flow; join the event and its activity with an association.",
+    words: () => say`Compensation stands outside the normal flow; join the event and its activity with an association.`,
   },
   {
     id: "link-ends",
@@ -85,7 +87,7 @@ export const connectionRules: readonly ConnectionRule[] = [
       (source.type === "intermediateThrowEvent" && triggerOf(model, source) === "linkEventDefinition") ||
       (target.type === "intermediateCatchEvent" && triggerOf(model, target) === "linkEventDefinition"),
     words: () =>
-      "A link jumps from its throwing to its catching event; a flow may only lead to the first and leave the second.",
+      say`A link jumps from its throwing to its catching event; a flow may only lead to the first and leave the second.`,
   },
   {
     id: "one-scope",
@@ -94,7 +96,7 @@ export const connectionRules: readonly ConnectionRule[] = [
       scopeOf(model, source.id)?.id !== scopeOf(model, target.id)?.id &&
       participantOf(model, source.id)?.id === participantOf(model, target.id)?.id,
     words: (source, target) =>
-      `${source} and ${target} are in different processes or sub-processes, and a sequence flow may not cross that edge. Lead it to the sub-process itself.`,
+      say`${source} and ${target} are in different processes or sub-processes, and a sequence flow may not cross that edge. Lead it to the sub-process itself.`,
   },
   {
     id: "one-pool",
@@ -103,7 +105,7 @@ export const connectionRules: readonly ConnectionRule[] = [
       scopeOf(model, source.id)?.id !== scopeOf(model, target.id)?.id &&
       participantOf(model, source.id)?.id !== participantOf(model, target.id)?.id,
     words: (source, target) =>
-      `${source} and ${target} are in different pools; between pools there are message flows, not sequence flows.`,
+      say`${source} and ${target} are in different pools; between pools there are message flows, not sequence flows.`,
   },
   {
     id: "after-event-gateway",
@@ -113,7 +115,7 @@ export const connectionRules: readonly ConnectionRule[] = [
       target.type !== "receiveTask" &&
       !(target.type === "intermediateCatchEvent" && afterEventGateway.has(triggerOf(model, target))),
     words: (_, target) =>
-      `An event-based gateway waits for what happens first, so a catching event or a receive task must follow it; ${target} is neither.`,
+      say`An event-based gateway waits for what happens first, so a catching event or a receive task must follow it; ${target} is neither.`,
   },
   {
     id: "message-flow-between-pools",
@@ -123,7 +125,7 @@ export const connectionRules: readonly ConnectionRule[] = [
       const to = participantOf(model, target.id);
       return !from || !to || from.id === to.id;
     },
-    words: (source, target) => `A message flow joins two pools; ${source} and ${target} are not in different ones.`,
+    words: (source, target) => say`A message flow joins two pools; ${source} and ${target} are not in different ones.`,
   },
   {
     id: "message-flow-source",
@@ -135,7 +137,7 @@ export const connectionRules: readonly ConnectionRule[] = [
         ((source.type === "endEvent" || source.type === "intermediateThrowEvent") &&
           ["messageEventDefinition", "multiple"].includes(triggerOf(model, source)))
       ),
-    words: (source) => `${source} cannot send a message; a pool, an activity or a throwing message event can.`,
+    words: (source) => say`${source} cannot send a message; a pool, an activity or a throwing message event can.`,
   },
   {
     id: "message-flow-target",
@@ -149,18 +151,16 @@ export const connectionRules: readonly ConnectionRule[] = [
           target.type === "boundaryEvent") &&
           ["messageEventDefinition", "multiple", "parallelMultiple"].includes(triggerOf(model, target)))
       ),
-    words: (_, target) => `${target} cannot receive a message; a pool, an activity or a catching message event can.`,
+    words: (_, target) => say`${target} cannot receive a message; a pool, an activity or a catching message event can.`,
   },
 ];
 
-function isNotNode(source: string, target: string): string {
-  return `one of ${source} and ${target}`;
-}
+const isNotNode = (source: Said, target: Said): Said => say`one of ${source} and ${target}`;
 
 /** An element as a refusal calls it. */
-export function called(model: Model, element: Element): string {
+export function called(model: Model, element: Element): Said {
   const name = nameOf(model, element.id);
-  return name ? `“${name}”` : `this ${wordFor(element.type)}`;
+  return name ? say`“${name}”` : say`this ${termFor(element.type)}`;
 }
 
 /** The rules that a connection of a type between two elements breaks, as problems a person can read. */
@@ -173,11 +173,9 @@ export function brokenRules(
   const words = [called(model, source), called(model, target)] as const;
   return connectionRules
     .filter((rule) => rule.connection === type && rule.refuses(model, source, target))
-    .map((rule) => ({ code: rule.id, message: sentence(rule.words(...words)), elements: [source.id, target.id] }));
-}
-
-function sentence(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1);
+    .map((rule) =>
+      problem({ code: rule.id, message: capital(rule.words(...words)), elements: [source.id, target.id] }),
+    );
 }
 
 /** What a line drawn from one element to another is, or why there can be none. */
@@ -185,15 +183,18 @@ export function connectionBetween(model: Model, sourceId: Id, targetId: Id): Res
   const source = model.elements.get(sourceId);
   const target = model.elements.get(targetId);
   if (!source || !target) {
-    return failure({ code: "unknown-element", message: "One end of the connection is no longer in the model." });
+    return failure({ code: "unknown-element", message: say`One end of the connection is no longer in the model.` });
   }
   if (sourceId === targetId && !isActivity(source.type) && !isGatewayLike(source)) {
-    return failure({ code: "to-itself", message: sentence(`${called(model, source)} cannot be connected to itself.`) });
+    return failure({
+      code: "to-itself",
+      message: capital(say`${called(model, source)} cannot be connected to itself.`),
+    });
   }
   const artifact = (type: ElementType) => type === "textAnnotation" || type === "group";
   if (artifact(source.type) || artifact(target.type)) {
     return source.type === target.type
-      ? failure({ code: "association-ends", message: "An association ties a note to something that is not a note." })
+      ? failure({ code: "association-ends", message: say`An association ties a note to something that is not a note.` })
       : ok("association");
   }
   if (isDataNode(source.type) && (isActivity(target.type) || isThrowing(target))) return ok("dataInputAssociation");
@@ -202,7 +203,7 @@ export function connectionBetween(model: Model, sourceId: Id, targetId: Id): Res
     if (source.type === "sequenceFlow" || target.type === "sequenceFlow") return ok("association");
     return failure({
       code: "data-association-ends",
-      message: "Data is read by activities and throwing events, and written by activities and catching events.",
+      message: say`Data is read by activities and throwing events, and written by activities and catching events.`,
       elements: [sourceId, targetId],
     });
   }

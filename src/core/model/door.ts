@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { type Said, say } from "../messages";
 import { applyEdits, type Edit, type TableName } from "./edit";
 import type { Element, Id } from "./element";
 import { figureId } from "./figure";
@@ -37,9 +38,9 @@ export function admitEdits(model: Model, edits: readonly Edit[]): Result<Model> 
   return problem ? failure({ code: "not-a-model", message: problem.message, elements: [problem.id] }) : applied;
 }
 
-const refusal = (id: Id, what: string) => ({
+const refusal = (id: Id, what: Said) => ({
   id,
-  message: `This change would break the model: ${what.replace(/\s+/g, " ").slice(0, 300)}. Nothing of it was done.`,
+  message: say`This change would break the model: ${what}. Nothing of it was done.`,
 });
 
 /** What fields of elements hold, whatever the type: for looking at an edit before it is known what it is made on. */
@@ -51,17 +52,17 @@ for (const type of elementTypes) {
 }
 
 /** What is wrong with an edit on whatever model: it could not even be looked up by. */
-function wrongAlone(edit: Edit): { readonly id: Id; readonly what: string } | undefined {
+function wrongAlone(edit: Edit): { readonly id: Id; readonly what: Said } | undefined {
   if (edit.kind !== "set") {
     const { id } = edit.record;
     const parsed = schemas[edit.table].safeParse(edit.record);
-    if (!parsed.success) return { id, what: `"${id}" of the ${edit.table}: ${z.prettifyError(parsed.error)}` };
+    if (!parsed.success) return { id, what: say`"${id}" of the ${edit.table}: ${z.prettifyError(parsed.error)}` };
     const what =
       edit.table === "elements" ? wrongFields(edit.record as Element, "all") : wrongCommon(edit.record, "all");
-    return what === undefined ? undefined : { id, what };
+    return what === undefined ? undefined : { id, what: say`${what}` };
   }
   const { id, field, to } = edit;
-  if (field === "id") return { id, what: `"${id}" would be called "${String(to)}"` };
+  if (field === "id") return { id, what: say`"${id}" would be called "${String(to)}"` };
   if (edit.table !== "elements" || to === null) return undefined;
   const holds =
     field === "type"
@@ -71,7 +72,7 @@ function wrongAlone(edit: Edit): { readonly id: Id; readonly what: string } | un
         : field === "order"
           ? typeof to === "number"
           : (commonFields[field]?.(to) ?? everyField.get(field)?.some((spec) => holdsValue(spec, to)));
-  return holds ? undefined : { id, what: `"${JSON.stringify(to).slice(0, 60)}" is no ${field} of "${id}"` };
+  return holds ? undefined : { id, what: say`"${JSON.stringify(to).slice(0, 60)}" is no ${field} of "${id}"` };
 }
 
 /** The first thing that edits have made wrong; undefined where nothing is. */
@@ -79,7 +80,7 @@ export function newFault(
   before: Model,
   after: Model,
   edits: readonly Edit[],
-): { readonly id: Id; readonly message: string } | undefined {
+): { readonly id: Id; readonly message: Said } | undefined {
   const touched = new Map<TableName, Map<Id, Set<string> | "all">>();
   for (const edit of edits) {
     const ids = touched.get(edit.table) ?? new Map<Id, Set<string> | "all">();
@@ -95,21 +96,21 @@ export function newFault(
     for (const [id, fields] of ids) {
       const record = after[table].get(id) as { readonly id: Id } | undefined;
       if (!record) continue;
-      if (record.id !== id) return told(id, `"${id}" would be called "${record.id}"`);
+      if (record.id !== id) return told(id, say`"${id}" would be called "${record.id}"`);
       const parsed = schemas[table].safeParse(record);
-      if (!parsed.success) return told(id, `"${id}" of the ${table}: ${z.prettifyError(parsed.error)}`);
+      if (!parsed.success) return told(id, say`"${id}" of the ${table}: ${z.prettifyError(parsed.error)}`);
       const wrong = table === "elements" ? wrongFields(record as Element, fields) : wrongCommon(record, fields);
-      if (wrong) return told(id, wrong);
+      if (wrong) return told(id, say`${wrong}`);
     }
   const elements = touched.get("elements") ?? new Map<Id, unknown>();
   if (elements.has(after.root) && after.elements.get(after.root)?.type !== "definitions")
-    return told(after.root, "the definitions would be gone");
+    return told(after.root, say`the definitions would be gone`);
   if (after.elements.size > modelLimits.elements)
-    return told(after.root, `it would have more than ${modelLimits.elements} elements`);
+    return told(after.root, say`it would have more than ${modelLimits.elements} elements`);
   if (after.shapes.size + after.edges.size > modelLimits.drawings)
-    return told(after.root, `it would have more than ${modelLimits.drawings} shapes and lines`);
+    return told(after.root, say`it would have more than ${modelLimits.drawings} shapes and lines`);
   if (after.diagrams.size > modelLimits.diagrams || after.figures.size > modelLimits.figures)
-    return told(after.root, "it would have more pages or figures than a model may have");
+    return told(after.root, say`it would have more pages or figures than a model may have`);
 
   // The touched themselves, and whatever names or stands in what is no longer there or has become another type.
   const concerned = new Set<Id>(elements.keys());
@@ -120,7 +121,7 @@ export function newFault(
     for (const child of indexOf(after).children.get(id) ?? []) concerned.add(child);
     if (is) continue;
     for (const drawn of [...(indexOf(after).shapes.get(id) ?? []), ...(indexOf(after).edges.get(id) ?? [])])
-      return told(drawn, `"${drawn}" draws "${id}", which would be gone`);
+      return told(drawn, say`"${drawn}" draws "${id}", which would be gone`);
   }
   for (const id of concerned) {
     const element = after.elements.get(id);
@@ -128,26 +129,26 @@ export function newFault(
     const was = before.elements.get(id);
     const known = new Set(was ? brokenBy(before, was) : []);
     const fresh = brokenBy(after, element).find((sentence) => !known.has(sentence));
-    if (fresh) return told(id, fresh);
+    if (fresh) return told(id, say`${fresh}`);
     if (was?.parent !== element.parent && standsInItself(after, element))
-      return told(id, `"${id}" would stand in itself`);
+      return told(id, say`"${id}" would stand in itself`);
   }
   for (const table of ["diagrams", "shapes", "edges"] as const)
     for (const id of touched.get(table)?.keys() ?? []) {
       const known = new Set(brokenDrawing(before, table, id));
       const fresh = brokenDrawing(after, table, id).find((sentence) => !known.has(sentence));
-      if (fresh) return told(id, fresh);
+      if (fresh) return told(id, say`${fresh}`);
       if (table === "diagrams" && before.diagrams.has(id) && !after.diagrams.has(id)) {
         for (const drawn of [...after.shapes, ...after.edges])
-          if (drawn.diagram === id) return told(drawn.id, `"${drawn.id}" is on a page that would be gone`);
+          if (drawn.diagram === id) return told(drawn.id, say`"${drawn.id}" is on a page that would be gone`);
       }
     }
   for (const id of touched.get("figures")?.keys() ?? []) {
     const figure = after.figures.get(id);
     if (figure && figure.id !== figureId(figure.element, figure.field))
-      return told(id, `the figure "${id}" is of another element or kind`);
+      return told(id, say`the figure "${id}" is of another element or kind`);
     if (figure && typeof figure.value !== (figure.field === "processingTime" ? "string" : "number"))
-      return told(id, `"${figure.value}" is no ${figure.field}`);
+      return told(id, say`"${figure.value}" is no ${figure.field}`);
   }
   return undefined;
 }

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { say } from "../messages";
 import type { Diagram, Edge, Shape } from "./diagram";
 import type { Element, Id, Json } from "./element";
 import type { Figure } from "./figure";
@@ -116,7 +117,7 @@ export function applyEdits(model: Model, edits: readonly Edit[]): Result<Model> 
 function conflict(id: Id, what: string) {
   return failure({
     code: "edit-conflict",
-    message: `This change no longer fits the model: ${what}. Look at the newer state and make the change again.`,
+    message: say`This change no longer fits the model: ${what}. Look at the newer state and make the change again.`,
     elements: [id],
   });
 }

@@ -1,3 +1,4 @@
+import { type Said, term } from "../messages";
 import type { ElementType } from "./element";
 
 /** Element types grouped as the standard's class diagrams group them. */
@@ -142,6 +143,9 @@ const typeWords: { readonly [type: string]: string } = {
   textAnnotation: "text annotation",
   laneSet: "lane set",
 };
+
+/** The standard's word for a type, to be said. */
+export const termFor = (type: string): Said => term(wordFor(type));
 
 /** The standard's word for a type, as it stands in sentences: "user task". */
 export function wordFor(type: string): string {

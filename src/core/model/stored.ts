@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { say } from "../messages";
 import { counted } from "./counted";
 import type { Diagram, Edge, Shape } from "./diagram";
 import { applyEdits, type Edit } from "./edit";
@@ -6,7 +7,7 @@ import type { Element } from "./element";
 import type { Figure } from "./figure";
 import { figuresApart } from "./migrations/figuresApart";
 import type { Model } from "./model";
-import { failure, ok, type Problem, type Result } from "./problem";
+import { failure, ok, type Problem, problem, type Result } from "./problem";
 import { diagramSchema, edgeSchema, elementSchema, figureSchema, shapeSchema } from "./records";
 import { Table } from "./table";
 
@@ -76,7 +77,10 @@ export interface LoggedEdits {
 
 type Plain = { readonly [field: string]: unknown };
 const damaged = (what: string) =>
-  failure({ code: "not-a-model", message: `This stored model is damaged: ${what.replace(/\s+/g, " ").slice(0, 300)}` });
+  failure({
+    code: "not-a-model",
+    message: say`This stored model is damaged: ${what.replace(/\s+/g, " ").slice(0, 300)}`,
+  });
 
 /**
  * Opens a stored model of this form or an older one, with what its log says was done since: the one way in for all that is kept (heads,
@@ -86,7 +90,10 @@ const damaged = (what: string) =>
 export function fromStored(stored: unknown, { edits = [] }: { edits?: readonly LoggedEdits[] } = {}): Result<Model> {
   const envelope = z.looseObject({ schemaVersion: z.number().int().min(0).default(0) }).safeParse(stored);
   if (!envelope.success) {
-    return failure({ code: "not-a-model", message: `This is not a stored model: ${z.prettifyError(envelope.error)}` });
+    return failure({
+      code: "not-a-model",
+      message: say`This is not a stored model: ${z.prettifyError(envelope.error)}`,
+    });
   }
   let plain: Plain = envelope.data;
   let form = envelope.data.schemaVersion;
@@ -96,10 +103,10 @@ export function fromStored(stored: unknown, { edits = [] }: { edits?: readonly L
       try {
         plain = migration.up(plain);
       } catch (error) {
-        return {
+        return problem({
           code: "not-a-model",
-          message: `It could not be brought to form ${migration.to} (${migration.name}): ${(error as Error).message}`,
-        };
+          message: say`It could not be brought to form ${migration.to} (${migration.name}): ${(error as Error).message}`,
+        });
       }
     }
     return undefined;
@@ -108,20 +115,20 @@ export function fromStored(stored: unknown, { edits = [] }: { edits?: readonly L
   if (newer > currentSchemaVersion) {
     return failure({
       code: "newer-schema",
-      message: "This model was saved by a newer release. Start that release to open it.",
+      message: say`This model was saved by a newer release. Start that release to open it.`,
     });
   }
   let at = 0;
   for (; (edits[at]?.form ?? currentSchemaVersion) < currentSchemaVersion; at++) {
     const batch = edits[at] as LoggedEdits;
-    const problem = raise(batch.form);
-    if (problem) return failure(problem);
+    const fault = raise(batch.form);
+    if (fault) return failure(fault);
     const done = plainlyEdited(plain, batch);
     if (typeof done === "string") return damaged(done);
     plain = done;
   }
-  const problem = raise(currentSchemaVersion);
-  if (problem) return failure(problem);
+  const fault = raise(currentSchemaVersion);
+  if (fault) return failure(fault);
   const parsed = storedSchema.safeParse(plain);
   if (!parsed.success) {
     const [first, ...more] = parsed.error.issues;

@@ -1,3 +1,4 @@
+import { type Said, say } from "../messages";
 import { durationWords, readDuration } from "./duration";
 
 export type TimerField = "timeDate" | "timeDuration" | "timeCycle";
@@ -7,7 +8,7 @@ export interface Timer {
   readonly field: TimerField;
   readonly iso: string;
   /** Something a person ought to know of how it was understood. */
-  readonly remark?: string;
+  readonly remark?: Said;
 }
 
 const months = "january february march april may june july august september october november december".split(" ");
@@ -47,7 +48,10 @@ function readWorkingDays(typed: string): Timer | undefined {
   if (!found) return undefined;
   const working = Number(found[1]);
   const days = working + 2 * Math.floor(working / 5);
-  const remark = `${working} working ${working === 1 ? "day is" : "days are"} ${days} ${days === 1 ? "day" : "days"}, with five working days a week.`;
+  const remark =
+    working === 1
+      ? say`1 working day is 1 day, with five working days a week.`
+      : say`${working} working days are ${days} days, with five working days a week.`;
   return { field: "timeDuration", iso: `P${days}D`, remark };
 }
 

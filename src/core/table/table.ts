@@ -1,4 +1,5 @@
 import Papa from "papaparse";
+import { say } from "../messages";
 import { failure, ok, type Result } from "../model";
 
 /** What a step list may be at most; more is no list somebody means to draw. */
@@ -16,7 +17,7 @@ export function readTable(text: string): Result<TableRows> {
   if (text.length > tableLimits.characters)
     return failure({
       code: "too-large",
-      message: "This is too long for a list of steps. Paste the rows that are wanted.",
+      message: say`This is too long for a list of steps. Paste the rows that are wanted.`,
     });
   const clean = text.startsWith("﻿") ? text.slice(1) : text;
   const parsed = Papa.parse<string[]>(clean, { skipEmptyLines: "greedy", delimiter: delimiterOf(clean) });
@@ -25,14 +26,14 @@ export function readTable(text: string): Result<TableRows> {
     const line = (broken.row ?? 0) + 1;
     return failure({
       code: "open-quote",
-      message: `Row ${line}: a quotation mark is opened and not closed. Close it, or double it if it belongs to the text.`,
+      message: say`Row ${line}: a quotation mark is opened and not closed. Close it, or double it if it belongs to the text.`,
       line,
     });
   }
   if (parsed.data.length > tableLimits.rows)
     return failure({
       code: "too-many-rows",
-      message: `${parsed.data.length} rows are more than the ${tableLimits.rows} a sheet takes.`,
+      message: say`${parsed.data.length} rows are more than the ${tableLimits.rows} a sheet takes.`,
     });
   return ok(parsed.data.map((row) => row.slice(0, tableLimits.columns).map((cell) => bare(cell.trim()))));
 }

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { capital, type Said, say, withCommas } from "../messages";
 import { called, type Id, type Model } from "../model";
 import type { WalkChoices } from "./choices";
 import { type Walked, walk } from "./walk";
@@ -58,14 +59,18 @@ export interface WalkTestResult {
   /** As expected; by another path or to another outcome; or no longer possible, since something it names is gone. */
   readonly verdict: "passes" | "differs" | "gone";
   /** What is otherwise than expected, a sentence each. */
-  readonly differences: readonly string[];
+  readonly differences: readonly Said[];
   /** The elements these are about. */
   readonly elements: readonly Id[];
   /** How it went, where it could be played. */
   readonly walked?: Pick<Walked, "outcome" | "entered">;
 }
 
-const outcomeWords = { completed: "comes to its end", stuck: "gets stuck", stopped: "goes on for ever" } as const;
+const outcomeWords = {
+  completed: say`comes to its end`,
+  stuck: say`gets stuck`,
+  stopped: say`goes on for ever`,
+} as const;
 
 /** Plays a kept walk again on a model as it is now, and says what is otherwise. */
 export function runWalkTest(world: World, test: WalkTest): WalkTestResult {
@@ -94,27 +99,21 @@ export function runWalkTest(world: World, test: WalkTest): WalkTestResult {
       differences: [
         ...(gone.length > 0
           ? [
-              `It names ${gone.length === 1 ? "an element" : `${gone.length} elements`} that the model no longer has. Play it again and keep it anew.`,
+              say`It names ${gone.length === 1 ? say`an element` : say`${gone.length} elements`} that the model no longer has. Play it again and keep it anew.`,
             ]
           : []),
-        ...places.map((node) => `A way it takes at ${words(node)} is gone. Play it again and keep it anew.`),
+        ...places.map((node) => say`A way it takes at ${words(node)} is gone. Play it again and keep it anew.`),
       ],
       elements: places,
     };
   }
   const walked = walk(world, test.process, choicesOf(test));
-  const differences: string[] = [];
+  const differences: Said[] = [];
   const elements: Id[] = [];
   if (walked.outcome !== test.outcome) {
-    const where =
-      walked.left.length > 0
-        ? ` at ${walked.left
-            .slice(0, 3)
-            .map((node) => words(node))
-            .join(", ")}`
-        : "";
+    const where = walked.left.length > 0 ? say` at ${withCommas(walked.left.slice(0, 3).map(words))}` : say``;
     differences.push(
-      `The case ${outcomeWords[walked.outcome]}${where}; expected was that it ${outcomeWords[test.outcome]}.`,
+      say`The case ${outcomeWords[walked.outcome]}${where}; expected was that it ${outcomeWords[test.outcome]}.`,
     );
     elements.push(...walked.left);
   }
@@ -126,13 +125,13 @@ export function runWalkTest(world: World, test: WalkTest): WalkTestResult {
       const is = now.get(element) ?? 0;
       if (was === is) continue;
       elements.push(element);
-      const name = words(element).replace(/^./, (first) => first.toUpperCase());
+      const name = capital(words(element));
       differences.push(
         is === 0
-          ? `${name} is no longer passed.`
+          ? say`${name} is no longer passed.`
           : was === 0
-            ? `${name} is passed now.`
-            : `${name} is passed ${timesWords(is)}; it was ${timesWords(was)}.`,
+            ? say`${name} is passed now.`
+            : say`${name} is passed ${timesWords(is)}; it was ${timesWords(was)}.`,
       );
     }
   }
@@ -144,9 +143,11 @@ export function runWalkTest(world: World, test: WalkTest): WalkTestResult {
   };
 }
 
-const timesWords = (count: number) => (count === 1 ? "once" : count === 2 ? "twice" : `${count} times`);
-const wordsIn = (models: readonly Model[]) => (node: Id) => {
-  const model = models.find((one) => one.elements.has(node));
-  const element = model?.elements.get(node);
-  return model && element ? called(model, element) : `what was “${node}”`;
-};
+const timesWords = (count: number): Said => (count === 1 ? say`once` : count === 2 ? say`twice` : say`${count} times`);
+const wordsIn =
+  (models: readonly Model[]) =>
+  (node: Id): Said => {
+    const model = models.find((one) => one.elements.has(node));
+    const element = model?.elements.get(node);
+    return model && element ? called(model, element) : say`what was “${node}”`;
+  };

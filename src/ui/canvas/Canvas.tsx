@@ -21,7 +21,7 @@ import {
   type Model,
   type Point,
 } from "@/core/model";
-import { text } from "../messages";
+import { reasons, text } from "../messages";
 import { dropKind } from "../version/actions";
 import { useDiagram } from "../version/diagramStore";
 import { useVersionStore } from "../version/VersionContext";
@@ -232,7 +232,7 @@ export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, han
           start: now.start,
           to: at,
           ...(over && { over }),
-          ...(answer && !answer.ok && { refusal: answer.problems[0]?.message }),
+          ...(answer && !answer.ok && { refusal: reasons(answer.problems.slice(0, 1)) }),
         });
         return;
       }

@@ -4,6 +4,7 @@ import { type Command, perform, undoOf } from "@/core/commands";
 import { type Edit, trustStored } from "@/core/model";
 import { ask } from "../kernel/ask";
 import type { Act } from "../kernel/history";
+import { reasons } from "../messages";
 
 interface Made {
   readonly edits: readonly Edit[];
@@ -17,7 +18,7 @@ export function editElsewhere(version: string, made: Made): Act {
     const { model, sequence, generation } = await ask(inVersion.openVersion, { version });
     const command = { ...undoOf(last), label } as Command;
     const done = perform(trustStored(model), command);
-    if (!done.ok) throw new Error(done.problems.map((problem) => problem.message).join(" "));
+    if (!done.ok) throw new Error(reasons(done.problems));
     await ask(inVersion.applyCommands, {
       version,
       batch: nanoid(),

@@ -9,7 +9,7 @@ import { applyEdits, type Edit, type Model, trustStored } from "@/core/model";
 import { ask, ServerError } from "../kernel/ask";
 import { onHappened } from "../kernel/events";
 import { didBefore, forgetUndoneActs, joinHistory, nextMoment } from "../kernel/history";
-import { text } from "../messages";
+import { reasons, text } from "../messages";
 import { editElsewhere } from "./editElsewhere";
 
 import { openOutbox, type PendingBatch } from "./outbox";
@@ -113,7 +113,7 @@ export function createVersionStore(info: VersionData) {
       for (const command of commands) {
         const done = perform(model, command);
         if (!done.ok) {
-          say("refusal", done.problems.map((problem) => problem.message).join(" "));
+          say("refusal", reasons(done.problems));
           return undefined;
         }
         model = done.value.model;

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { elementsOfType, flowNodesIn } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -6,7 +7,7 @@ export const adHocContent: Rule = {
   id: "ad-hoc-content",
   group: "connections",
   severity: "error",
-  wants: "An ad-hoc sub-process holds activities and neither start nor end.",
+  wants: say`An ad-hoc sub-process holds activities and neither start nor end.`,
   find: (model) =>
     elementsOfType(model, "adHocSubProcess").flatMap((sub) => {
       const wrong = flowNodesIn(model, sub.id).filter((node) => node.type === "startEvent" || node.type === "endEvent");
@@ -14,9 +15,9 @@ export const adHocContent: Rule = {
       return [
         {
           elements: wrong.map((node) => node.id),
-          message: `${saidOf(model, sub)} is done in any order, so it has no start and no end. Take these events out.`,
+          message: say`${saidOf(model, sub)} is done in any order, so it has no start and no end. Take these events out.`,
           repair: {
-            label: "Take them out",
+            label: say`Take them out`,
             commands: [{ type: "delete" as const, ids: wrong.map((node) => node.id) }],
           },
         },

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { called, isA, outgoingOf } from "../../model";
 import type { Rule } from "../finding";
 
@@ -5,7 +6,7 @@ export const answerUnnamed: Rule = {
   id: "unnamed-answer",
   group: "names",
   severity: "warning",
-  wants: "Every flow out of a decision is an answer.",
+  wants: say`Every flow out of a decision is an answer.`,
   find: (model) =>
     [...model.elements].flatMap((gateway) => {
       if (!isA(gateway, "exclusiveGateway", "inclusiveGateway")) return [];
@@ -15,7 +16,7 @@ export const answerUnnamed: Rule = {
         .filter((flow) => !flow.name?.trim())
         .map((flow) => ({
           elements: [flow.id],
-          message: `A flow out of ${called(model, gateway)} has no name, so it is open when it is taken. Name it with the answer to the question.`,
+          message: say`A flow out of ${called(model, gateway)} has no name, so it is open when it is taken. Name it with the answer to the question.`,
         }));
     }),
 };

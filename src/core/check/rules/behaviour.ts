@@ -1,12 +1,11 @@
 import { type Command, perform } from "../../commands";
+import { listOf, say, withCommas } from "../../messages";
 import { called, type Element, type Id, incomingOf, isActivity, type Model, nameOf, outgoingOf } from "../../model";
-import type { Rule, RuleGroup, Said } from "../finding";
+import type { Found, Rule, RuleGroup } from "../finding";
 import { behaviourOf, deadNodesOf, type ScopeBehaviour } from "../soundness";
 
 const group: RuleGroup = "behaviour";
 const scopesOf = (model: Model): readonly ScopeBehaviour[] => behaviourOf(model).flatMap((process) => process.scopes);
-const listed = (names: readonly string[]) =>
-  names.length < 2 ? (names[0] ?? "") : `${names.slice(0, -1).join(", ")} and ${names.at(-1)}`;
 
 /** The named steps that come right before or behind a node, through gateways and events. */
 function stepsNextTo(model: Model, node: Id, side: "before" | "behind"): string[] {
@@ -38,7 +37,7 @@ const faultsOf = (model: Model) =>
   );
 
 /** Another kind for a join, if that leaves less wrong than there is; it was tried before it is offered. */
-function betterJoin(model: Model, join: Element | undefined, kinds: readonly Element["type"][]): Said["repair"] {
+function betterJoin(model: Model, join: Element | undefined, kinds: readonly Element["type"][]): Found["repair"] {
   // Where not everything could be looked at once, it cannot be twice.
   if (!join?.type.endsWith("Gateway") || behaviourOf(model).some((process) => !process.complete)) return undefined;
   const before = faultsOf(model);
@@ -48,12 +47,12 @@ function betterJoin(model: Model, join: Element | undefined, kinds: readonly Ele
     const done = perform(model, command);
     if (done.ok && faultsOf(done.value.model) < before) {
       const words = {
-        parallelGateway: "all of them",
-        inclusiveGateway: "those that were taken",
-        exclusiveGateway: "none: each goes on by itself",
+        parallelGateway: say`all of them`,
+        inclusiveGateway: say`those that were taken`,
+        exclusiveGateway: say`none: each goes on by itself`,
       };
       return {
-        label: `Let it wait for ${words[to as keyof typeof words]}`,
+        label: say`Let it wait for ${words[to as keyof typeof words]}`,
         commands: [command],
       };
     }
@@ -65,21 +64,21 @@ export const lackOfSynchronization: Rule = {
   id: "lack-of-synchronization",
   group,
   severity: "error",
-  wants: "No step runs twice because two ways meet without waiting for each other.",
+  wants: say`No step runs twice because two ways meet without waiting for each other.`,
   find: (model) =>
-    scopesOf(model).flatMap(({ doubled, net }): Said[] => {
+    scopesOf(model).flatMap(({ doubled, net }): Found[] => {
       if (!doubled) return [];
       const join = model.elements.get(net.nodes[net.flows[doubled.flow]?.from ?? -1]?.id ?? "");
       if (!join) return [];
       const before = stepsNextTo(model, join.id, "before").filter((name) => name !== nameOf(model, join.id));
       const behind = stepsNextTo(model, join.id, "behind");
-      const what = behind.length > 0 ? listed(behind.slice(0, 2)) : "what follows";
-      const when = before.length > 1 ? `After ${listed(before)} finish, ${what} runs` : `Here ${what} can run`;
+      const what = behind.length > 0 ? listOf(behind.slice(0, 2)) : say`what follows`;
+      const when = before.length > 1 ? say`After ${listOf(before)} finish, ${what} runs` : say`Here ${what} can run`;
       const repair = betterJoin(model, join, ["parallelGateway", "inclusiveGateway"]);
       return [
         {
           elements: [join.id],
-          message: `${when} twice: ${called(model, join)} lets everything through as it comes, and two tokens can come in one case. Join the ways with the kind of gateway that parted them.`,
+          message: say`${when} twice: ${called(model, join)} lets everything through as it comes, and two tokens can come in one case. Join the ways with the kind of gateway that parted them.`,
           witness: doubled.witness,
           ...(repair && { repair }),
         },
@@ -91,9 +90,9 @@ export const deadlock: Rule = {
   id: "deadlock",
   group,
   severity: "error",
-  wants: "No case gets stuck.",
+  wants: say`No case gets stuck.`,
   find: (model) =>
-    scopesOf(model).flatMap(({ deadlock: stuck }): Said[] => {
+    scopesOf(model).flatMap(({ deadlock: stuck }): Found[] => {
       const [first] = stuck?.waiting ?? [];
       if (!stuck || first === undefined) return [];
       const waiting = stuck.waiting.map((id) => model.elements.get(id)).filter((one) => one !== undefined);
@@ -102,7 +101,7 @@ export const deadlock: Rule = {
       return [
         {
           elements: stuck.waiting,
-          message: `A case can get stuck at ${listed(waiting.map((one) => called(model, one)))}: it waits there for more than will ever come. Let a join wait only for what the split before it really sends.`,
+          message: say`A case can get stuck at ${listOf(waiting.map((one) => called(model, one)))}: it waits there for more than will ever come. Let a join wait only for what the split before it really sends.`,
           witness: stuck.witness,
           ...(repair && { repair }),
         },
@@ -114,14 +113,14 @@ export const livelock: Rule = {
   id: "livelock",
   group,
   severity: "error",
-  wants: "Every case can come to an end.",
+  wants: say`Every case can come to an end.`,
   find: (model) =>
-    scopesOf(model).flatMap(({ livelock: lost }): Said[] =>
+    scopesOf(model).flatMap(({ livelock: lost }): Found[] =>
       lost
         ? [
             {
               elements: lost.within,
-              message: `Once a case comes to ${listed(lost.within.map((id) => called(model, model.elements.get(id) as Element)))}, it can go on for ever and never end. Give the loop a way out.`,
+              message: say`Once a case comes to ${listOf(lost.within.map((id) => called(model, model.elements.get(id) as Element)))}, it can go on for ever and never end. Give the loop a way out.`,
               witness: lost.witness,
             },
           ]
@@ -133,17 +132,17 @@ export const deadElement: Rule = {
   id: "dead-element",
   group,
   severity: "error",
-  wants: "Every step is reached by some case.",
+  wants: say`Every step is reached by some case.`,
   find: (model) =>
-    scopesOf(model).flatMap((scope): Said[] => {
+    scopesOf(model).flatMap((scope): Found[] => {
       const dead = deadNodesOf(model, scope);
       if (dead.length === 0) return [];
       const named = dead.slice(0, 3).map((node) => called(model, node));
-      const more = dead.length > 3 ? ` and ${dead.length - 3} more` : "";
+      const more = dead.length > 3 ? say` and ${dead.length - 3} more` : say``;
       return [
         {
           elements: dead.map((node) => node.id),
-          message: `No case ever reaches ${dead.length > 3 ? named.join(", ") : listed(named)}${more}. Mend what keeps cases away, or take it out.`,
+          message: say`No case ever reaches ${dead.length > 3 ? withCommas(named) : listOf(named)}${more}. Mend what keeps cases away, or take it out.`,
         },
       ];
     }),
@@ -153,12 +152,12 @@ export const behaviourUnknown: Rule = {
   id: "behaviour-unknown",
   group,
   severity: "warning",
-  wants: "Behaviour is known: all that can happen was looked at.",
+  wants: say`Behaviour is known: all that can happen was looked at.`,
   find: (model) =>
     behaviourOf(model)
       .filter((process) => process.sound === null)
       .map((process) => ({
         elements: [process.process],
-        message: `${nameOf(model, process.process) || "This process"} can be in more states than can be looked at (${process.states} were), so nobody can say whether a case gets stuck or runs a step twice. Make blocks of what is tangled: each split with its join.`,
+        message: say`${nameOf(model, process.process) || say`This process`} can be in more states than can be looked at (${process.states} were), so nobody can say whether a case gets stuck or runs a step twice. Make blocks of what is tangled: each split with its join.`,
       })),
 };

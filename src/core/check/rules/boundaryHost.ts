@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { elementsOfType, isActivity } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -5,7 +6,7 @@ export const boundaryHost: Rule = {
   id: "boundary-host",
   group: "connections",
   severity: "error",
-  wants: "An event at an edge sits on an activity of the same process.",
+  wants: say`An event at an edge sits on an activity of the same process.`,
   find: (model) =>
     elementsOfType(model, "boundaryEvent").flatMap((event) => {
       const host = model.elements.get(event.attachedToRef ?? "");
@@ -13,8 +14,8 @@ export const boundaryHost: Rule = {
       return [
         {
           elements: [event.id],
-          message: `${saidOf(model, event)} is an event at an edge, but it sits on no activity of its process, so nothing can set it off. Delete it and attach one to the activity it belongs to.`,
-          repair: { label: "Delete this event", commands: [{ type: "delete" as const, ids: [event.id] }] },
+          message: say`${saidOf(model, event)} is an event at an edge, but it sits on no activity of its process, so nothing can set it off. Delete it and attach one to the activity it belongs to.`,
+          repair: { label: say`Delete this event`, commands: [{ type: "delete" as const, ids: [event.id] }] },
         },
       ];
     }),

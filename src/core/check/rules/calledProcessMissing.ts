@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { elementsOfType } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -5,7 +6,7 @@ export const calledProcessMissing: Rule = {
   id: "no-called-process",
   group: "completeness",
   severity: "warning",
-  wants: "A call activity names the process it calls.",
+  wants: say`A call activity names the process it calls.`,
   find: (model) =>
     elementsOfType(model, "callActivity").flatMap((call) =>
       call.calledElement
@@ -13,7 +14,7 @@ export const calledProcessMissing: Rule = {
         : [
             {
               elements: [call.id],
-              message: `${saidOf(model, call)} is drawn as a call but does not say which process it calls. Choose the process in the tray, or make it a task.`,
+              message: say`${saidOf(model, call)} is drawn as a call but does not say which process it calls. Choose the process in the tray, or make it a task.`,
             },
           ],
     ),

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { isEvent, triggerOf } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -6,7 +7,7 @@ export const cancelOutside: Rule = {
   id: "cancel-outside-transaction",
   group: "connections",
   severity: "error",
-  wants: "Only a transaction is cancelled.",
+  wants: say`Only a transaction is cancelled.`,
   find: (model) =>
     [...model.elements].flatMap((event) => {
       if (!isEvent(event.type) || triggerOf(model, event) !== "cancelEventDefinition") return [];
@@ -15,7 +16,7 @@ export const cancelOutside: Rule = {
       return [
         {
           elements: [event.id],
-          message: `${saidOf(model, event)} cancels, which only a transaction can be. Make the sub-process a transaction, or use an error.`,
+          message: say`${saidOf(model, event)} cancels, which only a transaction can be. Make the sub-process a transaction, or use an error.`,
         },
       ];
     }),

@@ -1,6 +1,7 @@
+import { listOf, say, withCommas } from "../../messages";
 import { called, type Element, type Id, type Model, nameOf, participantsOf } from "../../model";
 import { collaborationsOf, type StuckRun } from "../collaboration";
-import { type Rule, type Said, saidOf } from "../finding";
+import { type Found, type Rule, saidOf } from "../finding";
 
 /** A pool by its name, or by what its process is called. */
 function poolName(model: Model, process: Id): string {
@@ -27,10 +28,10 @@ export const collaborationDeadlock: Rule = {
   id: "collaboration-deadlock",
   group: "behaviour",
   severity: "error",
-  wants: "No two pools wait for each other's message.",
+  wants: say`No two pools wait for each other's message.`,
   find: (model) => {
     const known = new Set<string>();
-    return stuckRuns(model).flatMap((run): Said[] => {
+    return stuckRuns(model).flatMap((run): Found[] => {
       const round = inARound(run);
       const waiting = run.waiting.filter(({ process }) => round.has(process));
       const elements = [...new Set(waiting.map(({ node }) => node))];
@@ -40,12 +41,13 @@ export const collaborationDeadlock: Rule = {
       const told = waiting
         .slice(0, 3)
         .map(
-          ({ node, process }) => `${poolName(model, process)} at ${called(model, model.elements.get(node) as Element)}`,
+          ({ node, process }) =>
+            say`${poolName(model, process)} at ${called(model, model.elements.get(node) as Element)}`,
         );
       return [
         {
           elements,
-          message: `Pools wait for each other's message for ever: ${told.join(", ")}. Let one of them send before it waits.`,
+          message: say`Pools wait for each other's message for ever: ${withCommas(told)}. Let one of them send before it waits.`,
           witness: run.witness,
         },
       ];
@@ -57,22 +59,25 @@ export const messageNeverArrives: Rule = {
   id: "message-never-arrives",
   group: "behaviour",
   severity: "error",
-  wants: "A message that a pool waits for is sent on every run of the pool it comes from.",
+  wants: say`A message that a pool waits for is sent on every run of the pool it comes from.`,
   find: (model) => {
     const known = new Set<Id>();
     return stuckRuns(model).flatMap((run) => {
       const round = inARound(run);
-      return run.waiting.flatMap(({ node, process, senders }): Said[] => {
+      return run.waiting.flatMap(({ node, process, senders }): Found[] => {
         const element = model.elements.get(node);
         // One who waits for somebody that waits in turn is told of where that one waits.
         const isOpen = senders.some((sender) => run.waiting.some((one) => one.process === sender));
         if (!element || round.has(process) || isOpen || known.has(node)) return [];
         known.add(node);
-        const from = senders.map((sender) => poolName(model, sender)).join(" or ");
+        const from = listOf(
+          senders.map((sender) => poolName(model, sender)),
+          "or",
+        );
         return [
           {
             elements: [node],
-            message: `${saidOf(model, element)} waits for a message that ${from || "its sender"} does not send on this run: it ends, or never begins, without it. Send it on every way, or let the wait end by a deadline.`,
+            message: say`${saidOf(model, element)} waits for a message that ${from.text === "" ? say`its sender` : from} does not send on this run: it ends, or never begins, without it. Send it on every way, or let the wait end by a deadline.`,
             witness: run.witness,
           },
         ];

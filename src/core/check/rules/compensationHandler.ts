@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { elementsOfType, incomingOf, isActivity, outgoingOf, triggerOf } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -6,7 +7,7 @@ export const compensationHandler: Rule = {
   id: "compensation-handler",
   group: "connections",
   severity: "error",
-  wants: "What can be undone has one activity that undoes it, outside the flow.",
+  wants: say`What can be undone has one activity that undoes it, outside the flow.`,
   find: (model) => {
     const associations = elementsOfType(model, "association");
     const events = elementsOfType(model, "boundaryEvent").filter(
@@ -19,7 +20,7 @@ export const compensationHandler: Rule = {
       return [
         {
           elements: [event.id],
-          message: `${saidOf(model, event)} says that its step can be undone, but not by what. Lead an association from it to one activity that is for compensation.`,
+          message: say`${saidOf(model, event)} says that its step can be undone, but not by what. Lead an association from it to one activity that is for compensation.`,
         },
       ];
     });
@@ -30,9 +31,9 @@ export const compensationHandler: Rule = {
       return [
         {
           elements: [handler.id],
-          message: `${saidOf(model, handler)} undoes something, so it stands outside the flow; but sequence flows lead to it or from it. Take them away.`,
+          message: say`${saidOf(model, handler)} undoes something, so it stands outside the flow; but sequence flows lead to it or from it. Take them away.`,
           repair: {
-            label: "Take the flows away",
+            label: say`Take the flows away`,
             commands: [{ type: "delete" as const, ids: flows.map((flow) => flow.id) }],
           },
         },

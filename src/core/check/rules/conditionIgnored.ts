@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { called, elementsOfType } from "../../model";
 import type { Rule } from "../finding";
 
@@ -6,7 +7,7 @@ export const conditionIgnored: Rule = {
   id: "condition-ignored",
   group: "connections",
   severity: "warning",
-  wants: "A condition stands only where something is decided.",
+  wants: say`A condition stands only where something is decided.`,
   find: (model) =>
     elementsOfType(model, "sequenceFlow").flatMap((flow) => {
       const source = model.elements.get(flow.sourceRef ?? "");
@@ -18,10 +19,10 @@ export const conditionIgnored: Rule = {
         {
           elements: [flow.id],
           message: isDefault
-            ? `A flow of ${called(model, source)} is its default and has a condition. The default is taken when no condition holds, so its own is never asked. Take it away.`
-            : `A flow of ${called(model, source)} has a condition, but nothing is decided there: all that leaves it is taken. Take the condition away, or use a decision.`,
+            ? say`A flow of ${called(model, source)} is its default and has a condition. The default is taken when no condition holds, so its own is never asked. Take it away.`
+            : say`A flow of ${called(model, source)} has a condition, but nothing is decided there: all that leaves it is taken. Take the condition away, or use a decision.`,
           repair: {
-            label: "Take the condition away",
+            label: say`Take the condition away`,
             commands: [{ type: "setField" as const, id: flow.id, field: "conditionExpression", value: null }],
           },
         },

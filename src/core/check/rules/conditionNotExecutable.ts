@@ -1,4 +1,5 @@
 import { readCondition } from "../../feel";
+import { say } from "../../messages";
 import { called, dataInReach, elementsOfType } from "../../model";
 import type { Rule } from "../finding";
 
@@ -7,7 +8,7 @@ export const conditionNotExecutable: Rule = {
   id: "condition-in-words",
   group: "automation",
   severity: "warning",
-  wants: "A condition can be decided by a machine: FEEL over data that is there.",
+  wants: say`A condition can be decided by a machine: FEEL over data that is there.`,
   find: (model) =>
     elementsOfType(model, "sequenceFlow").flatMap((flow) => {
       const text = flow.conditionExpression?.text.trim() ?? "";
@@ -20,15 +21,15 @@ export const conditionNotExecutable: Rule = {
           {
             elements: [flow.id],
             message: read.isEndless
-              ? `The condition “${text.slice(0, 120)}” at ${where} would take too long to work out, so nothing decides by it. Ask for less in it.`
-              : `The condition “${text}” at ${where} is words for people, so no engine can decide by it. Write it in FEEL, such as “rated power > 10”.`,
+              ? say`The condition “${text.slice(0, 120)}” at ${where} would take too long to work out, so nothing decides by it. Ask for less in it.`
+              : say`The condition “${text}” at ${where} is words for people, so no engine can decide by it. Write it in FEEL, such as “rated power > 10”.`,
           },
         ];
       if (read.unknown.length === 0) return [];
       return [
         {
           elements: [flow.id],
-          message: `The condition “${text}” at ${where} asks for ${read.unknown.join(", ")}, which no data object here holds. Draw the data, or use a name that is there.`,
+          message: say`The condition “${text}” at ${where} asks for ${read.unknown.join(", ")}, which no data object here holds. Draw the data, or use a name that is there.`,
         },
       ];
     }),

@@ -1,4 +1,5 @@
-import { type Element, isConnection, type Model, referencesOf, wordFor } from "../../model";
+import { say } from "../../messages";
+import { type Element, isConnection, type Model, referencesOf, termFor } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
 const words: { readonly [field: string]: string } = {
@@ -22,15 +23,15 @@ export const danglingReference: Rule = {
   id: "dangling-reference",
   group: "connections",
   severity: "error",
-  wants: "What an element names is in the file.",
+  wants: say`What an element names is in the file.`,
   find: (model) =>
     [...model.elements].flatMap((element) =>
       missing(model, element).map(([target, field]) => ({
         elements: [element.id],
-        message: `${saidOf(model, element)} names “${target}” as its ${words[field] ?? field}, but there is no such element in the model. Whoever takes the file over will stumble over it. ${isConnection(element.type) ? "Draw that end again, or delete the connection." : "Choose another one, or take the reference out."}`,
+        message: say`${saidOf(model, element)} names “${target}” as its ${words[field] ?? field}, but there is no such element in the model. Whoever takes the file over will stumble over it. ${isConnection(element.type) ? say`Draw that end again, or delete the connection.` : say`Choose another one, or take the reference out.`}`,
         ...(isConnection(element.type) && {
           repair: {
-            label: `Delete this ${wordFor(element.type)}`,
+            label: say`Delete this ${termFor(element.type)}`,
             commands: [{ type: "delete" as const, ids: [element.id] }],
           },
         }),

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { isA, outgoingOf } from "../../model";
 import type { Rule } from "../finding";
 
@@ -5,7 +6,7 @@ export const decisionUnnamed: Rule = {
   id: "unnamed-decision",
   group: "names",
   severity: "warning",
-  wants: "A decision asks a question.",
+  wants: say`A decision asks a question.`,
   find: (model) =>
     [...model.elements].flatMap((gateway) =>
       isA(gateway, "exclusiveGateway", "inclusiveGateway") &&
@@ -14,8 +15,7 @@ export const decisionUnnamed: Rule = {
         ? [
             {
               elements: [gateway.id],
-              message:
-                "A decision has no name, so readers see that something is decided but not what. Name it with the question that is asked there.",
+              message: say`A decision has no name, so readers see that something is decided but not what. Name it with the question that is asked there.`,
             },
           ]
         : [],

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { isFlowNode } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -5,7 +6,7 @@ export const defaultFlow: Rule = {
   id: "default-flow",
   group: "connections",
   severity: "error",
-  wants: "A default flow leaves the element that names it.",
+  wants: say`A default flow leaves the element that names it.`,
   find: (model) =>
     [...model.elements].flatMap((element) => {
       if (!isFlowNode(element.type) || typeof element.default !== "string") return [];
@@ -14,9 +15,9 @@ export const defaultFlow: Rule = {
       return [
         {
           elements: [element.id, flow.id],
-          message: `${saidOf(model, element)} has a default flow that leaves another element, so it has none of its own. Choose one of its own flows.`,
+          message: say`${saidOf(model, element)} has a default flow that leaves another element, so it has none of its own. Choose one of its own flows.`,
           repair: {
-            label: "Take the wrong default away",
+            label: say`Take the wrong default away`,
             commands: [{ type: "setField" as const, id: element.id, field: "default", value: null }],
           },
         },

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { isA, outgoingOf } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -5,7 +6,7 @@ export const defaultMissing: Rule = {
   id: "no-default",
   group: "completeness",
   severity: "warning",
-  wants: "A decision has a default answer.",
+  wants: say`A decision has a default answer.`,
   find: (model) =>
     [...model.elements].flatMap((gateway) => {
       if (!isA(gateway, "exclusiveGateway", "inclusiveGateway")) return [];
@@ -15,10 +16,10 @@ export const defaultMissing: Rule = {
       return [
         {
           elements: [gateway.id],
-          message: `${saidOf(model, gateway)} has no default answer, so a case for which no condition holds is stuck there. Make the most common answer the default.`,
+          message: say`${saidOf(model, gateway)} has no default answer, so a case for which no condition holds is stuck there. Make the most common answer the default.`,
           ...(usual && {
             repair: {
-              label: `Make “${usual.name ?? "the flow without a condition"}” the default`,
+              label: say`Make “${usual.name ?? say`the flow without a condition`}” the default`,
               commands: [{ type: "setField" as const, id: gateway.id, field: "default", value: usual.id }],
             },
           }),

@@ -43,7 +43,7 @@ describe("flows-cross", () => {
     expect(flowsCross.find(twoFlows(0))).toEqual([]);
     expect(flowsCross.find(twoFlows(3))).toEqual([]);
     const [said] = flowsCross.find(twoFlows(5));
-    expect(said?.message).toMatch(/^Flows cross 5 times/);
+    expect(said?.message.text).toMatch(/^Flows cross 5 times/);
     expect([...(said?.elements ?? [])].sort()).toEqual(["f1", "f2"]);
   });
 });

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { flowNodesIn, isSubProcess } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -5,14 +6,14 @@ export const emptySubProcess: Rule = {
   id: "empty-sub-process",
   group: "completeness",
   severity: "advice",
-  wants: "A sub-process has something inside.",
+  wants: say`A sub-process has something inside.`,
   find: (model) =>
     [...model.elements].flatMap((element) => {
       if (!isSubProcess(element.type) || flowNodesIn(model, element.id).length > 0) return [];
       return [
         {
           elements: [element.id],
-          message: `${saidOf(model, element)} is drawn as a sub-process, but nothing is inside. Open it and draw its steps, or make it a task until they are known.`,
+          message: say`${saidOf(model, element)} is drawn as a sub-process, but nothing is inside. Open it and draw its steps, or make it a task until they are known.`,
         },
       ];
     }),

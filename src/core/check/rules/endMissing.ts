@@ -1,11 +1,12 @@
-import { flowNodesIn, isScope, nameOf, wordFor } from "../../model";
+import { say } from "../../messages";
+import { flowNodesIn, isScope, nameOf, termFor } from "../../model";
 import type { Rule } from "../finding";
 
 export const endMissing: Rule = {
   id: "no-end",
   group: "completeness",
   severity: "warning",
-  wants: "A process ends with an end event.",
+  wants: say`A process ends with an end event.`,
   find: (model) =>
     [...model.elements].flatMap((scope) => {
       if (!isScope(scope.type) || scope.type === "adHocSubProcess") return [];
@@ -15,7 +16,7 @@ export const endMissing: Rule = {
       return [
         {
           elements: [scope.id],
-          message: `${nameOf(model, scope.id) || `This ${wordFor(scope.type)}`} has a start but no end event, so it is open what it achieves. Add an end event for each result and name it after the state reached.`,
+          message: say`${nameOf(model, scope.id) || say`This ${termFor(scope.type)}`} has a start but no end event, so it is open what it achieves. Add an end event for each result and name it after the state reached.`,
         },
       ];
     }),

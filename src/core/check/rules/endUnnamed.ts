@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { flowNodesIn, isScope } from "../../model";
 import type { Rule } from "../finding";
 
@@ -5,7 +6,7 @@ export const endUnnamed: Rule = {
   id: "unnamed-end",
   group: "names",
   severity: "advice",
-  wants: "Where there are several ends, each names the state reached.",
+  wants: say`Where there are several ends, each names the state reached.`,
   find: (model) =>
     [...model.elements].flatMap((scope) => {
       if (!isScope(scope.type)) return [];
@@ -15,8 +16,7 @@ export const endUnnamed: Rule = {
         .filter((end) => !end.name?.trim())
         .map((end) => ({
           elements: [end.id],
-          message:
-            "One of several end events has no name, so readers cannot tell the results apart. Name it after the state reached, such as “Plant connected”.",
+          message: say`One of several end events has no name, so readers cannot tell the results apart. Name it after the state reached, such as “Plant connected”.`,
         }));
     }),
 };

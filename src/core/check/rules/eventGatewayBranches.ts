@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { elementsOfType, incomingOf, outgoingOf } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -5,7 +6,7 @@ export const eventGatewayBranches: Rule = {
   id: "event-gateway-branches",
   group: "connections",
   severity: "error",
-  wants: "An event-based gateway waits for two events or more, each reached only through it.",
+  wants: say`An event-based gateway waits for two events or more, each reached only through it.`,
   find: (model) =>
     elementsOfType(model, "eventBasedGateway").flatMap((gateway) => {
       const branches = outgoingOf(model, gateway.id);
@@ -13,7 +14,7 @@ export const eventGatewayBranches: Rule = {
         return [
           {
             elements: [gateway.id],
-            message: `${saidOf(model, gateway)} waits for what happens first, but has ${branches.length === 0 ? "nothing" : "only one event"} to wait for. Add the other events behind it, or use a single event instead.`,
+            message: say`${saidOf(model, gateway)} waits for what happens first, but has ${branches.length === 0 ? say`nothing` : say`only one event`} to wait for. Add the other events behind it, or use a single event instead.`,
           },
         ];
       }
@@ -24,7 +25,7 @@ export const eventGatewayBranches: Rule = {
           : [
               {
                 elements: [flow.targetRef ?? "", ...others.map((other) => other.id)],
-                message: `An event behind an event-based gateway may be reached only from there, but another flow leads to it too. Lead that flow to the gateway itself.`,
+                message: say`An event behind an event-based gateway may be reached only from there, but another flow leads to it too. Lead that flow to the gateway itself.`,
               },
             ];
       });

@@ -1,4 +1,5 @@
-import { isEvent, positionOf, triggerIsAllowed, triggerOf, wordFor } from "../../model";
+import { say } from "../../messages";
+import { isEvent, positionOf, termFor, triggerIsAllowed, triggerOf } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
 /** BPMN 2.0, table 10.93. */
@@ -6,7 +7,7 @@ export const eventPosition: Rule = {
   id: "event-position",
   group: "connections",
   severity: "error",
-  wants: "An event has a trigger the standard allows where the event stands.",
+  wants: say`An event has a trigger the standard allows where the event stands.`,
   find: (model) =>
     [...model.elements].flatMap((element) => {
       if (!isEvent(element.type) || element.type === "implicitThrowEvent" || triggerIsAllowed(model, element))
@@ -15,7 +16,7 @@ export const eventPosition: Rule = {
       return [
         {
           elements: [element.id],
-          message: `${saidOf(model, element)} has ${trigger === "none" ? "no trigger" : `the trigger ${wordFor(trigger)}`}, which the standard does not allow for this event (${positionOf(model, element)}). No engine will run it. Choose another trigger.`,
+          message: say`${saidOf(model, element)} has ${trigger === "none" ? say`no trigger` : say`the trigger ${termFor(trigger)}`}, which the standard does not allow for this event (${positionOf(model, element)}). No engine will run it. Choose another trigger.`,
         },
       ];
     }),

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { incomingOf, outgoingOf } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -6,7 +7,7 @@ export const eventSubProcessFlows: Rule = {
   id: "event-sub-process-flows",
   group: "connections",
   severity: "error",
-  wants: "No flow leads into or out of an event sub-process.",
+  wants: say`No flow leads into or out of an event sub-process.`,
   find: (model) =>
     [...model.elements].flatMap((sub) => {
       if (sub.triggeredByEvent !== true) return [];
@@ -15,9 +16,9 @@ export const eventSubProcessFlows: Rule = {
       return [
         {
           elements: [sub.id, ...flows.map((flow) => flow.id)],
-          message: `${saidOf(model, sub)} begins when its event happens, so no flow may lead into it or out of it. Take the flows away, or make it a sub-process in the flow.`,
+          message: say`${saidOf(model, sub)} begins when its event happens, so no flow may lead into it or out of it. Take the flows away, or make it a sub-process in the flow.`,
           repair: {
-            label: "Take the flows away",
+            label: say`Take the flows away`,
             commands: [{ type: "delete" as const, ids: flows.map((flow) => flow.id) }],
           },
         },

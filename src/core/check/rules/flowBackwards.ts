@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { flowNodesIn, type Id, incomingOf, isScope, type Model, outgoingOf, type Shape, shapeOn } from "../../model";
 import type { Rule } from "../finding";
 
@@ -35,7 +36,7 @@ export const flowBackwards: Rule = {
   id: "flow-backwards",
   group: "layout",
   severity: "advice",
-  wants: "Flows lead from left to right, loops aside.",
+  wants: say`Flows lead from left to right, loops aside.`,
   find: (model) => {
     const loops = new Set(
       [...model.elements].flatMap((one) => (isScope(one.type) ? [...loopFlows(model, one.id)] : [])),
@@ -49,9 +50,8 @@ export const flowBackwards: Rule = {
       return [
         {
           elements: [flow.id],
-          message:
-            "A flow leads from right to left though it closes no loop, so readers take it for one. Move what it leads to, or let the page be tidied.",
-          repair: { label: "Tidy the page", commands: [{ type: "tidy" as const, diagram: edge.diagram }] },
+          message: say`A flow leads from right to left though it closes no loop, so readers take it for one. Move what it leads to, or let the page be tidied.`,
+          repair: { label: say`Tidy the page`, commands: [{ type: "tidy" as const, diagram: edge.diagram }] },
         },
       ];
     });

@@ -1,11 +1,12 @@
-import { isA, wordFor } from "../../model";
+import { say } from "../../messages";
+import { isA, termFor } from "../../model";
 import type { Rule } from "../finding";
 
 export const flowWithoutEnd: Rule = {
   id: "flow-without-end",
   group: "connections",
   severity: "error",
-  wants: "A flow has a source and a target.",
+  wants: say`A flow has a source and a target.`,
   find: (model) =>
     [...model.elements].flatMap((element) => {
       if (!isA(element, "sequenceFlow", "messageFlow", "association")) return [];
@@ -13,9 +14,9 @@ export const flowWithoutEnd: Rule = {
       return [
         {
           elements: [element.id],
-          message: `This ${wordFor(element.type)} has no ${element.sourceRef === undefined ? "source" : "target"}, so it says nothing. Draw that end again, or delete it.`,
+          message: say`This ${termFor(element.type)} has no ${element.sourceRef === undefined ? say`source` : say`target`}, so it says nothing. Draw that end again, or delete it.`,
           repair: {
-            label: `Delete this ${wordFor(element.type)}`,
+            label: say`Delete this ${termFor(element.type)}`,
             commands: [{ type: "delete" as const, ids: [element.id] }],
           },
         },

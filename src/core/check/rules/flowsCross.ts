@@ -1,5 +1,6 @@
+import { say } from "../../messages";
 import type { Edge, Model, Point } from "../../model";
-import type { Rule, Said } from "../finding";
+import type { Found, Rule } from "../finding";
 
 /** Whether two stretches cross in their insides; what merely touches or runs along does not. */
 function crosses(a: Point, b: Point, c: Point, d: Point): boolean {
@@ -12,7 +13,7 @@ export const flowsCross: Rule = {
   id: "flows-cross",
   group: "layout",
   severity: "advice",
-  wants: "Sequence flows do not cross.",
+  wants: say`Sequence flows do not cross.`,
   find: (model) => {
     // Only what is drawn counts, and most changes leave the lines as they are.
     const known = remembered.get(model.edges);
@@ -23,10 +24,10 @@ export const flowsCross: Rule = {
   },
 };
 
-const remembered = new WeakMap<Model["edges"], readonly Said[]>();
+const remembered = new WeakMap<Model["edges"], readonly Found[]>();
 
-function crossingsIn(model: Model): Said[] {
-  return [...model.diagrams].flatMap((diagram): Said[] => {
+function crossingsIn(model: Model): Found[] {
+  return [...model.diagrams].flatMap((diagram): Found[] => {
     const edges = [...model.edges].filter(
       (edge) => edge.diagram === diagram.id && model.elements.get(edge.element)?.type === "sequenceFlow",
     );
@@ -51,8 +52,8 @@ function crossingsIn(model: Model): Said[] {
     return [
       {
         elements: [...crossing],
-        message: `Flows cross ${count} times on one page. Each crossing costs readers time; move steps, or let the page be tidied.`,
-        repair: { label: "Tidy the page", commands: [{ type: "tidy", diagram: diagram.id }] },
+        message: say`Flows cross ${count} times on one page. Each crossing costs readers time; move steps, or let the page be tidied.`,
+        repair: { label: say`Tidy the page`, commands: [{ type: "tidy", diagram: diagram.id }] },
       },
     ];
   });

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { elementsOfType, outgoingOf } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -6,7 +7,7 @@ export const inclusiveUsed: Rule = {
   id: "inclusive-gateway",
   group: "guidelines",
   severity: "advice",
-  wants: "Exclusive and parallel gateways are enough.",
+  wants: say`Exclusive and parallel gateways are enough.`,
   find: (model) =>
     elementsOfType(model, "inclusiveGateway").flatMap((gateway) =>
       outgoingOf(model, gateway.id).length < 2
@@ -14,7 +15,7 @@ export const inclusiveUsed: Rule = {
         : [
             {
               elements: [gateway.id],
-              message: `${saidOf(model, gateway)} takes any number of its ways, which readers often misunderstand. See whether exclusive and parallel gateways say the same.`,
+              message: say`${saidOf(model, gateway)} takes any number of its ways, which readers often misunderstand. See whether exclusive and parallel gateways say the same.`,
             },
           ],
     ),

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { elementsOfType } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -6,7 +7,7 @@ export const instancesUncounted: Rule = {
   id: "instances-uncounted",
   group: "automation",
   severity: "warning",
-  wants: "What is done for each says for how many.",
+  wants: say`What is done for each says for how many.`,
   find: (model) =>
     elementsOfType(model, "multiInstanceLoopCharacteristics").flatMap((loop) => {
       if (loop.loopCardinality || loop.loopDataInputRef) return [];
@@ -15,7 +16,7 @@ export const instancesUncounted: Rule = {
         ? [
             {
               elements: [activity.id],
-              message: `${saidOf(model, activity)} is done for each of several, but does not say of how many or of what. Give a number or the data in the tray.`,
+              message: say`${saidOf(model, activity)} is done for each of several, but does not say of how many or of what. Give a number or the data in the tray.`,
             },
           ]
         : [];

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { type Element, elementsOfType, eventDefinitionsOf, type Model } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -11,7 +12,7 @@ export const linkPartner: Rule = {
   id: "link-partner",
   group: "connections",
   severity: "error",
-  wants: "A link leads to exactly one other end of its name.",
+  wants: say`A link leads to exactly one other end of its name.`,
   find: (model) => {
     const links = [
       ...elementsOfType(model, "intermediateThrowEvent"),
@@ -31,14 +32,14 @@ export const linkPartner: Rule = {
         return [
           {
             elements: [event.id],
-            message: `${saidOf(model, event)} is a link ${leaves ? "that leads nowhere" : "that nothing leads to"}: no other end on this page has the name “${name}”. Give both ends one name.`,
+            message: say`${saidOf(model, event)} is a link ${leaves ? say`that leads nowhere` : say`that nothing leads to`}: no other end on this page has the name “${name}”. Give both ends one name.`,
           },
         ];
       if (twins.length > 1 && twins[0]?.event === event)
         return [
           {
             elements: twins.map((twin) => twin.event.id),
-            message: `${twins.length} links named “${name}” can be led to, so nobody knows which is meant. Give each a name of its own.`,
+            message: say`${twins.length} links named “${name}” can be led to, so nobody knows which is meant. Give each a name of its own.`,
           },
         ];
       return [];

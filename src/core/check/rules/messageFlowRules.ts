@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { brokenRules, elementsOfType } from "../../model";
 import type { Rule } from "../finding";
 
@@ -6,7 +7,7 @@ export const messageFlowRules: Rule = {
   id: "message-flow-rule",
   group: "connections",
   severity: "error",
-  wants: "Message flows join two pools at ends that can send and receive.",
+  wants: say`Message flows join two pools at ends that can send and receive.`,
   find: (model) =>
     elementsOfType(model, "messageFlow").flatMap((flow) => {
       const source = model.elements.get(flow.sourceRef ?? "");
@@ -14,8 +15,8 @@ export const messageFlowRules: Rule = {
       if (!source || !target) return [];
       return brokenRules(model, "messageFlow", source, target).map((problem) => ({
         elements: [flow.id],
-        message: problem.message,
-        repair: { label: "Delete this message flow", commands: [{ type: "delete" as const, ids: [flow.id] }] },
+        message: problem.said,
+        repair: { label: say`Delete this message flow`, commands: [{ type: "delete" as const, ids: [flow.id] }] },
       }));
     }),
 };

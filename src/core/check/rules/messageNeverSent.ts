@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { called, elementsOfType, eventDefinitionsOf, flowNodesIn, processOf } from "../../model";
 import { type Rule, saidOf } from "../finding";
 import { behaviourOf, deadNodesOf } from "../soundness";
@@ -7,7 +8,7 @@ export const messageNeverSent: Rule = {
   id: "message-never-sent",
   group: "behaviour",
   severity: "warning",
-  wants: "A message that is waited for is sent by another pool.",
+  wants: say`A message that is waited for is sent by another pool.`,
   find: (model) => {
     const flows = elementsOfType(model, "messageFlow");
     // Where nothing is said of messages at all, they are simply not drawn.
@@ -28,7 +29,7 @@ export const messageNeverSent: Rule = {
         return [
           {
             elements: [element.id],
-            message: `${saidOf(model, element)} waits for a message, but no message flow says who sends it. Lead one to it from the pool it comes from.`,
+            message: say`${saidOf(model, element)} waits for a message, but no message flow says who sends it. Lead one to it from the pool it comes from.`,
           },
         ];
       const senders = incoming.map((flow) => model.elements.get(flow.sourceRef ?? ""));
@@ -39,7 +40,7 @@ export const messageNeverSent: Rule = {
       return [
         {
           elements: [element.id, ...(sender ? [sender.id] : [])],
-          message: `${saidOf(model, element)} waits for a message that is never sent: no case of ${process && flowNodesIn(model, process.id).length > 0 ? "the other pool" : "its sender"} comes to ${sender ? called(model, sender) : "what sends it"}. Mend the way that leads there.`,
+          message: say`${saidOf(model, element)} waits for a message that is never sent: no case of ${process && flowNodesIn(model, process.id).length > 0 ? say`the other pool` : say`its sender`} comes to ${sender ? called(model, sender) : say`what sends it`}. Mend the way that leads there.`,
         },
       ];
     });

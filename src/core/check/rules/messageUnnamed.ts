@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { elementsOfType } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -15,7 +16,7 @@ export const messageUnnamed: Rule = {
   id: "trigger-unnamed",
   group: "automation",
   severity: "warning",
-  wants: "An event names its message, signal, error or escalation.",
+  wants: say`An event names its message, signal, error or escalation.`,
   find: (model) =>
     kinds.flatMap((kind, at) =>
       elementsOfType(model, kind).flatMap((definition) => {
@@ -25,7 +26,7 @@ export const messageUnnamed: Rule = {
           ? [
               {
                 elements: [event.id],
-                message: `${saidOf(model, event)} does not say which ${words[at]} it is about, so an engine cannot tell it from others. Name it in the tray.`,
+                message: say`${saidOf(model, event)} does not say which ${words[at] ?? ""} it is about, so an engine cannot tell it from others. Name it in the tray.`,
               },
             ]
           : [];

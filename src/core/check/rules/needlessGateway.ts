@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { edgesOf, incomingOf, isGateway, outgoingOf } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -5,7 +6,7 @@ export const needlessGateway: Rule = {
   id: "needless-gateway",
   group: "layout",
   severity: "advice",
-  wants: "A gateway splits or joins.",
+  wants: say`A gateway splits or joins.`,
   find: (model) =>
     [...model.elements].flatMap((gateway) => {
       if (!isGateway(gateway.type)) return [];
@@ -18,10 +19,10 @@ export const needlessGateway: Rule = {
       return [
         {
           elements: [gateway.id],
-          message: `${saidOf(model, gateway)} has one flow in and one out, so it neither splits nor joins. Readers look for the other branch. Add the branch, or take the gateway out.`,
+          message: say`${saidOf(model, gateway)} has one flow in and one out, so it neither splits nor joins. Readers look for the other branch. Add the branch, or take the gateway out.`,
           ...(diagram !== undefined && {
             repair: {
-              label: "Take the gateway out",
+              label: say`Take the gateway out`,
               commands: [
                 {
                   type: "reconnect" as const,

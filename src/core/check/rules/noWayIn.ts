@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { called, type Element, flowNodesIn, incomingOf, isScope, type Model, triggerOf } from "../../model";
 import type { Rule } from "../finding";
 
@@ -13,7 +14,7 @@ export const noWayIn: Rule = {
   id: "no-way-in",
   group: "completeness",
   severity: "warning",
-  wants: "Every step is reached by a flow.",
+  wants: say`Every step is reached by a flow.`,
   find: (model) =>
     [...model.elements].flatMap((scope) => {
       if (!isScope(scope.type) || scope.type === "adHocSubProcess") return [];
@@ -23,8 +24,8 @@ export const noWayIn: Rule = {
         .filter((node) => needsWayIn(model, node) && incomingOf(model, node.id).length === 0)
         .map((node) => ({
           elements: [node.id],
-          message: `No flow leads to ${called(model, node)}. Connect it from the step before it, or delete it.`,
-          repair: { label: "Delete this element", commands: [{ type: "delete" as const, ids: [node.id] }] },
+          message: say`No flow leads to ${called(model, node)}. Connect it from the step before it, or delete it.`,
+          repair: { label: say`Delete this element`, commands: [{ type: "delete" as const, ids: [node.id] }] },
         }));
     }),
 };

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { type Element, flowNodesIn, isScope, type Model, outgoingOf, shapesOf, triggerOf } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -12,7 +13,7 @@ export const noWayOut: Rule = {
   id: "no-way-out",
   group: "completeness",
   severity: "warning",
-  wants: "Every step but an end event leads on.",
+  wants: say`Every step but an end event leads on.`,
   find: (model) =>
     [...model.elements].flatMap((scope) => {
       if (!isScope(scope.type) || scope.type === "adHocSubProcess") return [];
@@ -24,10 +25,10 @@ export const noWayOut: Rule = {
           const diagram = shapesOf(model, node.id)[0]?.diagram;
           return {
             elements: [node.id],
-            message: `${saidOf(model, node)} leads nowhere. It counts as an end, but readers cannot tell whether one was meant. Connect it to the next step, or end it with an end event.`,
+            message: say`${saidOf(model, node)} leads nowhere. It counts as an end, but readers cannot tell whether one was meant. Connect it to the next step, or end it with an end event.`,
             ...(diagram !== undefined && {
               repair: {
-                label: "Add an end event behind it",
+                label: say`Add an end event behind it`,
                 commands: [
                   {
                     type: "append" as const,

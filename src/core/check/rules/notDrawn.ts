@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { flowNodesIn, isScope, shapesOf } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -5,7 +6,7 @@ export const notDrawn: Rule = {
   id: "not-drawn",
   group: "layout",
   severity: "advice",
-  wants: "What is in the model is on a page.",
+  wants: say`What is in the model is on a page.`,
   find: (model) =>
     model.diagrams.size === 0
       ? []
@@ -15,8 +16,8 @@ export const notDrawn: Rule = {
             .filter((node) => shapesOf(model, node.id).length === 0)
             .map((node) => ({
               elements: [node.id],
-              message: `${saidOf(model, node)} is in the model but on no page, so nobody sees it. Open the page of its process and draw it, or delete it.`,
-              repair: { label: "Delete this element", commands: [{ type: "delete" as const, ids: [node.id] }] },
+              message: say`${saidOf(model, node)} is in the model but on no page, so nobody sees it. Open the page of its process and draw it, or delete it.`,
+              repair: { label: say`Delete this element`, commands: [{ type: "delete" as const, ids: [node.id] }] },
             }));
         }),
 };

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { connectionsOf, participantsOf } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -5,15 +6,15 @@ export const poolWithoutFlows: Rule = {
   id: "pool-without-messages",
   group: "connections",
   severity: "advice",
-  wants: "A pool of an outside party has message flows with the process.",
+  wants: say`A pool of an outside party has message flows with the process.`,
   find: (model) =>
     participantsOf(model).flatMap((pool) => {
       if (pool.processRef !== undefined || connectionsOf(model, pool.id).length > 0) return [];
       return [
         {
           elements: [pool.id],
-          message: `${saidOf(model, pool)} is drawn as an outside party, but sends and receives nothing. Readers will ask what it is there for. Draw its messages, or delete the pool.`,
-          repair: { label: "Delete this pool", commands: [{ type: "delete" as const, ids: [pool.id] }] },
+          message: say`${saidOf(model, pool)} is drawn as an outside party, but sends and receives nothing. Readers will ask what it is there for. Draw its messages, or delete the pool.`,
+          repair: { label: say`Delete this pool`, commands: [{ type: "delete" as const, ids: [pool.id] }] },
         },
       ];
     }),

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { isA, outgoingOf } from "../../model";
 import type { Rule } from "../finding";
 
@@ -5,7 +6,7 @@ export const questionMark: Rule = {
   id: "decision-not-a-question",
   group: "names",
   severity: "advice",
-  wants: "The name of a decision is a question.",
+  wants: say`The name of a decision is a question.`,
   find: (model) =>
     [...model.elements].flatMap((gateway) => {
       if (!isA(gateway, "exclusiveGateway", "inclusiveGateway") || outgoingOf(model, gateway.id).length < 2) return [];
@@ -14,9 +15,9 @@ export const questionMark: Rule = {
       return [
         {
           elements: [gateway.id],
-          message: `“${name}” names a decision but is no question; a gateway decides nothing, it only asks. Put it as a question that its flows answer, and do the work in a step before it.`,
+          message: say`“${name}” names a decision but is no question; a gateway decides nothing, it only asks. Put it as a question that its flows answer, and do the work in a step before it.`,
           repair: {
-            label: `Call it “${name}?”`,
+            label: say`Call it “${name}?”`,
             commands: [{ type: "rename" as const, id: gateway.id, name: `${name}?` }],
           },
         },

@@ -1,4 +1,5 @@
 import { rolesOf } from "../../directory";
+import { say } from "../../messages";
 import { called, isTask } from "../../model";
 import type { Rule } from "../finding";
 
@@ -6,7 +7,7 @@ export const responsibleMissing: Rule = {
   id: "no-role",
   group: "completeness",
   severity: "warning",
-  wants: "Every step that people do has somebody responsible.",
+  wants: say`Every step that people do has somebody responsible.`,
   find: (model) =>
     [...model.elements].flatMap((step) => {
       if (
@@ -20,7 +21,7 @@ export const responsibleMissing: Rule = {
       return [
         {
           elements: [step.id],
-          message: `Nobody is responsible for ${called(model, step)}. Neither forecast nor work list can place it. Put it into a lane that stands for a role, or assign a role in the tray.`,
+          message: say`Nobody is responsible for ${called(model, step)}. Neither forecast nor work list can place it. Put it into a lane that stands for a role, or assign a role in the tray.`,
         },
       ];
     }),

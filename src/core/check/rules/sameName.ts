@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { flowNodesIn, isActivity, isScope, nameOf } from "../../model";
 import type { Rule } from "../finding";
 
@@ -5,7 +6,7 @@ export const sameName: Rule = {
   id: "same-name-twice",
   group: "names",
   severity: "advice",
-  wants: "Two steps of one process have two names.",
+  wants: say`Two steps of one process have two names.`,
   find: (model) =>
     [...model.elements].flatMap((scope) => {
       if (!isScope(scope.type)) return [];
@@ -19,7 +20,7 @@ export const sameName: Rule = {
         .filter((ids) => ids.length > 1)
         .map((ids) => ({
           elements: ids,
-          message: `${ids.length} steps are called “${nameOf(model, ids[0] as string)}”. In lists and figures nobody can tell them apart. If they are the same work, make it a process of its own and call it; else say in the names how they differ.`,
+          message: say`${ids.length} steps are called “${nameOf(model, ids[0] as string)}”. In lists and figures nobody can tell them apart. If they are the same work, make it a process of its own and call it; else say in the names how they differ.`,
         }));
     }),
 };

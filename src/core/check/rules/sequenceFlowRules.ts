@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { brokenRules, elementsOfType } from "../../model";
 import type { Rule } from "../finding";
 
@@ -6,7 +7,7 @@ export const sequenceFlowRules: Rule = {
   id: "sequence-flow-rule",
   group: "connections",
   severity: "error",
-  wants: "Sequence flows join what the standard lets them join.",
+  wants: say`Sequence flows join what the standard lets them join.`,
   find: (model) =>
     elementsOfType(model, "sequenceFlow").flatMap((flow) => {
       const source = model.elements.get(flow.sourceRef ?? "");
@@ -14,8 +15,8 @@ export const sequenceFlowRules: Rule = {
       if (!source || !target) return [];
       return brokenRules(model, "sequenceFlow", source, target).map((problem) => ({
         elements: [flow.id],
-        message: problem.message,
-        repair: { label: "Delete this flow", commands: [{ type: "delete" as const, ids: [flow.id] }] },
+        message: problem.said,
+        repair: { label: say`Delete this flow`, commands: [{ type: "delete" as const, ids: [flow.id] }] },
       }));
     }),
 };

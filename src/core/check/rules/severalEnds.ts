@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { flowNodesIn, nameOf, processesOf } from "../../model";
 import type { Rule } from "../finding";
 
@@ -6,7 +7,7 @@ export const severalEnds: Rule = {
   id: "ends-alike",
   group: "guidelines",
   severity: "advice",
-  wants: "A process has one end for each outcome.",
+  wants: say`A process has one end for each outcome.`,
   find: (model) =>
     processesOf(model).flatMap((process) => {
       const ends = flowNodesIn(model, process.id).filter((node) => node.type === "endEvent");
@@ -21,7 +22,7 @@ export const severalEnds: Rule = {
           : [
               {
                 elements: alike,
-                message: `${alike.length} end events are named “${nameOf(model, alike[0] as string)}”. One outcome has one end; lead the paths to it together.`,
+                message: say`${alike.length} end events are named “${nameOf(model, alike[0] as string)}”. One outcome has one end; lead the paths to it together.`,
               },
             ],
       );

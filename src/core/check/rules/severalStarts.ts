@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { flowNodesIn, nameOf, processesOf } from "../../model";
 import type { Rule } from "../finding";
 
@@ -6,7 +7,7 @@ export const severalStarts: Rule = {
   id: "several-starts",
   group: "guidelines",
   severity: "advice",
-  wants: "A process has one start.",
+  wants: say`A process has one start.`,
   find: (model) =>
     processesOf(model).flatMap((process) => {
       const starts = flowNodesIn(model, process.id).filter((node) => node.type === "startEvent");
@@ -14,7 +15,7 @@ export const severalStarts: Rule = {
       return [
         {
           elements: starts.map((start) => start.id),
-          message: `${nameOf(model, process.id) || "This process"} has ${starts.length} start events. Several triggers often mean several processes; see whether each deserves its own. If they are alternatives, this is fine.`,
+          message: say`${nameOf(model, process.id) || say`This process`} has ${starts.length} start events. Several triggers often mean several processes; see whether each deserves its own. If they are alternatives, this is fine.`,
         },
       ];
     }),

@@ -1,11 +1,12 @@
+import { say } from "../../messages";
 import { isFlowNode, type Shape } from "../../model";
-import type { Rule } from "../finding";
+import type { Found, Rule } from "../finding";
 
 export const shapesOverlap: Rule = {
   id: "shapes-overlap",
   group: "layout",
   severity: "advice",
-  wants: "Shapes do not cover each other.",
+  wants: say`Shapes do not cover each other.`,
   find: (model) =>
     [...model.diagrams].flatMap((diagram) => {
       const shapes = [...model.shapes].filter((shape) => {
@@ -20,11 +21,7 @@ export const shapesOverlap: Rule = {
       });
       shapes.sort((a, b) => a.bounds.x - b.bounds.x);
       return shapes.flatMap((shape, at) => {
-        const found: {
-          elements: string[];
-          message: string;
-          repair: { label: string; commands: { type: "tidy"; diagram: string }[] };
-        }[] = [];
+        const found: Found[] = [];
         for (let next = at + 1; next < shapes.length; next++) {
           const other = shapes[next] as Shape;
           if (other.bounds.x >= shape.bounds.x + shape.bounds.width) break;
@@ -35,9 +32,8 @@ export const shapesOverlap: Rule = {
             continue;
           found.push({
             elements: [shape.element, other.element],
-            message:
-              "Two shapes cover each other, so one of them cannot be read. Move one away, or let the page be tidied.",
-            repair: { label: "Tidy the page", commands: [{ type: "tidy", diagram: diagram.id }] },
+            message: say`Two shapes cover each other, so one of them cannot be read. Move one away, or let the page be tidied.`,
+            repair: { label: say`Tidy the page`, commands: [{ type: "tidy", diagram: diagram.id }] },
           });
         }
         return found;

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { incomingOf, isGateway, outgoingOf } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -6,14 +7,14 @@ export const splitAndJoin: Rule = {
   id: "split-and-join",
   group: "guidelines",
   severity: "advice",
-  wants: "One gateway joins or splits, not both.",
+  wants: say`One gateway joins or splits, not both.`,
   find: (model) =>
     [...model.elements].flatMap((gateway) =>
       isGateway(gateway.type) && incomingOf(model, gateway.id).length > 1 && outgoingOf(model, gateway.id).length > 1
         ? [
             {
               elements: [gateway.id],
-              message: `${saidOf(model, gateway)} joins several flows and splits them again at once, which is easily misread. Use one gateway to join and another behind it to split.`,
+              message: say`${saidOf(model, gateway)} joins several flows and splits them again at once, which is easily misread. Use one gateway to join and another behind it to split.`,
             },
           ]
         : [],

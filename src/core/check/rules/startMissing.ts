@@ -1,11 +1,12 @@
-import { flowNodesIn, isScope, isSubProcess, nameOf, wordFor } from "../../model";
+import { say } from "../../messages";
+import { flowNodesIn, isScope, isSubProcess, nameOf, termFor } from "../../model";
 import type { Rule } from "../finding";
 
 export const startMissing: Rule = {
   id: "no-start",
   group: "completeness",
   severity: "warning",
-  wants: "A process begins with a start event.",
+  wants: say`A process begins with a start event.`,
   find: (model) =>
     [...model.elements].flatMap((scope) => {
       if (!isScope(scope.type) || scope.type === "adHocSubProcess") return [];
@@ -20,7 +21,7 @@ export const startMissing: Rule = {
       return [
         {
           elements: [scope.id],
-          message: `${nameOf(model, scope.id) || `This ${wordFor(scope.type)}`} has no start event, so nobody can see what sets it off. Place one before the first step and name it after what happens.`,
+          message: say`${nameOf(model, scope.id) || say`This ${termFor(scope.type)}`} has no start event, so nobody can see what sets it off. Place one before the first step and name it after what happens.`,
         },
       ];
     }),

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { elementsOfType, isSubProcess } from "../../model";
 import type { Rule } from "../finding";
 
@@ -5,7 +6,7 @@ export const startUnnamed: Rule = {
   id: "unnamed-start",
   group: "names",
   severity: "advice",
-  wants: "A start event names what happens.",
+  wants: say`A start event names what happens.`,
   find: (model) =>
     elementsOfType(model, "startEvent").flatMap((start) => {
       const scope = model.elements.get(start.parent ?? "");
@@ -13,8 +14,7 @@ export const startUnnamed: Rule = {
       return [
         {
           elements: [start.id],
-          message:
-            "The start event has no name, so it is open what sets the process off. Name it after what happens, such as “Application received”.",
+          message: say`The start event has no name, so it is open what sets the process off. Name it after what happens, such as “Application received”.`,
         },
       ];
     }),

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { flowNodesIn, isSubProcess, triggerOf } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -6,7 +7,7 @@ export const subProcessStart: Rule = {
   id: "sub-process-start",
   group: "connections",
   severity: "error",
-  wants: "A sub-process begins without a trigger, an event sub-process with exactly one.",
+  wants: say`A sub-process begins without a trigger, an event sub-process with exactly one.`,
   find: (model) =>
     [...model.elements].flatMap((sub) => {
       if (!isSubProcess(sub.type)) return [];
@@ -17,13 +18,13 @@ export const subProcessStart: Rule = {
         return [
           {
             elements: [sub.id],
-            message: `${saidOf(model, sub)} begins when something happens, so it needs exactly one start event with a trigger; it has ${triggered.length}. Say what it begins with.`,
+            message: say`${saidOf(model, sub)} begins when something happens, so it needs exactly one start event with a trigger; it has ${triggered.length}. Say what it begins with.`,
           },
         ];
       }
       return triggered.map((start) => ({
         elements: [start.id],
-        message: `${saidOf(model, start)} has a trigger inside ${sub.name ? `“${sub.name}”` : "a sub-process"}, which begins when the flow comes to it. Use a start without a trigger, or make it an event sub-process.`,
+        message: say`${saidOf(model, start)} has a trigger inside ${sub.name ? say`“${sub.name}”` : say`a sub-process`}, which begins when the flow comes to it. Use a start without a trigger, or make it an event sub-process.`,
       }));
     }),
 };

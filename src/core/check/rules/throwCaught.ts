@@ -1,5 +1,6 @@
+import { say } from "../../messages";
 import { type Element, eventDefinitionsOf, flowNodesIn, isSubProcess, type Model, triggerOf } from "../../model";
-import { type Rule, type Said, saidOf } from "../finding";
+import { type Found, type Rule, saidOf } from "../finding";
 
 const words = { errorEventDefinition: "error", escalationEventDefinition: "escalation" } as const;
 type Trigger = keyof typeof words;
@@ -27,9 +28,9 @@ export const throwCaught: Rule = {
   id: "throw-without-catch",
   group: "connections",
   severity: "warning",
-  wants: "What is thrown inside a sub-process is caught, and what is caught is thrown.",
+  wants: say`What is thrown inside a sub-process is caught, and what is caught is thrown.`,
   find: (model) =>
-    [...model.elements].flatMap((event): Said[] => {
+    [...model.elements].flatMap((event): Found[] => {
       const trigger = triggerOf(model, event);
       if (!isThrown(trigger)) return [];
       if (event.type === "boundaryEvent") {
@@ -44,7 +45,7 @@ export const throwCaught: Rule = {
         return [
           {
             elements: [event.id],
-            message: `${saidOf(model, event)} waits for an ${words[trigger]} that nothing inside ever throws, so what follows it never happens. Throw it inside, or take the event away.`,
+            message: say`${saidOf(model, event)} waits for an ${words[trigger]} that nothing inside ever throws, so what follows it never happens. Throw it inside, or take the event away.`,
           },
         ];
       }
@@ -64,7 +65,7 @@ export const throwCaught: Rule = {
           return [
             {
               elements: [event.id],
-              message: `${saidOf(model, event)} throws an ${words[trigger]} that nobody catches: ${trigger === "errorEventDefinition" ? "the whole case ends there" : "it is lost"}. Put an event for it at the edge of the sub-process.`,
+              message: say`${saidOf(model, event)} throws an ${words[trigger]} that nobody catches: ${trigger === "errorEventDefinition" ? say`the whole case ends there` : say`it is lost`}. Put an event for it at the edge of the sub-process.`,
             },
           ];
       }

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { elementsOfType } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -5,7 +6,7 @@ export const timerEmpty: Rule = {
   id: "timer-without-time",
   group: "completeness",
   severity: "warning",
-  wants: "A timer says when.",
+  wants: say`A timer says when.`,
   find: (model) =>
     elementsOfType(model, "timerEventDefinition").flatMap((timer) => {
       if (timer.timeDate?.text.trim() || timer.timeDuration?.text.trim() || timer.timeCycle?.text.trim()) return [];
@@ -13,7 +14,7 @@ export const timerEmpty: Rule = {
       return [
         {
           elements: [event?.id ?? timer.id],
-          message: `${event ? saidOf(model, event) : "This timer"} does not say when it goes off. Nobody can run or forecast it. Enter a date, a duration or a cycle in the tray.`,
+          message: say`${event ? saidOf(model, event) : say`This timer`} does not say when it goes off. Nobody can run or forecast it. Enter a date, a duration or a cycle in the tray.`,
         },
       ];
     }),

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { elementsOfType } from "../../model";
 import { type Rule, saidOf } from "../finding";
 
@@ -6,7 +7,7 @@ export const timerNotExact: Rule = {
   id: "timer-in-words",
   group: "automation",
   severity: "warning",
-  wants: "A timer can be read by a machine: ISO 8601.",
+  wants: say`A timer can be read by a machine: ISO 8601.`,
   find: (model) =>
     elementsOfType(model, "timerEventDefinition").flatMap((timer) => {
       const text = (timer.timeDate ?? timer.timeDuration ?? timer.timeCycle)?.text.trim() ?? "";
@@ -15,7 +16,7 @@ export const timerNotExact: Rule = {
       return [
         {
           elements: [event?.id ?? timer.id],
-          message: `${event ? saidOf(model, event) : "This timer"} goes off at “${text}”, which no engine can read. Type it again in the tray, which makes ISO 8601 of most words.`,
+          message: say`${event ? saidOf(model, event) : say`This timer`} goes off at “${text}”, which no engine can read. Type it again in the tray, which makes ISO 8601 of most words.`,
         },
       ];
     }),

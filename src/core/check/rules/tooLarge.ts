@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { isFlowNode } from "../../model";
 import type { Rule } from "../finding";
 
@@ -6,7 +7,7 @@ export const tooLarge: Rule = {
   id: "too-large",
   group: "guidelines",
   severity: "advice",
-  wants: "A page has at most 50 nodes.",
+  wants: say`A page has at most 50 nodes.`,
   find: (model) =>
     [...model.diagrams].flatMap((diagram) => {
       let nodes = 0;
@@ -17,7 +18,7 @@ export const tooLarge: Rule = {
       return [
         {
           elements: [diagram.element],
-          message: `One page shows ${nodes} steps, events and gateways. Above 50, errors become likely and readers give up. Move a part that has a name of its own into a sub-process.`,
+          message: say`One page shows ${nodes} steps, events and gateways. Above 50, errors become likely and readers give up. Move a part that has a name of its own into a sub-process.`,
         },
       ];
     }),

@@ -1,3 +1,4 @@
+import { say } from "../../messages";
 import { isActivity } from "../../model";
 import type { Rule } from "../finding";
 
@@ -6,7 +7,7 @@ export const verbObject: Rule = {
   id: "verb-and-object",
   group: "names",
   severity: "advice",
-  wants: "A step is named with a verb and an object.",
+  wants: say`A step is named with a verb and an object.`,
   find: (model) =>
     [...model.elements].flatMap((step) => {
       const name = step.name?.trim();
@@ -24,7 +25,7 @@ export const verbObject: Rule = {
       return [
         {
           elements: [step.id],
-          message: `“${name}” does not say what is done to what. Use a verb and an object, such as “Check feeder capacity” instead of “Capacity check”.`,
+          message: say`“${name}” does not say what is done to what. Use a verb and an object, such as “Check feeder capacity” instead of “Capacity check”.`,
         },
       ];
     }),

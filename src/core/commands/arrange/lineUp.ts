@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { sizeOf } from "../../layout";
+import { say } from "../../messages";
 import {
   type Bounds,
   type Element,
@@ -45,7 +46,7 @@ function placedAmong(change: Change, diagram: Id, ids: readonly Id[], least: num
     return isFree ? [{ element, bounds: plain(shape.bounds) }] : [];
   });
   if (found.length < least)
-    refuse("too-few", `Choose at least ${least === 2 ? "two" : "three"} elements of this page to line up.`);
+    refuse("too-few", say`Choose at least ${least === 2 ? say`two` : say`three`} elements of this page to line up.`);
   return found;
 }
 

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { isExpanded } from "../../drawing";
 import { contains, segmentCrosses } from "../../layout";
+import { say } from "../../messages";
 import {
   type Bounds,
   boundaryEventsOf,
@@ -116,7 +117,7 @@ function settle(change: Change, diagram: Id, elementId: Id, chosen: ReadonlySet<
     if (participantOf(change.model, elementId))
       refuse(
         "outside-pool",
-        `${called(change.model, element)} would lie outside every pool; a step belongs into one.`,
+        say`${called(change.model, element)} would lie outside every pool; a step belongs into one.`,
         [elementId],
       );
     return;
@@ -128,7 +129,7 @@ function settle(change: Change, diagram: Id, elementId: Id, chosen: ReadonlySet<
     putIntoLane(change, elementId, place.lane?.id);
     if (place.lane && laneBefore) {
       change.remarks.push(
-        `${nameOf(change.model, elementId) || "The step"} is now done by ${nameOf(change.model, place.lane.id) || "another lane"}.`,
+        say`${nameOf(change.model, elementId) || say`The step`} is now done by ${nameOf(change.model, place.lane.id) || say`another lane`}.`,
       );
     }
   }
@@ -137,7 +138,7 @@ function settle(change: Change, diagram: Id, elementId: Id, chosen: ReadonlySet<
 /** Into another process or sub-process. Sequence flows may not cross that edge, so flows to those left behind go. */
 function moveToScope(change: Change, element: Element, scope: Element, chosen: ReadonlySet<Id>): void {
   if (subtreeOf(change.model, element.id).some((inner) => inner.id === scope.id)) {
-    refuse("into-itself", "A sub-process cannot be moved into itself.", [element.id]);
+    refuse("into-itself", say`A sub-process cannot be moved into itself.`, [element.id]);
   }
   const siblings = childrenOf(change.model, scope.id);
   const order = siblings.reduce((most, sibling) => Math.max(most, sibling.order), scope.order) + 1;
@@ -151,7 +152,7 @@ function moveToScope(change: Change, element: Element, scope: Element, chosen: R
       continue;
     }
     change.remarks.push(
-      `The flow between ${nameOf(change.model, element.id) || "the step"} and ${nameOf(change.model, other) || "its neighbour"} is gone: it would cross the edge of a process.`,
+      say`The flow between ${nameOf(change.model, element.id) || say`the step`} and ${nameOf(change.model, other) || say`its neighbour`} is gone: it would cross the edge of a process.`,
     );
     for (const edge of edgesOf(change.model, flow.id)) change.remove("edges", edge.id);
     if (change.model.elements.get(flow.sourceRef as Id)?.default === flow.id)
@@ -222,7 +223,7 @@ function isFreeOf(obstacles: readonly Bounds[], points: readonly Point[]): boole
 export function resize(change: Change, { diagram, id: elementId, bounds: wanted }: z.infer<typeof resizeSchema>): void {
   const element = change.element(elementId);
   const shape =
-    shapeOn(change.model, diagram, elementId) ?? refuse("not-drawn", "This element is not drawn on this page.");
+    shapeOn(change.model, diagram, elementId) ?? refuse("not-drawn", say`This element is not drawn on this page.`);
   const old = shape.bounds;
   change.set("shapes", shape.id, "bounds", plain(wanted));
   if (element.type === "participant" && typeof element.processRef === "string") {
@@ -309,5 +310,5 @@ export function moveLabel(
   const edge = edgesOf(change.model, elementId).find((candidate) => candidate.diagram === diagram);
   if (shape) change.set("shapes", shape.id, "label", wanted ? { ...shape.label, bounds: wanted } : undefined);
   else if (edge) change.set("edges", edge.id, "label", wanted ? { ...edge.label, bounds: wanted } : undefined);
-  else refuse("not-drawn", "This element is not drawn on this page.");
+  else refuse("not-drawn", say`This element is not drawn on this page.`);
 }

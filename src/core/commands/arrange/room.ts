@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { isExpanded } from "../../drawing";
+import { say } from "../../messages";
 import { type Bounds, boundaryEventsOf, type Id, isSubProcess, type Point } from "../../model";
 import { type Change, refuse } from "../kernel/change";
 import { connectionsTouching, plain, shapesOnPage } from "../kernel/page";
@@ -36,7 +37,7 @@ export function makeRoom(change: Change, { diagram, direction, line, by }: z.inf
     if ((from + to) / 2 >= line) continue;
     for (const event of boundaryEventsOf(change.model, element.id)) staying.add(event.id);
   }
-  if (!beyond && growing.size === 0) refuse("nothing-beyond", "There is nothing beyond that line to be moved.");
+  if (!beyond && growing.size === 0) refuse("nothing-beyond", say`There is nothing beyond that line to be moved.`);
   openRoom(change, diagram, axis, line, by, growing, staying, across);
   const touched = connectionsTouching(change.model, new Set([...across, ...staying]));
   reroute(

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { segmentCrosses } from "../../layout";
+import { say } from "../../messages";
 import { type Bounds, edgeOn, type Id, isEvent, isGateway, type Model, type Point } from "../../model";
 import { type Change, refuse } from "../kernel/change";
 import { courseFor, endBounds, endsOf, obstaclesOn } from "../kernel/page";
@@ -19,7 +20,7 @@ export function straighten(change: Change, { diagram, connections }: z.infer<typ
     const edge = edgeOn(change.model, diagram, connection);
     const ends = endsOf(element);
     if (!edge || !ends) {
-      refuse("not-a-line", "Choose flows of this page to straighten.", [connection]);
+      refuse("not-a-line", say`Choose flows of this page to straighten.`, [connection]);
       continue;
     }
     const course =

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { besideLine, isExpanded, labelBeside } from "../../drawing";
 import { arrangePage } from "../../layout";
+import { say } from "../../messages";
 import {
   type Bounds,
   childrenOf,
@@ -42,7 +43,7 @@ export function tidy(change: Change, { diagram: diagramId, ids }: z.infer<typeof
   }
   const diagram = change.diagram(diagramId);
   const plane = diagram.element === undefined ? undefined : change.model.elements.get(diagram.element);
-  if (!plane) refuse("no-plane", "This page shows nothing that could be laid out.");
+  if (!plane) refuse("no-plane", say`This page shows nothing that could be laid out.`);
   const sizes = new Map<Id, { width: number; height: number }>();
   const expanded = new Set<Id>();
   for (const { shape, element } of shapesOnPage(change.model, diagramId)) {

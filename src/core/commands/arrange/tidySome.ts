@@ -1,5 +1,6 @@
 import { isExpanded, labelBeside } from "../../drawing";
 import { arrangeScope, boundsAround, overlaps } from "../../layout";
+import { say } from "../../messages";
 import {
   type Bounds,
   boundaryEventsOf,
@@ -30,9 +31,12 @@ export function tidySome(change: Change, diagram: Id, ids: readonly Id[]): void 
   });
   const [scope, other] = [...new Set(chosen.map((element) => scopeOf(change.model, element.id)?.id))];
   if (chosen.length < 2 || scope === undefined)
-    refuse("too-few", "Choose at least two steps that are to be tidied among each other.");
+    refuse("too-few", say`Choose at least two steps that are to be tidied among each other.`);
   if (other !== undefined)
-    refuse("several-scopes", "These steps lie in different processes or sub-processes. Tidy each of them by itself.");
+    refuse(
+      "several-scopes",
+      say`These steps lie in different processes or sub-processes. Tidy each of them by itself.`,
+    );
   const boundsOf = (id: Id) => plain((shapeOn(change.model, diagram, id) as { bounds: Bounds }).bounds);
   const sizes = new Map(
     chosen.map(({ id }) => {
@@ -71,7 +75,7 @@ export function tidySome(change: Change, diagram: Id, ids: readonly Id[]): void 
     if (staying.some((obstacle) => overlaps(bounds, obstacle)))
       refuse(
         "no-room",
-        "The tidied steps would lie over others. Make room beside them first, or choose those as well.",
+        say`The tidied steps would lie over others. Make room beside them first, or choose those as well.`,
         [id],
       );
   for (const [id, bounds] of all) {

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { say } from "../../messages";
 import { called, childrenOf, derivedId } from "../../model";
 import { type Change, refuse } from "../kernel/change";
 
@@ -11,7 +12,7 @@ export const setMultiplicitySchema = z.object({ type: z.literal("setMultiplicity
 export function setDataState(change: Change, { id: element, state }: z.infer<typeof setDataStateSchema>): void {
   const type = change.element(element).type;
   if (!["dataObjectReference", "dataStoreReference", "dataInput", "dataOutput"].includes(type))
-    refuse("no-state", `${called(change.model, change.element(element))} is no data, and has no state.`, [element]);
+    refuse("no-state", say`${called(change.model, change.element(element))} is no data, and has no state.`, [element]);
   const [known] = childrenOf(change.model, element, "dataState");
   const name = state.trim();
   if (name === "") {
@@ -26,7 +27,7 @@ export function setMultiplicity(
   { id: element, isMultiple }: z.infer<typeof setMultiplicitySchema>,
 ): void {
   if (change.element(element).type !== "participant")
-    refuse("not-a-pool", `${called(change.model, change.element(element))} is no pool.`, [element]);
+    refuse("not-a-pool", say`${called(change.model, change.element(element))} is no pool.`, [element]);
   const [known] = childrenOf(change.model, element, "participantMultiplicity");
   if (!isMultiple && known) change.remove("elements", known.id);
   if (isMultiple && !known)

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { say } from "../../messages";
 import {
   attributesOf,
   called,
@@ -78,7 +79,7 @@ export function nameReference(change: Change, { id: elementId, name }: z.infer<t
   const element = change.element(elementId);
   const reference = referenceOf(change.model, element);
   if (!reference) {
-    refuse("no-reference", `${called(change.model, element)} names no message, signal, error or escalation.`, [
+    refuse("no-reference", say`${called(change.model, element)} names no message, signal, error or escalation.`, [
       elementId,
     ]);
     return;
@@ -130,7 +131,7 @@ export function sayTimer(change: Change, { event, text, today }: z.infer<typeof 
   if (typed !== "" && !read)
     refuse(
       "no-time",
-      `“${typed}” is no time. Write a duration (3 days, 10 working days), a date (1 March 2027 at 9:00) or how often (every night at 2:00), or ISO 8601.`,
+      say`“${typed}” is no time. Write a duration (3 days, 10 working days), a date (1 March 2027 at 9:00) or how often (every night at 2:00), or ISO 8601.`,
       [event],
     );
   if (read?.remark) change.remarks.push(read.remark);
@@ -149,14 +150,14 @@ export function setRepetitionDetail(
       ? field === "loopCondition" || field === "loopMaximum"
       : field === "loopCardinality" || field === "completionCondition";
   if (!isActivity(element.type) || !loop || !fits) {
-    refuse("no-repetition", `${called(change.model, element)} is not repeated in this way.`, [activity]);
+    refuse("no-repetition", say`${called(change.model, element)} is not repeated in this way.`, [activity]);
     return;
   }
   const typed = text.trim();
   if (field === "loopMaximum") {
     const most = Number(typed);
     if (typed !== "" && !(Number.isInteger(most) && most > 0))
-      refuse("no-number", `“${typed}” is no number of times. Write a whole number from 1.`, [activity]);
+      refuse("no-number", say`“${typed}” is no number of times. Write a whole number from 1.`, [activity]);
     change.set("elements", loop.id, field, typed === "" ? undefined : most);
     return;
   }

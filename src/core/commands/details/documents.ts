@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { say } from "../../messages";
 import {
   called,
   richTextSchema,
@@ -58,9 +59,11 @@ export function setLinks(change: Change, { id: elementId, links }: z.infer<typeo
   const element = change.element(elementId);
   for (const link of links) {
     if (link.kind === "page" && !safeAddress.test(link.href))
-      refuse("no-address", `“${link.href}” is no address. Write one that starts with https://, http:// or mailto:.`, [
-        elementId,
-      ]);
+      refuse(
+        "no-address",
+        say`“${link.href}” is no address. Write one that starts with https://, http:// or mailto:.`,
+        [elementId],
+      );
   }
   change.set("elements", elementId, "extension", withLinks(element, links));
 }
@@ -69,7 +72,7 @@ export function setLinks(change: Change, { id: elementId, links }: z.infer<typeo
 export function setCalled(change: Change, { id: elementId, called: to }: z.infer<typeof setCalledSchema>): void {
   const element = change.element(elementId);
   if (element.type !== "callActivity")
-    refuse("not-a-call", `${called(change.model, element)} calls no process.`, [elementId]);
+    refuse("not-a-call", say`${called(change.model, element)} calls no process.`, [elementId]);
   change.set("elements", elementId, "calledElement", to?.id);
   const record = to?.process ? { process: to.process, name: to.name.slice(0, 200) } : null;
   change.set("elements", elementId, "extension", withCalledProcess(change.element(elementId), record));
@@ -83,6 +86,6 @@ export function setCalledVersion(
 ): void {
   const element = change.element(elementId);
   if (element.type !== "callActivity")
-    refuse("not-a-call", `${called(change.model, element)} calls no process.`, [elementId]);
+    refuse("not-a-call", say`${called(change.model, element)} calls no process.`, [elementId]);
   change.set("elements", elementId, "extension", withCalledVersion(element, version));
 }

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { say } from "../../messages";
 import {
   called,
   childrenOf,
@@ -15,11 +16,11 @@ import {
   positionOf,
   referrersOf,
   shapesOf,
+  termFor,
   textOfPlain,
   triggerOf,
   typeInfo,
   withDocumentation,
-  wordFor,
 } from "../../model";
 import { remove } from "../flow/remove";
 import { type Change, refuse } from "../kernel/change";
@@ -71,7 +72,7 @@ export function rename(change: Change, { id: elementId, name }: z.infer<typeof r
     return;
   }
   if (!typeInfo(element.type).attributes.has("name"))
-    refuse("no-name", `A ${wordFor(element.type)} has no name.`, [elementId]);
+    refuse("no-name", say`A ${termFor(element.type)} has no name.`, [elementId]);
   change.set("elements", elementId, "name", clean === "" ? undefined : clean);
   if (element.type === "dataObjectReference" && typeof element.dataObjectRef === "string") {
     const object = change.model.elements.get(element.dataObjectRef);
@@ -93,7 +94,7 @@ export function retype(change: Change, { id: elementId, to, trigger }: z.infer<t
   if (!familyOf(element.type).includes(to)) {
     refuse(
       "other-family",
-      `${called(change.model, element)} is a ${wordFor(element.type)} and cannot become a ${wordFor(to)}. Delete it and add the other.`,
+      say`${called(change.model, element)} is a ${termFor(element.type)} and cannot become a ${termFor(to)}. Delete it and add the other.`,
       [elementId],
     );
   }
@@ -106,7 +107,7 @@ export function retype(change: Change, { id: elementId, to, trigger }: z.infer<t
     if (!eventTable[held].includes(position)) {
       refuse(
         "event-position",
-        `The standard has no such event: ${held === "none" ? "no trigger" : wordFor(held)} ${position}.`,
+        say`The standard has no such event: ${held === "none" ? say`no trigger` : termFor(held)} ${position}.`,
         [elementId],
       );
     }
@@ -144,19 +145,19 @@ export function setField(change: Change, { id: elementId, field, value }: z.infe
   const element = change.element(elementId);
   const info = typeInfo(element.type);
   const spec = info.attributes.get(field) ?? info.content.get(field);
-  if (!spec) refuse("unknown-field", `A ${wordFor(element.type)} has no "${field}".`, [elementId]);
+  if (!spec) refuse("unknown-field", say`A ${termFor(element.type)} has no "${field}".`, [elementId]);
   // A called process stands in another file, so its id cannot be looked up here.
   if (
     value !== null &&
     !(field === "calledElement" && typeof value === "string") &&
     !fits(change, spec as NonNullable<typeof spec>, value)
   ) {
-    refuse("bad-value", `"${JSON.stringify(value)}" is no value for "${field}" of a ${wordFor(element.type)}.`, [
+    refuse("bad-value", say`"${JSON.stringify(value)}" is no value for "${field}" of a ${termFor(element.type)}.`, [
       elementId,
     ]);
   }
   if (field === "default" && value !== null && change.element(value as Id).sourceRef !== elementId) {
-    refuse("default-flow", "The default must be a flow that leaves this very element.", [elementId]);
+    refuse("default-flow", say`The default must be a flow that leaves this very element.`, [elementId]);
   }
   change.set("elements", elementId, field, value ?? undefined);
 }
@@ -185,7 +186,7 @@ export function setCondition(
   { flow, text, isExecutable = false }: z.infer<typeof setConditionSchema>,
 ): void {
   const element = change.element(flow);
-  if (element.type !== "sequenceFlow") refuse("not-a-flow", "Only a sequence flow has a condition.", [flow]);
+  if (element.type !== "sequenceFlow") refuse("not-a-flow", say`Only a sequence flow has a condition.`, [flow]);
   const condition = isExecutable
     ? { text: text.trim(), typeName: "tFormalExpression", language: feelLanguage }
     : { text: text.trim() };
@@ -197,7 +198,7 @@ export function setTimer(change: Change, { event, kind, text }: z.infer<typeof s
   const timer = eventDefinitionsOf(change.model, event).find(
     (definition) => definition.type === "timerEventDefinition",
   );
-  if (!timer) refuse("no-timer", `${called(change.model, change.element(event))} has no timer.`, [event]);
+  if (!timer) refuse("no-timer", say`${called(change.model, change.element(event))} has no timer.`, [event]);
   const definition = (timer as Element).id;
   for (const field of ["timeDate", "timeDuration", "timeCycle"] as const) {
     change.set(

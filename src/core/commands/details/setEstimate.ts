@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { say } from "../../messages";
 import {
   called,
   derivedId,
@@ -26,12 +27,12 @@ export function setEstimate(change: Change, { id, time, cost }: z.infer<typeof s
   if (!isActivity(step.type))
     refuse(
       "not-an-activity",
-      `${called(change.model, step)} is not an activity; time and cost are estimated for activities.`,
+      say`${called(change.model, step)} is not an activity; time and cost are estimated for activities.`,
       [id],
     );
   const iso = typeof time === "string" && time.trim() !== "" ? readDuration(time) : undefined;
   if (typeof time === "string" && time.trim() !== "" && iso === undefined)
-    refuse("no-duration", `"${time}" is no duration. Write it like 30 min, 1 h 30 min, 2 days or PT30M.`, [id]);
+    refuse("no-duration", say`"${time}" is no duration. Write it like 30 min, 1 h 30 min, 2 days or PT30M.`, [id]);
   if (!holderIn(change.model) && (iso !== undefined || typeof cost === "number")) makeHolder(change, step);
   if (time !== undefined) setFigure(change, id, "processingTime", iso);
   if (cost !== undefined) setFigure(change, id, "fixedCost", cost ?? undefined);

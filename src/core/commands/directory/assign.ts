@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { sizeOf } from "../../layout";
+import { say } from "../../messages";
 import {
   called,
   childrenOf,
@@ -77,7 +78,7 @@ function resourceFor(change: Change, role: z.infer<typeof entry>): Id {
 export function assignRole(change: Change, command: z.infer<typeof assignRoleSchema>): void {
   const step = change.element(command.step);
   if (!isActivity(step.type))
-    refuse("not-an-activity", `${called(change.model, step)} is not an activity; only activities have people.`, [
+    refuse("not-an-activity", say`${called(change.model, step)} is not an activity; only activities have people.`, [
       step.id,
     ]);
   const resource = resourceFor(change, command.role);
@@ -109,7 +110,7 @@ export function tieLane(change: Change, { lane, role }: z.infer<typeof tieLaneSc
 export function useSystem(change: Change, { step, system, use }: z.infer<typeof useSystemSchema>): void {
   const element = change.element(step);
   if (!isFlowNode(element.type))
-    refuse("not-a-step", `${called(change.model, element)} is no step; systems are used by steps.`, [step]);
+    refuse("not-a-step", say`${called(change.model, element)} is no step; systems are used by steps.`, [step]);
   const others = systemsOf(element).filter((used) => used.entry !== system.entry);
   change.set("elements", step, "extension", withSystems(element, [...others, { ...system, use }]));
 }
@@ -131,9 +132,11 @@ export function dropSystem(change: Change, { step, entry: dropped }: z.infer<typ
 export function giveDocument(change: Change, command: z.infer<typeof giveDocumentSchema>): void {
   const step = change.element(command.step);
   if (!isActivity(step.type))
-    refuse("not-an-activity", `${called(change.model, step)} is not an activity; only activities handle documents.`, [
-      step.id,
-    ]);
+    refuse(
+      "not-an-activity",
+      say`${called(change.model, step)} is not an activity; only activities handle documents.`,
+      [step.id],
+    );
   const scope = scopeOf(change.model, step.id) as Element;
   const shape = shapeOn(change.model, command.diagram, step.id);
   const references = childrenOf(change.model, scope.id).filter(

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { taskSize } from "../../layout";
+import { say } from "../../messages";
 import { type Element, type Id, laneOf, shapeOn } from "../../model";
 import { type Change, refuse } from "../kernel/change";
 import { forgetRecordedFlows } from "../kernel/flowLists";
@@ -25,7 +26,8 @@ export function callInstead(change: Change, command: z.infer<typeof callInsteadS
   const { diagram, id: callId, calledElement, name } = command;
   const { nodes, scope, into, outOf, entry } = pieceOf(change.model, diagram, command.ids);
   const first = entry ?? (nodes[0] as Element).id;
-  const anchor = shapeOn(change.model, diagram, first)?.bounds ?? refuse("not-drawn", "The steps are not drawn here.");
+  const anchor =
+    shapeOn(change.model, diagram, first)?.bounds ?? refuse("not-drawn", say`The steps are not drawn here.`);
   const lane = laneOf(change.model, first);
   const middle = { x: anchor.x + taskSize.width / 2, y: anchor.y + anchor.height / 2 };
   newNode(change, diagram, callId, { type: "callActivity" }, scope.id, middle, name, { calledElement });

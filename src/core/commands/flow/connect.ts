@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { say } from "../../messages";
 import {
   connectionBetween,
   type Element,
@@ -7,7 +8,7 @@ import {
   participantOf,
   scopeOf,
   slotFor,
-  wordFor,
+  termFor,
 } from "../../model";
 import { addDataAssociation } from "../details/dataAssociations";
 import { type Change, Refusal, refuse } from "../kernel/change";
@@ -95,7 +96,7 @@ function draw(change: Change, diagram: Id, connection: Id): void {
 export function reconnect(change: Change, { diagram, connection, end, to }: z.infer<typeof reconnectSchema>): void {
   const element = change.element(connection);
   const ends = endsOf(element);
-  if (!ends) refuse("no-ends", "This connection has lost an end; delete it and draw it again.", [connection]);
+  if (!ends) refuse("no-ends", say`This connection has lost an end; delete it and draw it again.`, [connection]);
   const { source, target } = ends as NonNullable<typeof ends>;
   const next = end === "source" ? { source: to, target } : { source, target: to };
   const answer = connectionBetween(change.model, next.source, next.target);
@@ -103,14 +104,14 @@ export function reconnect(change: Change, { diagram, connection, end, to }: z.in
   if (answer.value !== element.type) {
     refuse(
       "other-connection",
-      `There, the connection would be a ${wordFor(answer.value)}, not a ${wordFor(element.type)}. Delete it and draw a new one.`,
+      say`There, the connection would be a ${termFor(answer.value)}, not a ${termFor(element.type)}. Delete it and draw a new one.`,
       [connection],
     );
   }
   if (element.type.startsWith("data")) {
     refuse(
       "data-association-moved",
-      "Delete this data association and draw a new one: the data it carries belongs to its activity.",
+      say`Delete this data association and draw a new one: the data it carries belongs to its activity.`,
       [connection],
     );
   }
@@ -134,6 +135,6 @@ export function dropDefault(change: Change, node: Id, flow: Id): void {
 /** Gives a connection a course drawn by hand. */
 export function bend(change: Change, { diagram, connection, waypoints }: z.infer<typeof bendSchema>): void {
   const edge =
-    edgeOn(change.model, diagram, connection) ?? refuse("not-drawn", "This connection is not drawn on this page.");
+    edgeOn(change.model, diagram, connection) ?? refuse("not-drawn", say`This connection is not drawn on this page.`);
   change.set("edges", edge.id, "waypoints", waypoints);
 }

@@ -10,6 +10,7 @@ import {
   poolSize,
   sizeOf,
 } from "../../layout";
+import { say } from "../../messages";
 import {
   type Bounds,
   called,
@@ -27,7 +28,7 @@ import {
   referrersOf,
   scopeOf,
   shapeOn,
-  wordFor,
+  termFor,
 } from "../../model";
 import { containersAcross, openRoom } from "../arrange/room";
 import { addTrigger } from "../details/trigger";
@@ -92,11 +93,11 @@ export function place(change: Change, command: z.infer<typeof placeSchema>): voi
   if (kind.type === "textAnnotation" || kind.type === "group") {
     const plane = diagram.element !== undefined ? change.model.elements.get(diagram.element) : undefined;
     const parent = there?.scope ?? plane;
-    if (!parent) refuse("no-place", "There is nothing on this page to put a note on.");
+    if (!parent) refuse("no-place", say`There is nothing on this page to put a note on.`);
     newNode(change, command.diagram, command.id, kind, (parent as Element).id, at, command.name);
     return;
   }
-  if (!there) refuse("outside-pool", `A ${wordFor(kind.type)} belongs into a pool; place it inside one.`);
+  if (!there) refuse("outside-pool", say`A ${termFor(kind.type)} belongs into a pool; place it inside one.`);
   const place = there as NonNullable<typeof there>;
   newNode(change, command.diagram, command.id, kind, place.scope.id, at, command.name);
   if (place.lane && isFlowNode(kind.type)) putIntoLane(change, command.id, place.lane.id);
@@ -108,7 +109,7 @@ export function append(change: Change, command: z.infer<typeof appendSchema>): v
   const { kind, diagram } = command;
   const source = change.element(command.from);
   const sourceShape =
-    shapeOn(change.model, diagram, source.id) ?? refuse("not-drawn", "What this follows is not drawn on this page.");
+    shapeOn(change.model, diagram, source.id) ?? refuse("not-drawn", say`What this follows is not drawn on this page.`);
   if (kind.type === "boundaryEvent") {
     attach(change, { type: "attach", diagram, host: source.id, id: command.id, kind, at: command.at });
     return;
@@ -121,7 +122,7 @@ export function append(change: Change, command: z.infer<typeof appendSchema>): v
     ? { x: command.at.x - size.width / 2, y: command.at.y - size.height / 2, ...size }
     : wantedSpot(source, from, kind, size);
   const bounds = command.at ? wanted : freeSpot(change.model, diagram, wanted, laneBounds);
-  const scope = scopeOf(change.model, source.id) ?? refuse("no-scope", "Nothing can follow this element.");
+  const scope = scopeOf(change.model, source.id) ?? refuse("no-scope", say`Nothing can follow this element.`);
   const middle = { x: bounds.x + size.width / 2, y: bounds.y + size.height / 2 };
   const dropped = command.at ? placeAt(change.model, change.diagram(diagram), middle) : undefined;
   const isArtifact = !isFlowNode(kind.type);
@@ -148,16 +149,16 @@ function wantedSpot(source: Element, from: Bounds, kind: Kind, size: { width: nu
 export function insertOnFlow(change: Change, command: z.infer<typeof insertOnFlowSchema>): void {
   const { diagram, kind } = command;
   const flow = change.element(command.onFlow);
-  if (flow.type !== "sequenceFlow") refuse("not-a-flow", "Only a sequence flow can be split by a step.", [flow.id]);
+  if (flow.type !== "sequenceFlow") refuse("not-a-flow", say`Only a sequence flow can be split by a step.`, [flow.id]);
   const target = flow.targetRef as Id;
   const edge = [...change.model.edges].find(
     (candidate) => candidate.element === flow.id && candidate.diagram === diagram,
   );
   if (!isFlowNode(kind.type))
-    refuse("not-a-step", `A ${wordFor(kind.type)} cannot stand in a sequence flow.`, [flow.id]);
+    refuse("not-a-step", say`A ${termFor(kind.type)} cannot stand in a sequence flow.`, [flow.id]);
   const size = sizeOf(kind.type, kind.expanded);
   const middle =
-    command.at ?? middleOf(edge?.waypoints ?? []) ?? refuse("not-drawn", "The flow is not drawn on this page.");
+    command.at ?? middleOf(edge?.waypoints ?? []) ?? refuse("not-drawn", say`The flow is not drawn on this page.`);
   makeRoomBetween(change, diagram, flow, middle, size.width);
   const spot =
     command.at ??
@@ -165,7 +166,7 @@ export function insertOnFlow(change: Change, command: z.infer<typeof insertOnFlo
     middle;
   const sourceElement = change.element(flow.sourceRef as Id);
   const there = placeAt(change.model, change.diagram(diagram), spot);
-  const scope = scopeOf(change.model, sourceElement.id) ?? refuse("no-scope", "The flow belongs to nothing.");
+  const scope = scopeOf(change.model, sourceElement.id) ?? refuse("no-scope", say`The flow belongs to nothing.`);
   newNode(change, diagram, command.id, kind, scope.id, spot);
   const lane = (there?.scope.id === scope.id ? there.lane : undefined) ?? laneOf(change.model, sourceElement.id);
   if (lane) putIntoLane(change, command.id, lane.id);
@@ -210,12 +211,13 @@ function middleOf(line: readonly Point[]): Point | undefined {
 export function attach(change: Change, command: z.infer<typeof attachSchema>): void {
   const host = change.element(command.host);
   if (!canHoldBoundaryEvents(host)) {
-    refuse("boundary-host", `${called(change.model, host)} cannot have an event at its edge; only activities can.`, [
+    refuse("boundary-host", say`${called(change.model, host)} cannot have an event at its edge; only activities can.`, [
       host.id,
     ]);
   }
   const shape =
-    shapeOn(change.model, command.diagram, host.id) ?? refuse("not-drawn", "The activity is not drawn on this page.");
+    shapeOn(change.model, command.diagram, host.id) ??
+    refuse("not-drawn", say`The activity is not drawn on this page.`);
   const { bounds } = shape;
   const edgePoint = command.at
     ? nearestEdgePoint(bounds, command.at)
@@ -289,9 +291,11 @@ export function newNode(
   if (isEvent(kind.type)) {
     const position = positionOf(change.model, element);
     if (!eventTable[kind.trigger ?? "none"].includes(position)) {
-      refuse("event-position", `A ${wordFor(kind.trigger ?? kind.type)} is not allowed at this place (${position}).`, [
-        elementId,
-      ]);
+      refuse(
+        "event-position",
+        say`A ${termFor(kind.trigger ?? kind.type)} is not allowed at this place (${position}).`,
+        [elementId],
+      );
     }
   }
   const bounds = { x: middle.x - size.width / 2, y: middle.y - size.height / 2, ...size };

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { isExpanded, pageOf } from "../../drawing";
 import { expandedSize, onGrid, taskSize } from "../../layout";
+import { say } from "../../messages";
 import { boundaryEventsOf, called, type Id, isSubProcess, type Shape, shapeOn } from "../../model";
 import { containersAcross, openRoom } from "../arrange/room";
 import { type Change, refuse } from "../kernel/change";
@@ -21,7 +22,7 @@ const padding = { side: 28, top: 40, bottom: 28 } as const;
 /** Opens a sub-process in place: its page is drawn into it, and what lies around makes room. */
 export function expand(change: Change, { diagram, id: elementId }: z.infer<typeof expandSchema>): void {
   const shape = subProcessShape(change, diagram, elementId);
-  if (isExpanded(change.element(elementId), shape)) refuse("is-open", "This sub-process is open in place already.");
+  if (isExpanded(change.element(elementId), shape)) refuse("is-open", say`This sub-process is open in place already.`);
   const page = pageOf(change.model, elementId);
   const inside = page && drawnInside(change, page.id, isInside(change, elementId));
   const content = inside?.bounds;
@@ -49,7 +50,7 @@ export function expand(change: Change, { diagram, id: elementId }: z.infer<typeo
 /** Closes a sub-process that is open in place: its inside gets a page of its own. The room stays; tidying takes it back. */
 export function collapse(change: Change, { diagram, id: elementId, page }: z.infer<typeof collapseSchema>): void {
   const shape = subProcessShape(change, diagram, elementId);
-  if (!isExpanded(change.element(elementId), shape)) refuse("is-closed", "This sub-process is closed already.");
+  if (!isExpanded(change.element(elementId), shape)) refuse("is-closed", say`This sub-process is closed already.`);
   const inside = drawnInside(change, diagram, isInside(change, elementId));
   if (inside.bounds) {
     addPage(change, { type: "addPage", id: page, element: elementId });
@@ -65,8 +66,10 @@ export function collapse(change: Change, { diagram, id: elementId, page }: z.inf
 function subProcessShape(change: Change, diagram: Id, elementId: Id): Shape {
   const element = change.element(elementId);
   if (!isSubProcess(element.type))
-    refuse("no-inside", `${called(change.model, element)} has no inside that could be shown.`, [elementId]);
-  return shapeOn(change.model, diagram, elementId) ?? refuse("not-drawn", "The sub-process is not drawn on this page.");
+    refuse("no-inside", say`${called(change.model, element)} has no inside that could be shown.`, [elementId]);
+  return (
+    shapeOn(change.model, diagram, elementId) ?? refuse("not-drawn", say`The sub-process is not drawn on this page.`)
+  );
 }
 
 /**

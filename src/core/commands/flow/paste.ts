@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { boundsAround } from "../../layout";
+import { say } from "../../messages";
 import {
   type Edge,
   type Element,
@@ -81,7 +82,7 @@ export function copy(model: Model, diagram: Id, ids: readonly Id[]): Fragment {
 /** Puts a copy down: new ids throughout, into the pool, lane or sub-process under the point. */
 export function paste(change: Change, { diagram, fragment, at, mark }: z.infer<typeof pasteSchema>): void {
   const place = placeAt(change.model, change.diagram(diagram), at);
-  if (!place) refuse("outside-pool", "There is no process here to paste into; point inside a pool.");
+  if (!place) refuse("outside-pool", say`There is no process here to paste into; point inside a pool.`);
   const scope = (place as NonNullable<typeof place>).scope;
   const elements = fragment.elements as unknown as Element[];
   const shapes = fragment.shapes as unknown as Shape[];

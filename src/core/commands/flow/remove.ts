@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { say } from "../../messages";
 import {
   boundaryEventsOf,
   childrenOf,
@@ -14,6 +15,7 @@ import {
   referrersOf,
   shapesOf,
   subtreeOf,
+  termFor,
   typeInfo,
   wordFor,
 } from "../../model";
@@ -30,7 +32,7 @@ export function remove(change: Change, { ids }: z.infer<typeof deleteSchema>): v
     if (type === "process" || type === "collaboration" || type === "definitions") {
       refuse(
         "whole-model",
-        "The process itself cannot be deleted from its own page; delete its pools and steps, or the process on Home.",
+        say`The process itself cannot be deleted from its own page; delete its pools and steps, or the process on Home.`,
         [id],
       );
     }
@@ -127,7 +129,7 @@ function namePassage(change: Change, chosen: ReadonlySet<Id>, doomed: ReadonlySe
     const words = (list: Id[]) =>
       list.map((other) => nameOf(model, other) || wordFor(model.elements.get(other)?.type ?? "")).join(", ");
     change.remarks.push(
-      `The flow from ${words(before)} to ${words(after)} ran through ${nameOf(model, id) || wordFor(element.type)} and is now open.`,
+      say`The flow from ${words(before)} to ${words(after)} ran through ${nameOf(model, id) || termFor(element.type)} and is now open.`,
     );
   }
 }

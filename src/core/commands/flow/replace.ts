@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { say } from "../../messages";
 import {
   boundaryEventsOf,
   brokenRules,
@@ -9,7 +10,7 @@ import {
   familyOf,
   isFlowNode,
   isSubProcess,
-  wordFor,
+  termFor,
 } from "../../model";
 import { usualSize } from "../arrange/lineUp";
 import { changeType, retype } from "../details/properties";
@@ -29,12 +30,12 @@ export function replace(change: Change, { diagram, id: elementId, kind }: z.infe
   const words = called(change.model, element);
   if (!isFlowNode(element.type) || !isFlowNode(kind.type) || [element.type, kind.type].includes("boundaryEvent"))
     if (!familyOf(element.type).includes(kind.type))
-      refuse("other-family", `${words} is a ${wordFor(element.type)} and cannot become a ${wordFor(kind.type)}.`, [
+      refuse("other-family", say`${words} is a ${termFor(element.type)} and cannot become a ${termFor(kind.type)}.`, [
         elementId,
       ]);
   const content = childrenOf(change.model, elementId, "flowElements");
   if (content.length > 0 && !isSubProcess(kind.type))
-    refuse("has-content", `${words} has steps inside; dissolve it, or take them out first.`, [elementId]);
+    refuse("has-content", say`${words} has steps inside; dissolve it, or take them out first.`, [elementId]);
   if (element.type !== kind.type) changeType(change, element, kind.type);
   const kept = {
     triggeredByEvent: undefined,
@@ -57,7 +58,7 @@ function refuseBrokenFlows(change: Change, element: Element): void {
   if (event && !canHoldBoundaryEvents(element))
     refuse(
       "boundary-host",
-      `${called(change.model, event)} is attached to it, and only activities have events at their edge.`,
+      say`${called(change.model, event)} is attached to it, and only activities have events at their edge.`,
       [event.id],
     );
   for (const flow of connectionsOf(change.model, element.id)) {

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { isExpanded, pageOf } from "../../drawing";
+import { say } from "../../messages";
 import {
   boundaryEventsOf,
   called,
@@ -37,7 +38,7 @@ export function unwrap(change: Change, { diagram, id: subId }: z.infer<typeof un
   const sub = change.element(subId);
   const shape = shapeOn(change.model, diagram, subId);
   if (sub.type !== "subProcess" || sub.triggeredByEvent === true || !shape)
-    refuse("not-a-sub-process", "Choose an embedded sub-process of this page to be dissolved.", [subId]);
+    refuse("not-a-sub-process", say`Choose an embedded sub-process of this page to be dissolved.`, [subId]);
   refuseWhatWouldBeLost(change, sub);
   const scope = scopeOf(change.model, subId) as Element;
   const nodes = childrenOf(change.model, subId, "flowElements").filter((element) => isFlowNode(element.type));
@@ -91,21 +92,23 @@ export function unwrap(change: Change, { diagram, id: subId }: z.infer<typeof un
 function refuseWhatWouldBeLost(change: Change, sub: Element): void {
   const words = called(change.model, sub);
   if (childrenOf(change.model, sub.id, "loopCharacteristics").length > 0)
-    refuse("repeats", `${words} is done several times; its steps would be done once. Take the repetition off first.`, [
-      sub.id,
-    ]);
+    refuse(
+      "repeats",
+      say`${words} is done several times; its steps would be done once. Take the repetition off first.`,
+      [sub.id],
+    );
   const [event] = boundaryEventsOf(change.model, sub.id);
   if (event)
     refuse(
       "has-events",
-      `“${nameOf(change.model, event.id) || "An event"}” at the edge of ${words} watches over all its steps; take it off or attach it to one of them first.`,
+      say`“${nameOf(change.model, event.id) || say`An event`}” at the edge of ${words} watches over all its steps; take it off or attach it to one of them first.`,
       [event.id],
     );
   if (outgoingOf(change.model, sub.id).length > 1)
-    refuse("several-exits", `Several flows leave ${words}; lead them through a gateway first.`, [sub.id]);
+    refuse("several-exits", say`Several flows leave ${words}; lead them through a gateway first.`, [sub.id]);
   const [out] = outgoingOf(change.model, sub.id);
   if (out?.conditionExpression)
-    refuse("conditional-exit", `The flow out of ${words} has a condition of its own.`, [out.id]);
+    refuse("conditional-exit", say`The flow out of ${words} has a condition of its own.`, [out.id]);
 }
 
 /** The plain start that goes, and the step the flow then leads to. */
@@ -118,14 +121,16 @@ function beginningOf(change: Change, sub: Element, nodes: readonly Element[]): {
       node.isForCompensation !== true,
   );
   if (begins.length > 1)
-    refuse("several-entries", `The inside of ${called(change.model, sub)} begins at several places; join them first.`, [
-      sub.id,
-    ]);
+    refuse(
+      "several-entries",
+      say`The inside of ${called(change.model, sub)} begins at several places; join them first.`,
+      [sub.id],
+    );
   const [start] = begins;
   if (start?.type !== "startEvent") return start ? { first: start } : {};
   const flows = outgoingOf(change.model, start.id);
   if (flows.length > 1)
-    refuse("several-entries", `Several flows leave the start inside ${called(change.model, sub)}.`, [start.id]);
+    refuse("several-entries", say`Several flows leave the start inside ${called(change.model, sub)}.`, [start.id]);
   const first = flows[0] && change.model.elements.get(flows[0].targetRef as Id);
   return first ? { start, first } : { start };
 }
@@ -143,18 +148,18 @@ function endingOf(change: Change, sub: Element, nodes: readonly Element[]): Elem
   if (outgoingOf(change.model, sub.id).length === 0) return undefined;
   const loose = ends.find((node) => isActivity(node.type) || node.type !== "endEvent");
   if (loose)
-    refuse("open-end", `Nothing follows ${called(change.model, loose)} inside ${words}; lead it to the end first.`, [
+    refuse("open-end", say`Nothing follows ${called(change.model, loose)} inside ${words}; lead it to the end first.`, [
       loose.id,
     ]);
   if (ends.length > 1)
     refuse(
       "several-ends",
-      `The inside of ${words} has several ends; lead its paths to one end first.`,
+      say`The inside of ${words} has several ends; lead its paths to one end first.`,
       ends.map((end) => end.id),
     );
   const [end] = ends;
   if (end && triggerOf(change.model, end) !== "none")
-    refuse("end-with-result", `${called(change.model, end)} does more than end ${words}; a plain end is needed.`, [
+    refuse("end-with-result", say`${called(change.model, end)} does more than end ${words}; a plain end is needed.`, [
       end.id,
     ]);
   return end;

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { roleOfLane, rolesOf } from "../../directory";
 import { eventSize, onGrid, taskSize } from "../../layout";
+import { say } from "../../messages";
 import { type Element, edgeOn, type Id, isActivity, laneOf, nameOf, outgoingOf, shapeOn } from "../../model";
 import { assignRole } from "../directory/assign";
 import { type Change, refuse } from "../kernel/change";
@@ -32,7 +33,7 @@ export function wrap(change: Change, command: z.infer<typeof wrapSchema>): void 
   const { nodes, scope, into, outOf, entry } = pieceOf(change.model, diagram, command.ids);
   const inside = new Set(nodes.map((node) => node.id));
   const drawn = drawnInside(change, diagram, (element) => inside.has(element));
-  const box = drawn.bounds ?? refuse("not-drawn", "The chosen steps are not drawn on this page.");
+  const box = drawn.bounds ?? refuse("not-drawn", say`The chosen steps are not drawn on this page.`);
   const anchor = shapeOn(change.model, diagram, entry ?? (nodes[0] as Element).id)?.bounds ?? box;
   const lane = laneOf(change.model, entry ?? (nodes[0] as Element).id);
   const middle = { x: anchor.x + taskSize.width / 2, y: anchor.y + anchor.height / 2 };
@@ -114,6 +115,6 @@ function keepResponsible(change: Change, nodes: readonly Element[], lane: Elemen
       part: "responsible",
       id: roleId,
     });
-    change.remarks.push(`${nameOf(change.model, node.id) || "A step"} stays with ${role.name}.`);
+    change.remarks.push(say`${nameOf(change.model, node.id) || say`A step`} stays with ${role.name}.`);
   }
 }

@@ -1,3 +1,4 @@
+import { type Said, say } from "../../messages";
 import {
   admitEdits,
   applyEdits,
@@ -13,6 +14,7 @@ import {
   type Json,
   type Model,
   type Problem,
+  problem,
   type Shape,
   slotFor,
   type TableName,
@@ -25,15 +27,15 @@ export class Refusal extends Error {
   }
 }
 
-export function refuse(code: string, message: string, elements: readonly Id[] = []): never {
-  throw new Refusal([{ code, message, elements }]);
+export function refuse(code: string, message: Said, elements: readonly Id[] = []): never {
+  throw new Refusal([problem({ code, message, elements })]);
 }
 
 /** A model on its way to the next: every step is an edit that is applied at once and kept for undo. */
 export class Change {
   readonly edits: Edit[] = [];
   /** What a person ought to know of the change, such as what went with a deletion. */
-  readonly remarks: string[] = [];
+  readonly remarks: Said[] = [];
   #model: Model;
 
   constructor(
@@ -58,12 +60,14 @@ export class Change {
   /** The element, or a refusal: the model may have moved on since the command was made. */
   element(id: Id): Element {
     const element = this.#model.elements.get(id);
-    return element ?? refuse("unknown-element", `What this change is about ("${id}") is no longer in the model.`, [id]);
+    return (
+      element ?? refuse("unknown-element", say`What this change is about ("${id}") is no longer in the model.`, [id])
+    );
   }
 
   diagram(id: Id): Diagram {
     return (
-      this.#model.diagrams.get(id) ?? refuse("unknown-diagram", "The page this change is about is no longer there.")
+      this.#model.diagrams.get(id) ?? refuse("unknown-diagram", say`The page this change is about is no longer there.`)
     );
   }
 
@@ -83,8 +87,8 @@ export class Change {
   ): Element {
     const container = this.element(parent);
     const place = slot ?? slotFor(container.type, type);
-    if (!place) refuse("containment", `A ${type} cannot stand in a ${container.type}.`, [parent]);
-    if (this.isTaken(id)) refuse("id-taken", `The id "${id}" is in use already.`, [id]);
+    if (!place) refuse("containment", say`A ${type} cannot stand in a ${container.type}.`, [parent]);
+    if (this.isTaken(id)) refuse("id-taken", say`The id "${id}" is in use already.`, [id]);
     const siblings = childrenOf(this.#model, parent);
     const order = siblings.reduce((most, sibling) => Math.max(most, sibling.order), container.order) + 1;
     const element: Element = { id, type, parent, slot: place as string, order, ...withoutAbsent(fields) };
@@ -138,7 +142,7 @@ export class Change {
   /** Sets a field to a value, or takes it away with `undefined`. Nothing happens where it is so already. */
   set(table: TableName, id: Id, field: string, value: unknown): void {
     const record = this.#model[table].get(id) as unknown as { readonly [field: string]: unknown } | undefined;
-    if (!record) refuse("unknown-element", `What this change is about ("${id}") is no longer in the model.`, [id]);
+    if (!record) refuse("unknown-element", say`What this change is about ("${id}") is no longer in the model.`, [id]);
     const from = ((record as { readonly [field: string]: unknown })[field] ?? null) as Json;
     const to = (value ?? null) as Json;
     if (isSame(from, to)) return;

@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { type Edit, invertAll, laneOf, type Model, nameOf, ok, type Result, wordFor } from "../../model";
+import { type Said, say } from "../../messages";
+import { type Edit, invertAll, laneOf, type Model, nameOf, ok, type Result, termFor } from "../../model";
 import { Change, Refusal } from "./change";
 import { type Command, register, type Words } from "./register";
 
@@ -38,8 +39,8 @@ export function perform(
   return ok({
     model: change.model,
     edits: change.edits,
-    label: registered(command).label(command, wordsFor(model, change.model)),
-    remarks: change.remarks,
+    label: registered(command).label(command, wordsFor(model, change.model)).text,
+    remarks: change.remarks.map(({ text }) => text),
   });
 }
 
@@ -47,18 +48,19 @@ export function perform(
 const registered = (command: Command) =>
   register[command.type] as unknown as {
     does(change: Change, command: Command): void;
-    label(command: Command, words: Words): string;
+    label(command: Command, words: Words): Said;
   };
 
 /** How what a command was about is called before it or after it. */
 function wordsFor(before: Model, after: Model): Words {
-  const called = (id: string) =>
-    nameOf(after, id) ||
-    nameOf(before, id) ||
-    wordFor(after.elements.get(id)?.type ?? before.elements.get(id)?.type ?? "element");
+  const called = (id: string): Said => {
+    const name = nameOf(after, id) || nameOf(before, id);
+    if (name) return say`${name}`;
+    return termFor(after.elements.get(id)?.type ?? before.elements.get(id)?.type ?? "element");
+  };
   return {
     called,
-    several: (ids) => (ids.length === 1 ? called(ids[0] as string) : `${ids.length} elements`),
+    several: (ids) => (ids.length === 1 ? called(ids[0] as string) : say`${ids.length} elements`),
     landedIn: (ids) => {
       const [lane, other] = new Set(
         ids.flatMap((id) => {
@@ -66,7 +68,7 @@ function wordsFor(before: Model, after: Model): Words {
           return now && now.id !== laneOf(before, id)?.id ? [nameOf(after, now.id)] : [];
         }),
       );
-      return lane && other === undefined ? ` to ${lane}` : "";
+      return lane && other === undefined ? say` to ${lane}` : say``;
     },
   };
 }

@@ -1,3 +1,4 @@
+import { listOf, say } from "../../messages";
 import {
   boundaryEventsOf,
   called,
@@ -39,33 +40,33 @@ export function pieceOf(model: Model, diagram: Id, ids: readonly Id[]): Piece {
   }
   const nodes = [...chosen].map((elementId) => model.elements.get(elementId) as Element);
   const [scope, other] = [...new Set(nodes.map((node) => scopeOf(model, node.id)))];
-  if (!scope) refuse("too-few", "Choose the steps that belong together first.");
-  if (other) refuse("several-scopes", "These steps lie in different processes or sub-processes; choose those of one.");
+  if (!scope) refuse("too-few", say`Choose the steps that belong together first.`);
+  if (other)
+    refuse("several-scopes", say`These steps lie in different processes or sub-processes; choose those of one.`);
   const begun = nodes.find((node) => node.type === "startEvent" && triggerOf(model, node) !== "none");
   if (begun)
-    refuse("start-inside", `${called(model, begun)} starts the process; a sub-process begins without a trigger.`, [
+    refuse("start-inside", say`${called(model, begun)} starts the process; a sub-process begins without a trigger.`, [
       begun.id,
     ]);
   const into = nodes.flatMap((node) => incomingOf(model, node.id)).filter((flow) => !chosen.has(flow.sourceRef as Id));
   const outOf = nodes.flatMap((node) => outgoingOf(model, node.id)).filter((flow) => !chosen.has(flow.targetRef as Id));
   const entries = [...new Set(into.map((flow) => flow.targetRef as Id))];
-  const words = (found: readonly Id[]) =>
-    found.map((one) => called(model, model.elements.get(one) as Element)).join(" and ");
+  const words = (found: readonly Id[]) => listOf(found.map((one) => called(model, model.elements.get(one) as Element)));
   if (entries.length > 1)
     refuse(
       "several-entries",
-      `The selection is entered at several places: ${words(entries)}. A sub-process has one way in.`,
+      say`The selection is entered at several places: ${words(entries)}. A sub-process has one way in.`,
       entries,
     );
   const [entry] = entries;
   if (entry && into.length > 1 && model.elements.get(entry)?.type.match(/^(parallel|inclusive|complex)Gateway$/))
-    refuse("join-at-the-edge", `${words([entry])} joins flows from outside; leave it outside of the sub-process.`, [
+    refuse("join-at-the-edge", say`${words([entry])} joins flows from outside; leave it outside of the sub-process.`, [
       entry,
     ]);
   if (outOf.length > 1)
     refuse(
       "several-exits",
-      `The selection is left by several flows: after ${words([...new Set(outOf.map((flow) => flow.sourceRef as Id))])}. Choose on to where they join again.`,
+      say`The selection is left by several flows: after ${words([...new Set(outOf.map((flow) => flow.sourceRef as Id))])}. Choose on to where they join again.`,
       outOf.map((flow) => flow.id),
     );
   return { nodes, scope: scope as Element, into, outOf, entry };

@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { counted, type Edit, editSchema, wordFor } from "../../model";
+import { type Said, say } from "../../messages";
+import { counted, type Edit, editSchema, termFor } from "../../model";
 import { align, alignSchema, distribute, distributeSchema, sameSize, sameSizeSchema } from "../arrange/lineUp";
 import { move, moveLabel, moveLabelSchema, moveSchema, resize, resizeSchema } from "../arrange/move";
 import { makeRoom, makeRoomSchema } from "../arrange/room";
@@ -85,26 +86,26 @@ import { moveLane, moveLaneSchema, splitLane, splitLaneSchema, swapLanes, swapLa
 import { addLane, addLaneSchema } from "../lanes/lanes";
 import { moveToLane, moveToLaneSchema, moveToNeighbourLane, moveToNeighbourLaneSchema } from "../lanes/moveToLane";
 import { addPage, addPageSchema } from "../lanes/pools";
-import { type Change, Refusal } from "./change";
+import { type Change, refuse } from "./change";
 
 /** How a command speaks of what it was about. */
 export interface Words {
-  readonly called: (id: string) => string;
-  readonly several: (ids: readonly string[]) => string;
+  readonly called: (id: string) => Said;
+  readonly several: (ids: readonly string[]) => Said;
   /** Where a move led to another lane, that is what it was about. */
-  readonly landedIn: (ids: readonly string[]) => string;
+  readonly landedIn: (ids: readonly string[]) => Said;
 }
 
 /** One command: what it is made of, what it does to a model, and what that is called: its undo step, its place in the history. */
 interface Registered<Schema extends z.ZodType> {
   readonly schema: Schema;
   does(change: Change, command: z.output<Schema>): void;
-  label(command: z.output<Schema>, words: Words): string;
+  label(command: z.output<Schema>, words: Words): Said;
 }
 const command = <Schema extends z.ZodType>(
   schema: Schema,
   does: (change: Change, command: z.output<Schema>) => void,
-  label: (command: z.output<Schema>, words: Words) => string,
+  label: (command: z.output<Schema>, words: Words) => Said,
 ): Registered<Schema> => ({ schema, does, label });
 
 /** Edits made elsewhere, under a name of their own: undo, redo, a repair, a restored revision. */
@@ -125,7 +126,7 @@ function laneAt(change: Change, command: z.infer<typeof placeSchema>): z.infer<t
     const inside = command.at.x >= x && command.at.x <= x + width && command.at.y >= y && command.at.y <= y + height;
     if (inside && (!beside || width * height < beside.area)) beside = { id: shape.element, area: width * height };
   }
-  if (!beside) throw new Refusal([{ code: "outside-pool", message: "A lane is part of a pool; place it inside one." }]);
+  if (!beside) refuse("outside-pool", say`A lane is part of a pool; place it inside one.`);
   return {
     type: "addLane",
     diagram: command.diagram,
@@ -141,181 +142,191 @@ export const register = {
     placeSchema,
     (change, command) =>
       command.kind.type === "lane" ? addLane(change, laneAt(change, command)) : place(change, command),
-    (command, { called }) => `place ${called(command.id)}`,
+    (command, { called }) => say`place ${called(command.id)}`,
   ),
   append: command(
     appendSchema,
     append,
-    (command, { called }) => `add ${called(command.id)} after ${called(command.from)}`,
+    (command, { called }) => say`add ${called(command.id)} after ${called(command.from)}`,
   ),
-  insertOnFlow: command(insertOnFlowSchema, insertOnFlow, (command, { called }) => `insert ${called(command.id)}`),
+  insertOnFlow: command(insertOnFlowSchema, insertOnFlow, (command, { called }) => say`insert ${called(command.id)}`),
   attach: command(
     attachSchema,
     attach,
-    (command, { called }) => `attach ${called(command.id)} to ${called(command.host)}`,
+    (command, { called }) => say`attach ${called(command.id)} to ${called(command.host)}`,
   ),
   connect: command(
     connectSchema,
     connect,
-    (command, { called }) => `connect ${called(command.source)} to ${called(command.target)}`,
+    (command, { called }) => say`connect ${called(command.source)} to ${called(command.target)}`,
   ),
   reconnect: command(
     reconnectSchema,
     reconnect,
-    (command, { called }) => `lead ${called(command.connection)} to ${called(command.to)}`,
+    (command, { called }) => say`lead ${called(command.connection)} to ${called(command.to)}`,
   ),
-  bend: command(bendSchema, bend, (command, { called }) => `bend ${called(command.connection)}`),
-  rename: command(renameSchema, rename, (command, { called }) => `name ${called(command.id)}`),
-  retype: command(retypeSchema, retype, (command, { called }) => `make ${called(command.id)} a ${wordFor(command.to)}`),
-  setField: command(setFieldSchema, setField, (command, { called }) => `set ${command.field} of ${called(command.id)}`),
-  describe: command(describeSchema, describe, (command, { called }) => `describe ${called(command.id)}`),
+  bend: command(bendSchema, bend, (command, { called }) => say`bend ${called(command.connection)}`),
+  rename: command(renameSchema, rename, (command, { called }) => say`name ${called(command.id)}`),
+  retype: command(
+    retypeSchema,
+    retype,
+    (command, { called }) => say`make ${called(command.id)} a ${termFor(command.to)}`,
+  ),
+  setField: command(
+    setFieldSchema,
+    setField,
+    (command, { called }) => say`set ${command.field} of ${called(command.id)}`,
+  ),
+  describe: command(describeSchema, describe, (command, { called }) => say`describe ${called(command.id)}`),
   setCondition: command(
     setConditionSchema,
     setCondition,
-    (command, { called }) => `set the condition of ${called(command.flow)}`,
+    (command, { called }) => say`set the condition of ${called(command.flow)}`,
   ),
-  setTimer: command(setTimerSchema, setTimer, (command, { called }) => `set the timer of ${called(command.event)}`),
+  setTimer: command(setTimerSchema, setTimer, (command, { called }) => say`set the timer of ${called(command.event)}`),
   setRepetition: command(
     setRepetitionSchema,
     setRepetition,
-    (command, { called }) => `set how often ${called(command.activity)} is done`,
+    (command, { called }) => say`set how often ${called(command.activity)} is done`,
   ),
   move: command(
     moveSchema,
     move,
-    (command, { several, landedIn }) => `move ${several(command.ids)}${landedIn(command.ids)}`,
+    (command, { several, landedIn }) => say`move ${several(command.ids)}${landedIn(command.ids)}`,
   ),
   moveToNeighbourLane: command(
     moveToNeighbourLaneSchema,
     moveToNeighbourLane,
-    (command, { several, landedIn }) => `move ${several(command.ids)}${landedIn(command.ids)}`,
+    (command, { several, landedIn }) => say`move ${several(command.ids)}${landedIn(command.ids)}`,
   ),
   moveToLane: command(
     moveToLaneSchema,
     moveToLane,
-    (command, { called, several }) => `move ${several(command.ids)} to ${called(command.lane)}`,
+    (command, { called, several }) => say`move ${several(command.ids)} to ${called(command.lane)}`,
   ),
-  resize: command(resizeSchema, resize, (command, { called }) => `resize ${called(command.id)}`),
-  moveLabel: command(moveLabelSchema, moveLabel, (command, { called }) => `move the label of ${called(command.id)}`),
-  delete: command(deleteSchema, remove, (command, { several }) => `delete ${several(command.ids)}`),
-  addLane: command(addLaneSchema, addLane, (command, { called }) => `add lane ${called(command.id)}`),
-  addPage: command(addPageSchema, addPage, (command, { called }) => `open a page for ${called(command.element)}`),
+  resize: command(resizeSchema, resize, (command, { called }) => say`resize ${called(command.id)}`),
+  moveLabel: command(moveLabelSchema, moveLabel, (command, { called }) => say`move the label of ${called(command.id)}`),
+  delete: command(deleteSchema, remove, (command, { several }) => say`delete ${several(command.ids)}`),
+  addLane: command(addLaneSchema, addLane, (command, { called }) => say`add lane ${called(command.id)}`),
+  addPage: command(addPageSchema, addPage, (command, { called }) => say`open a page for ${called(command.element)}`),
   assignRole: command(
     assignRoleSchema,
     assignRole,
-    (command, { called }) => `make ${command.role.name} ${command.part} for ${called(command.step)}`,
+    (command, { called }) => say`make ${command.role.name} ${command.part} for ${called(command.step)}`,
   ),
-  unassignRole: command(unassignRoleSchema, unassignRole, () => "take a role off a step"),
+  unassignRole: command(unassignRoleSchema, unassignRole, () => say`take a role off a step`),
   tieLane: command(tieLaneSchema, tieLane, (command) =>
-    command.role ? `tie the lane to ${command.role.name}` : "untie the lane from its role",
+    command.role ? say`tie the lane to ${command.role.name}` : say`untie the lane from its role`,
   ),
   useSystem: command(
     useSystemSchema,
     useSystem,
-    (command, { called }) => `let ${called(command.step)} use ${command.system.name}`,
+    (command, { called }) => say`let ${called(command.step)} use ${command.system.name}`,
   ),
   dropSystem: command(
     dropSystemSchema,
     dropSystem,
-    (command, { called }) => `take a system off ${called(command.step)}`,
+    (command, { called }) => say`take a system off ${called(command.step)}`,
   ),
   giveDocument: command(
     giveDocumentSchema,
     giveDocument,
-    (command, { called }) => `give ${called(command.step)} ${command.document.name}`,
+    (command, { called }) => say`give ${called(command.step)} ${command.document.name}`,
   ),
-  renameEntry: command(renameEntrySchema, renameEntry, (command) => `rename ${command.from} to ${command.name}`),
-  paste: command(pasteSchema, paste, (command) => `paste ${counted(command.fragment.roots.length, "element")}`),
-  setEstimate: command(setEstimateSchema, setEstimate, (command, { called }) => `estimate ${called(command.id)}`),
-  linkWords: command(linkWordsSchema, linkWords, (command, { called }) => `tie ${called(command.id)} to its words`),
+  renameEntry: command(renameEntrySchema, renameEntry, (command) => say`rename ${command.from} to ${command.name}`),
+  paste: command(pasteSchema, paste, (command) => say`paste ${counted(command.fragment.roots.length, "element")}`),
+  setEstimate: command(setEstimateSchema, setEstimate, (command, { called }) => say`estimate ${called(command.id)}`),
+  linkWords: command(linkWordsSchema, linkWords, (command, { called }) => say`tie ${called(command.id)} to its words`),
   unlinkWords: command(
     unlinkWordsSchema,
     unlinkWords,
-    (command, { called }) => `untie ${called(command.id)} from its words`,
+    (command, { called }) => say`untie ${called(command.id)} from its words`,
   ),
   tidy: command(tidySchema, tidy, (command, { several }) =>
-    command.ids ? `tidy ${several(command.ids)}` : "tidy the page",
+    command.ids ? say`tidy ${several(command.ids)}` : say`tidy the page`,
   ),
   replace: command(
     replaceSchema,
     replace,
-    (command, { called }) => `make ${called(command.id)} a ${wordFor(command.kind.type)}`,
+    (command, { called }) => say`make ${called(command.id)} a ${termFor(command.kind.type)}`,
   ),
-  align: command(alignSchema, align, (command, { several }) => `align ${several(command.ids)}`),
-  distribute: command(distributeSchema, distribute, (command, { several }) => `distribute ${several(command.ids)}`),
-  sameSize: command(sameSizeSchema, sameSize, (command, { several }) => `give ${several(command.ids)} one size`),
+  align: command(alignSchema, align, (command, { several }) => say`align ${several(command.ids)}`),
+  distribute: command(distributeSchema, distribute, (command, { several }) => say`distribute ${several(command.ids)}`),
+  sameSize: command(sameSizeSchema, sameSize, (command, { several }) => say`give ${several(command.ids)} one size`),
   straighten: command(straightenSchema, straighten, (command) =>
-    command.connections.length === 1 ? "straighten a flow" : `straighten ${command.connections.length} flows`,
+    command.connections.length === 1 ? say`straighten a flow` : say`straighten ${command.connections.length} flows`,
   ),
   makeRoom: command(makeRoomSchema, makeRoom, (command) =>
-    command.direction === "right" ? "make room to the right" : "make room below",
+    command.direction === "right" ? say`make room to the right` : say`make room below`,
   ),
   swapLanes: command(
     swapLanesSchema,
     swapLanes,
-    (command, { called }) => `move the lane ${called(command.lane)} ${command.direction}`,
+    (command, { called }) => say`move the lane ${called(command.lane)} ${command.direction}`,
   ),
-  splitLane: command(splitLaneSchema, splitLane, (command, { called }) => `split the lane ${called(command.lane)}`),
-  expand: command(expandSchema, expand, (command, { called }) => `open ${called(command.id)} in place`),
-  collapse: command(collapseSchema, collapse, (command, { called }) => `close ${called(command.id)}`),
+  splitLane: command(splitLaneSchema, splitLane, (command, { called }) => say`split the lane ${called(command.lane)}`),
+  expand: command(expandSchema, expand, (command, { called }) => say`open ${called(command.id)} in place`),
+  collapse: command(collapseSchema, collapse, (command, { called }) => say`close ${called(command.id)}`),
   wrap: command(
     wrapSchema,
     wrap,
-    (command, { called, several }) => `wrap ${several(command.ids)} into ${called(command.id)}`,
+    (command, { called, several }) => say`wrap ${several(command.ids)} into ${called(command.id)}`,
   ),
-  unwrap: command(unwrapSchema, unwrap, (command, { called }) => `dissolve ${called(command.id)}`),
+  unwrap: command(unwrapSchema, unwrap, (command, { called }) => say`dissolve ${called(command.id)}`),
   callInstead: command(
     callInsteadSchema,
     callInstead,
-    (command, { several }) => `take ${several(command.ids)} out into a process`,
+    (command, { several }) => say`take ${several(command.ids)} out into a process`,
   ),
   setDataState: command(setDataStateSchema, setDataState, (command, { called }) =>
-    command.state ? `say that ${called(command.id)} is ${command.state}` : `take the state off ${called(command.id)}`,
+    command.state
+      ? say`say that ${called(command.id)} is ${command.state}`
+      : say`take the state off ${called(command.id)}`,
   ),
   setMultiplicity: command(setMultiplicitySchema, setMultiplicity, (command, { called }) =>
-    command.isMultiple ? `make ${called(command.id)} several` : `make ${called(command.id)} one`,
+    command.isMultiple ? say`make ${called(command.id)} several` : say`make ${called(command.id)} one`,
   ),
   nameReference: command(
     nameReferenceSchema,
     nameReference,
-    (command, { called }) => `say what ${called(command.id)} is about`,
+    (command, { called }) => say`say what ${called(command.id)} is about`,
   ),
   setAttribute: command(
     setAttributeSchema,
     setAttribute,
-    (command, { called }) => `set ${command.name} of ${called(command.id)}`,
+    (command, { called }) => say`set ${command.name} of ${called(command.id)}`,
   ),
   setCounterparts: command(
     setCounterpartsSchema,
     setCounterparts,
-    (command, { called }) => `set the counterparts of ${called(command.id)}`,
+    (command, { called }) => say`set the counterparts of ${called(command.id)}`,
   ),
-  sayTimer: command(sayTimerSchema, sayTimer, (command, { called }) => `set the timer of ${called(command.event)}`),
+  sayTimer: command(sayTimerSchema, sayTimer, (command, { called }) => say`set the timer of ${called(command.event)}`),
   setRepetitionDetail: command(
     setRepetitionDetailSchema,
     setRepetitionDetail,
-    (command, { called }) => `set how often ${called(command.activity)} is done`,
+    (command, { called }) => say`set how often ${called(command.activity)} is done`,
   ),
-  moveLane: command(moveLaneSchema, moveLane, (command, { called }) => `move the lane ${called(command.lane)}`),
+  moveLane: command(moveLaneSchema, moveLane, (command, { called }) => say`move the lane ${called(command.lane)}`),
   mergeEntry: command(
     mergeEntrySchema,
     mergeEntry,
-    (command) => `make ${command.from.name} and ${command.into.name} one`,
+    (command) => say`make ${command.from.name} and ${command.into.name} one`,
   ),
   describeIn: command(describeInSchema, describeIn, (command, { called }) =>
-    command.language ? `describe ${called(command.id)} in ${command.language}` : `describe ${called(command.id)}`,
+    command.language ? say`describe ${called(command.id)} in ${command.language}` : say`describe ${called(command.id)}`,
   ),
-  setLinks: command(setLinksSchema, setLinks, (command, { called }) => `set the links of ${called(command.id)}`),
+  setLinks: command(setLinksSchema, setLinks, (command, { called }) => say`set the links of ${called(command.id)}`),
   setCalledVersion: command(
     setCalledVersionSchema,
     setCalledVersion,
-    (command, { called }) => `say which version ${called(command.id)} calls`,
+    (command, { called }) => say`say which version ${called(command.id)} calls`,
   ),
-  setCalled: command(setCalledSchema, setCalled, (command, { called }) => `say what ${called(command.id)} calls`),
+  setCalled: command(setCalledSchema, setCalled, (command, { called }) => say`say what ${called(command.id)} calls`),
   edits: command(
     editsSchema,
     (change, command) => change.admit(command.edits as readonly Edit[]),
-    (command) => command.label,
+    (command) => ({ code: "", text: command.label }),
   ),
 } as const;
 

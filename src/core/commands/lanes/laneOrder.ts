@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { bandWidth } from "../../layout";
+import { say } from "../../messages";
 import {
   type Bounds,
   childrenOf,
@@ -50,13 +51,15 @@ const sideways = (shape: Shape) => shape.isHorizontal === false;
 /** Exchanges a lane with the one above or below it, each with all that lies in it. */
 export function swapLanes(change: Change, { diagram, lane, direction }: z.infer<typeof swapLanesSchema>): void {
   const element = change.element(lane);
-  if (element.type !== "lane") refuse("not-a-lane", "Only lanes can change places.", [lane]);
+  if (element.type !== "lane") refuse("not-a-lane", say`Only lanes can change places.`, [lane]);
   const siblings = childrenOf(change.model, element.parent as Id, "lanes");
   const other = siblings[siblings.findIndex((one) => one.id === lane) + (direction === "up" ? -1 : 1)];
   if (!other) {
-    refuse("no-lane", `There is no lane ${direction === "up" ? "above" : "below"} this one to change places with.`, [
-      lane,
-    ]);
+    refuse(
+      "no-lane",
+      say`There is no lane ${direction === "up" ? say`above` : say`below`} this one to change places with.`,
+      [lane],
+    );
     return;
   }
   const [upper, lower] = direction === "up" ? [other, element] : [element, other];
@@ -95,10 +98,11 @@ export function moveLane(change: Change, { diagram, lane, to }: z.infer<typeof m
   const element = change.element(lane);
   const other = change.element(to);
   if (element.type !== "lane" || other.type !== "lane" || element.parent !== other.parent)
-    refuse("other-lanes", "A lane moves among the lanes it stands with: those of its own pool, or of its own lane.", [
-      lane,
-      to,
-    ]);
+    refuse(
+      "other-lanes",
+      say`A lane moves among the lanes it stands with: those of its own pool, or of its own lane.`,
+      [lane, to],
+    );
   const siblings = childrenOf(change.model, element.parent as Id, "lanes").map((one) => one.id);
   const steps = siblings.indexOf(to) - siblings.indexOf(lane);
   for (let step = 0; step < Math.abs(steps); step++)
@@ -134,10 +138,11 @@ function shiftShape(change: Change, diagram: Id, element: Id, axis: "x" | "y", b
 export function splitLane(change: Change, { diagram, lane, ids }: z.infer<typeof splitLaneSchema>): void {
   const element = change.element(lane);
   const shape = shapeOn(change.model, diagram, lane);
-  if (element.type !== "lane" || !shape) refuse("not-a-lane", "Choose a lane of this page to split.", [lane]);
+  if (element.type !== "lane" || !shape) refuse("not-a-lane", say`Choose a lane of this page to split.`, [lane]);
   if (lanesOf(change.model, lane).length > 0)
-    refuse("has-lanes", "This lane has lanes inside already; split one of those.", [lane]);
-  if (sideways(shape as Shape)) refuse("upright-lane", "Upright lanes of a file are shown as they are, and not split.");
+    refuse("has-lanes", say`This lane has lanes inside already; split one of those.`, [lane]);
+  if (sideways(shape as Shape))
+    refuse("upright-lane", say`Upright lanes of a file are shown as they are, and not split.`);
   const [first, second] = ids;
   if (second === undefined) {
     const cut = cutOf(change, diagram, lane, (shape as Shape).bounds);

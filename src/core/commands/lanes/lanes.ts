@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { bandWidth, laneHeight } from "../../layout";
+import { say } from "../../messages";
 import {
   boundaryEventsOf,
   called,
@@ -53,7 +54,7 @@ export function addLane(change: Change, { diagram, id: laneId, beside, name }: z
   const sibling = anchor.type === "lane" ? anchor : undefined;
   const process = sibling ? processOf(change.model, sibling.id) : change.model.elements.get(String(anchor.processRef));
   if (!process) {
-    refuse("no-process", `${called(change.model, anchor)} shows no process, so it has no lanes.`, [beside]);
+    refuse("no-process", say`${called(change.model, anchor)} shows no process, so it has no lanes.`, [beside]);
   }
   const pool = sibling ? participantOf(change.model, sibling.id) : anchor;
   const owner = (process as Element).id;

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { say } from "../../messages";
 import {
   type Bounds,
   boundaryEventsOf,
@@ -40,7 +41,7 @@ export function moveToNeighbourLane(
     if (!laneOf(change.model, elementId) || !next) {
       refuse(
         "no-lane",
-        `There is no lane ${direction === "up" ? "above" : "below"} ${called(change.model, change.element(elementId))}.`,
+        say`There is no lane ${direction === "up" ? say`above` : say`below`} ${called(change.model, change.element(elementId))}.`,
         [elementId],
       );
     }
@@ -50,10 +51,12 @@ export function moveToNeighbourLane(
 
 /** Into a given lane of the same pool, at the same place along the flow. */
 export function moveToLane(change: Change, { diagram, ids, lane }: z.infer<typeof moveToLaneSchema>): void {
-  if (change.element(lane).type !== "lane") refuse("no-lane", "Steps are moved into lanes.", [lane]);
+  if (change.element(lane).type !== "lane") refuse("no-lane", say`Steps are moved into lanes.`, [lane]);
   for (const elementId of stepsAmong(change, ids)) {
     if (processOf(change.model, elementId)?.id !== processOf(change.model, lane)?.id) {
-      refuse("other-process", `${called(change.model, change.element(elementId))} belongs to another process.`, [lane]);
+      refuse("other-process", say`${called(change.model, change.element(elementId))} belongs to another process.`, [
+        lane,
+      ]);
     }
     shiftIntoLane(change, diagram, elementId, lane);
   }
@@ -61,7 +64,7 @@ export function moveToLane(change: Change, { diagram, ids, lane }: z.infer<typeo
 
 function stepsAmong(change: Change, ids: readonly Id[]): Id[] {
   const steps = ids.filter((elementId) => isFlowNode(change.element(elementId).type));
-  if (steps.length === 0) refuse("not-a-step", "Only steps, events and gateways can be moved to another lane.");
+  if (steps.length === 0) refuse("not-a-step", say`Only steps, events and gateways can be moved to another lane.`);
   return steps;
 }
 
@@ -69,7 +72,7 @@ function shiftIntoLane(change: Change, diagram: Id, elementId: Id, lane: Id): vo
   const to = shapeOn(change.model, diagram, lane);
   const shape = shapeOn(change.model, diagram, elementId);
   if (!to || !shape) {
-    refuse("not-drawn", "The lanes are not drawn on this page.");
+    refuse("not-drawn", say`The lanes are not drawn on this page.`);
     return;
   }
   const wanted = to.bounds.y + to.bounds.height / 2 - (shape.bounds.y + shape.bounds.height / 2);

@@ -4,7 +4,7 @@ import type { Editor } from "@tiptap/react";
 import { nanoid } from "nanoid";
 import { useState } from "react";
 import type { Advice, BriefPart } from "@/core/brief";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { useBrief } from "../../version/briefStore";
 import { Heading } from "./Heading";
 import { assign, changeKind, showMark, showSentence } from "./pageActions";
@@ -24,9 +24,9 @@ export function AdviceList({ editor, told }: { readonly editor: Editor | null; r
       <chakra.ul listStyleType="none" m={0}>
         {shown.map((one) => (
           <Box as="li" key={one.id} py={1.5} borderTopWidth="1px" borderColor="line" data-advice={one.kind}>
-            <chakra.p fontSize="13px">{one.message}</chakra.p>
+            <chakra.p fontSize="13px">{worded(one.message)}</chakra.p>
             <chakra.p fontSize="12px" color="quiet">
-              {one.reason}
+              {worded(one.reason)}
             </chakra.p>
             <Flex gap={1.5} mt={1} wrap="wrap">
               <Button

@@ -11,7 +11,7 @@ import { EmptyState } from "../../controls/states";
 import { complain, toaster } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
 import { doAct } from "../../kernel/history";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { useDiagram } from "../../version/diagramStore";
 import { useFindings } from "../../version/findings";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
@@ -62,7 +62,7 @@ export function CheckStage() {
     (finding) =>
       (severity === "all" || finding.severity === severity) &&
       (typed === "" ||
-        `${finding.message} ${names(finding)} ${finding.rule}`.toLowerCase().includes(typed.toLowerCase())),
+        `${worded(finding.said)} ${names(finding)} ${finding.rule}`.toLowerCase().includes(typed.toLowerCase())),
   );
   const jump = (finding: Finding) => {
     useDiagram.getState().select(...finding.elements);
@@ -79,7 +79,7 @@ export function CheckStage() {
     const one = { version, finding: keyOf(finding) };
     const reason = waiverFor(finding, waivers)?.reason ?? "";
     doAct(
-      text.check.withdrawnNow(finding.message),
+      text.check.withdrawnNow(worded(finding.said)),
       () => ask(check.withdrawWaiver, one),
       () => ask(check.waive, { ...one, reason }),
     ).then(reload, complain);

@@ -1,7 +1,7 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import type { Finding, Waiver } from "@/core/check";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { SeveritySign } from "./SeveritySign";
 
 interface FindingRowProps {
@@ -50,7 +50,7 @@ export function FindingRow({ finding, names, waiver, ...on }: FindingRowProps) {
         </chakra.button>
       </Box>
       <Box flex="1" maxW="78ch">
-        {finding.message}
+        {worded(finding.said)}
         {waiver && (
           <chakra.p color="quiet" mt={1}>
             {text.check.accepted}: {waiver.reason} ({waiver.member}, {waiver.at.slice(0, 10)})
@@ -62,7 +62,7 @@ export function FindingRow({ finding, names, waiver, ...on }: FindingRowProps) {
         {finding.repair && <Act onClick={on.onPreview}>{text.check.preview}</Act>}
         {finding.repair && (
           <Act onClick={on.onRepair} isMain>
-            {finding.repair.label}
+            {worded(finding.repair.label)}
           </Act>
         )}
         {waiver ? (

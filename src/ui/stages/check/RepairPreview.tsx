@@ -7,7 +7,7 @@ import { type Scene, sceneOf } from "@/core/drawing";
 import { type Bounds, type Id, type Model, shapesOf } from "@/core/model";
 import { FigureView } from "../../canvas/FigureView";
 import { JobRunner } from "../../kernel/jobRunner";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { useFindings } from "../../version/findings";
 
 interface RepairPreviewProps {
@@ -39,10 +39,10 @@ export function RepairPreview({ model, finding, onApply, onClose }: RepairPrevie
         <Dialog.Positioner>
           <Dialog.Content bg="paper" color="ink" borderRadius="6px" maxW="1060px">
             <Dialog.Header pb={2}>
-              <Dialog.Title fontSize="16px">{finding.repair?.label}</Dialog.Title>
+              <Dialog.Title fontSize="16px">{finding.repair && worded(finding.repair.label)}</Dialog.Title>
             </Dialog.Header>
             <Dialog.Body>
-              <chakra.p mb={3}>{finding.message}</chakra.p>
+              <chakra.p mb={3}>{worded(finding.said)}</chakra.p>
               <Flex gap={3}>
                 <Place title={text.check.asItIs} model={model} elements={finding.elements} />
                 {repaired && (

@@ -7,7 +7,7 @@ import { everyRule } from "@/core/language";
 import { complain } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
 import { doAct } from "../../kernel/history";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { useFindings } from "../../version/findings";
 
 const levels: readonly Level[] = ["error", "warning", "advice", "off"];
@@ -28,7 +28,9 @@ export function RulesDialog({
       () => ask(check.adaptRule, { profile, rule, level: level === shipped ? null : level }),
       () => ask(check.adaptRule, { profile, rule, level: adaption[profile]?.[rule] ?? null }),
     ).then(reload, complain);
-  const shown = everyRule.filter((rule) => `${rule.wants} ${rule.id}`.toLowerCase().includes(typed.toLowerCase()));
+  const shown = everyRule.filter((rule) =>
+    `${worded(rule.wants)} ${rule.id}`.toLowerCase().includes(typed.toLowerCase()),
+  );
   return (
     <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} placement="center" scrollBehavior="inside">
       <Portal>
@@ -75,14 +77,14 @@ export function RulesDialog({
                       </tr>
                       {inGroup.map((rule) => (
                         <chakra.tr key={rule.id} borderTopWidth="1px" borderColor="line">
-                          <td>{rule.wants}</td>
+                          <td>{worded(rule.wants)}</td>
                           {profileNames.map((profile) => {
                             const shipped = shippedLevel(rule, profile);
                             const now = levelOf(rule, profile, adaption);
                             return (
                               <td key={profile}>
                                 <chakra.select
-                                  aria-label={`${rule.wants} ${text.check.profiles[profile]}`}
+                                  aria-label={`${worded(rule.wants)} ${text.check.profiles[profile]}`}
                                   title={text.check.asShipped(text.check.levels[shipped])}
                                   value={now}
                                   h="24px"

@@ -1,7 +1,7 @@
 "use client";
 import { Box, chakra } from "@chakra-ui/react";
 import NextLink from "next/link";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 import { useWalks } from "../../version/walks";
 
@@ -24,7 +24,7 @@ export function WalksNote() {
       <Box as="ul" ps={5}>
         {others.map((test) => (
           <li key={test.id}>
-            <strong>{test.name}</strong>: {results.get(test.id)?.differences[0]}
+            <strong>{test.name}</strong>: {results.get(test.id)?.differences.slice(0, 1).map(worded)}
           </li>
         ))}
       </Box>

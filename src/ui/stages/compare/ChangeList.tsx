@@ -217,7 +217,7 @@ function ChangeRow({
           aria-expanded={current && opened}
           onClick={() => (current ? set({ opened: !opened }) : choose(group.key))}
         >
-          <Words phrase={group.phrase} />
+          <Words said={group.said} />
         </chakra.button>
         <chakra.span flex="1" minW={0} color="quiet" fontSize="13px" truncate title={reason?.note}>
           {reason &&

@@ -53,7 +53,7 @@ export function TakeDialog({
       <chakra.ul listStyleType="none">
         {refused.along.map((group) => (
           <chakra.li key={group.key} py={1} borderTopWidth="1px" borderColor="line">
-            <Words phrase={group.phrase} />
+            <Words said={group.said} />
           </chakra.li>
         ))}
       </chakra.ul>

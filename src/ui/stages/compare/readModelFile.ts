@@ -1,3 +1,4 @@
+import { reasons } from "../../messages";
 import type { SideRef } from "./sides";
 
 /** More than this is no diagram anybody drew. */
@@ -9,6 +10,6 @@ export async function readModelFile(file: File): Promise<SideRef> {
   if (file.size > mostBytes) throw new Error(text.compare.tooLarge(file.name));
   const [{ readBpmn }, { drawMissingPages }] = await Promise.all([import("@/core/bpmn"), import("@/core/commands")]);
   const read = readBpmn(await file.text());
-  if (!read.ok) throw new Error(`${file.name}: ${read.problems.map((problem) => problem.message).join(" ")}`);
+  if (!read.ok) throw new Error(`${file.name}: ${reasons(read.problems)}`);
   return { kind: "file", name: file.name, model: drawMissingPages(read.value) };
 }

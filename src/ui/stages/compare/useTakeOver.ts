@@ -8,7 +8,7 @@ import type { Model } from "@/core/model";
 import { complain, toaster } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
 import { did, undoLast } from "../../kernel/history";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { editElsewhere } from "../../version/editElsewhere";
 import { useVersionStore } from "../../version/VersionContext";
 import type { Compared } from "./useComparison";
@@ -32,7 +32,7 @@ async function faults(): Promise<(model: Model) => Fault[]> {
       known.get(model) ??
       checkModel(model)
         .filter(({ severity }) => severity === "error")
-        .map((finding) => ({ key: keyOf(finding), message: finding.message }));
+        .map((finding) => ({ key: keyOf(finding), message: worded(finding.said) }));
     known.set(model, found);
     return found;
   };
@@ -54,7 +54,7 @@ export function useTakeOver(compared: Compared | undefined, onDone: () => void) 
       if (!done.ok) {
         const needed = withNeeded(request, keys).filter((key) => !keys.includes(key));
         const along = groups.filter((group) => needed.includes(group.key));
-        setRefused({ into, keys, message: done.message, along, errors: [] });
+        setRefused({ into, keys, message: worded(done.message), along, errors: [] });
         return;
       }
       if (!anyway) {

@@ -6,7 +6,7 @@ import { type Element, type Id, type Model, nameOf, scopeOf, wordFor } from "@/c
 import { AskDialog } from "../../controls/AskDialog";
 import { toaster } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
-import { text } from "../../messages";
+import { reasons, text } from "../../messages";
 import { newId } from "../../version/actions";
 import { useDiagram } from "../../version/diagramStore";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
@@ -80,7 +80,7 @@ export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
           ({ type: "callInstead", diagram, ids, id, calledElement, name }) as const;
         // Before anything is made, whether the call can take their place.
         const trial = perform(store.getState().model, command("process"));
-        if (!trial.ok) throw new Error(trial.problems.map((problem) => problem.message).join(" "));
+        if (!trial.ok) throw new Error(reasons(trial.problems));
         await store.getState().settled();
         const made = await ask(inVersion.extractProcess, { version, diagram, ids, name });
         if (store.getState().dispatch(command(made.calledElement))) select(id);

@@ -3,7 +3,7 @@ import { Box, chakra, Flex } from "@chakra-ui/react";
 import { memo, type ReactNode } from "react";
 import { type Element, isActivity, isConnection, isFlowNode, participantOf, processesOf } from "@/core/model";
 import type { TrayProps } from "../../controls/trayParts";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { useDiagram } from "../../version/diagramStore";
 import { useFindings } from "../../version/findings";
 import { TrayAttributes } from "./TrayAttributes";
@@ -85,7 +85,7 @@ function Columns({ element, ...props }: TrayProps & { readonly element: Element 
             fontSize="13px"
             mb={2}
           >
-            {finding.message}
+            {worded(finding.said)}
           </chakra.p>
         ))}
         <TrayNotes element={element} />

@@ -2,7 +2,7 @@ import { copy, type Fragment } from "@/core/commands";
 import { boundsAround } from "@/core/layout";
 import type { Id, Point } from "@/core/model";
 import { complain, toaster } from "../../controls/toaster";
-import { text } from "../../messages";
+import { reasons, text } from "../../messages";
 import { newId } from "../../version/actions";
 import { useDiagram } from "../../version/diagramStore";
 import type { VersionStore } from "../../version/versionStore";
@@ -41,7 +41,7 @@ export async function pasteHere(store: VersionStore, diagram: Id, centre: Point,
     if (clipboard && pasted.trim() === fragmentToFile(clipboard).trim())
       return put(store, diagram, clipboard, beside(clipboard));
     const read = fragmentOfFile(pasted);
-    if (!read.ok) return store.getState().say("refusal", read.problems[0]?.message ?? "");
+    if (!read.ok) return store.getState().say("refusal", reasons(read.problems.slice(0, 1)));
     put(store, diagram, read.value, centre);
   } catch (error) {
     complain(error);

@@ -13,6 +13,7 @@ import {
   removeRow,
   type StepRow,
 } from "@/core/capture";
+import { say } from "@/core/messages";
 import type { Id } from "@/core/model";
 import { text } from "../../messages";
 import { type Column, type NewRow, useSheetStore } from "./sheetStore";
@@ -89,7 +90,7 @@ export function estimate(sheet: Sheet, step: Id, column: "time" | "cost", typed:
     if (column === "time") draft.do({ type: "setEstimate", id: step, time: typed === "" ? null : typed });
     else {
       const cost = typed === "" ? null : readAmount(typed);
-      if (cost === undefined) return draft.refuse("no-amount", text.steps.noAmount(typed));
+      if (cost === undefined) return draft.refuse("no-amount", say`${text.steps.noAmount(typed)}`);
       draft.do({ type: "setEstimate", id: step, cost });
     }
     return step;
@@ -106,7 +107,7 @@ export function turnWays(sheet: Sheet): void {
     const split = splitOf(row);
     const type = draft.element(split).type;
     const at = (ways as readonly string[]).indexOf(type);
-    if (at < 0) return draft.refuse("no-split", "Choose a question, or one of the ways out of it.");
+    if (at < 0) return draft.refuse("no-split", say`Choose a question, or one of the ways out of it.`);
     changeSplit(draft, split, ways[(at + 1) % ways.length] as (typeof ways)[number]);
     return split;
   });

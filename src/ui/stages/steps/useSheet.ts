@@ -4,6 +4,7 @@ import { type Draft, plan, type StepRow, stepSheetOf } from "@/core/capture";
 import { isTidy, knownTidy, noteTidy } from "@/core/commands";
 import { type Edit, type Id, type Model, processesOf, shapesOf } from "@/core/model";
 import { complain } from "../../controls/toaster";
+import { reasons } from "../../messages";
 import { newId } from "../../version/actions";
 import { isLargePage, tidyEdits, tidyPage } from "../../version/tidyPage";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
@@ -71,7 +72,7 @@ export function useSheet(): Sheet {
         return focus;
       });
       if (!made.ok) {
-        say("refusal", made.problems.map((problem) => problem.message).join(" "));
+        say("refusal", reasons(made.problems));
         return null;
       }
       const { focus } = made.value;

@@ -19,7 +19,7 @@ import {
 } from "@/core/tokens";
 import { AskDialog } from "../../controls/AskDialog";
 import { complain } from "../../controls/toaster";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 import { useWalks } from "../../version/walks";
 import { changeWalk, dropWalk, keepWalks } from "./keptActs";
@@ -100,8 +100,8 @@ export function KeptColumn({ standing, process }: { readonly standing: Standing;
               </Flex>
               {result && verdict !== "passes" && (
                 <Box ps="23px" fontSize="13px">
-                  {result.differences.slice(0, 4).map((words) => (
-                    <p key={words}>{words}</p>
+                  {result.differences.slice(0, 4).map((said) => (
+                    <p key={said.text}>{worded(said)}</p>
                   ))}
                   {result.differences.length > 4 && <p>{text.walk.more(result.differences.length - 4)}</p>}
                   {result.walked && (

@@ -4,7 +4,7 @@ import { type ReactNode, useState } from "react";
 import { type Id, nameOf, outgoingOf, wordFor } from "@/core/model";
 import { type Act, actWords, cardinalityOf, explain, loopOf } from "@/core/tokens";
 import { Keycap } from "../../controls/Keycap";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { isCounted, isSeveralWays, type Place, type Standing } from "./useStanding";
 import { useWalk } from "./walkStore";
 
@@ -32,7 +32,7 @@ export function NowColumn({ standing }: { readonly standing: Standing }) {
             <ActButton
               key={`${one.at} ${one.node}`}
               act={one}
-              words={actWords(instanceOf(instances, one), one)}
+              words={worded(actWords(instanceOf(instances, one), one))}
               standing={standing}
             />
           ))}
@@ -119,7 +119,7 @@ function PlaceRow({ standing, place }: { readonly standing: Standing; readonly p
         </chakra.button>
       </Flex>
       <chakra.p color="quiet" fontSize="13px">
-        {explain(standing.world, standing.now.state, instance, node)}
+        {worded(explain(standing.world, standing.now.state, instance, node))}
       </chakra.p>
       <Flex gap={1} mt={1} wrap="wrap" align="center">
         {isSeveralWays(place) ? (
@@ -132,7 +132,7 @@ function PlaceRow({ standing, place }: { readonly standing: Standing; readonly p
               <ActButton
                 key={`${one.does} ${one.flows.join(" ")} ${one.move.give.join(" ")}`}
                 act={one}
-                words={actWords(instance, one)}
+                words={worded(actWords(instance, one))}
                 standing={standing}
               />
             ),
@@ -140,7 +140,7 @@ function PlaceRow({ standing, place }: { readonly standing: Standing; readonly p
         )}
         {fires.length > 0 && <chakra.span color="quiet">{text.walk.or}</chakra.span>}
         {fires.map((one) => (
-          <ActButton key={one.node} act={one} words={actWords(instance, one)} standing={standing} />
+          <ActButton key={one.node} act={one} words={worded(actWords(instance, one))} standing={standing} />
         ))}
       </Flex>
     </Box>

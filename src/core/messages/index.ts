@@ -1,0 +1,15 @@
+export {
+  capital,
+  type Datum,
+  inLanguage,
+  listOf,
+  type Name,
+  partsOf,
+  type Said,
+  type Sentences,
+  say,
+  shortListOf,
+  term,
+  together,
+  withCommas,
+} from "./said";
