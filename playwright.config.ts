@@ -1,17 +1,21 @@
+import { availableParallelism } from "node:os";
 import { defineConfig } from "@playwright/test";
+import { firstPort } from "./tests/e2e/test";
 
-const port = 4399;
+/** Runners of tests, each with a server and a workspace of its own. */
+const runners = availableParallelism() > 1 ? 2 : 1;
 
 export default defineConfig({
   testDir: "tests/e2e",
   timeout: 150_000,
   expect: { timeout: 20_000 },
-  workers: 1,
+  workers: runners,
+  // A second attempt is only for its trace: a test that needs one has failed.
   retries: process.env.CI ? 1 : 0,
+  failOnFlakyTests: true,
   reporter: [["list"]],
   outputDir: "test-results",
   use: {
-    baseURL: `http://localhost:${port}`,
     viewport: { width: 1280, height: 800 },
     trace: "on-first-retry",
     launchOptions: {
@@ -27,12 +31,12 @@ export default defineConfig({
       ],
     },
   },
-  webServer: {
-    command: `rm -rf test-results/data && npx next start -p ${port}`,
+  webServer: Array.from({ length: runners }, (_, at) => ({
+    command: `rm -rf test-results/data-${at} && npx next start -p ${firstPort + at}`,
     // Answers once the demo workspace is made.
-    url: `http://localhost:${port}/api/export?version=solar-connection-to-be&format=bpmn`,
-    env: { LANE_DATA: "test-results/data", NEXT_TELEMETRY_DISABLED: "1" },
+    url: `http://localhost:${firstPort + at}/api/export?version=solar-connection-to-be&format=bpmn`,
+    env: { LANE_DATA: `test-results/data-${at}`, NEXT_TELEMETRY_DISABLED: "1" },
     reuseExistingServer: false,
-    timeout: 60_000,
-  },
+    timeout: 120_000,
+  })),
 });

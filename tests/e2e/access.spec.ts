@@ -1,5 +1,5 @@
 import AxeBuilder from "@axe-core/playwright";
-import { expect, type Page, test } from "@playwright/test";
+import { expect, type Page, test } from "./test";
 
 async function violations(page: Page): Promise<string[]> {
   const { violations: found } = await new AxeBuilder({ page })

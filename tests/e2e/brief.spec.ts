@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
-import { expect, type Page, test } from "@playwright/test";
 import { strToU8, zipSync } from "fflate";
+import { expect, type Page, test } from "./test";
 
 const notes = [
   "When a household moves into a new flat, the front desk registers the move in the case register. The desk then checks whether the meter number is known. If the number is missing, the desk asks the household for it.",
@@ -274,7 +274,8 @@ for (const theme of ["light", "dark"] as const)
     await page.addInitScript((wanted) => localStorage.setItem("theme", wanted), theme);
     await page.goto("/v/solar-connection-as-is/brief");
     await expect(page.getByTestId("coverage")).toContainText("% covered");
-    await page.waitForTimeout(500);
+    // Colours that are still fading would be measured half way.
+    await page.evaluate(() => Promise.all(document.getAnimations().map((one) => one.finished)));
     const { violations } = await new AxeBuilder({ page }).analyze();
     expect(violations.map((violation) => `${violation.id}: ${violation.nodes[0]?.html}`)).toEqual([]);
   });

@@ -1,7 +1,7 @@
-import { expect, test } from "@playwright/test";
 import { readBpmn } from "../../src/core/bpmn";
 import { expectOk } from "../../src/core/testing/models";
 import { importSmall } from "./storedModel";
+import { expect, test } from "./test";
 
 test("a repair is looked at before it is made; a verdict is signed, lapses with a change, and profiles ask for more or less", async ({
   page,

@@ -1,9 +1,9 @@
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
 import { writeBpmn } from "../../src/core/bpmn";
 import { counterpartsOf, laneOf } from "../../src/core/model";
 import { performAll, smallModel } from "../../src/core/testing/models";
 import { choose, importSmall, openDiagram, saved, stored } from "./storedModel";
+import { expect, type Page, test } from "./test";
 
 const changes = (page: Page) => page.getByTestId("changes").locator("li[data-change]");
 const change = (page: Page, words: string) => changes(page).filter({ hasText: words });

@@ -1,8 +1,8 @@
-import { expect, test } from "@playwright/test";
 import { roleOfLane } from "../../src/core/directory";
 import type { Element } from "../../src/core/model";
 import { performAll, smallModel } from "../../src/core/testing/models";
 import { findAnything, importSmall, stored } from "./storedModel";
+import { expect, test } from "./test";
 
 test("a role has people and cost; two spellings become one everywhere; the directory goes out and comes in as a file", async ({
   page,

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
-import { expect, test } from "@playwright/test";
 import { choose, importSmall, openDiagram } from "./storedModel";
+import { expect, test } from "./test";
 
 test("a page and a selection leave as PDF, PNG and SVG, as they are on the screen", async ({ page }) => {
   const version = await importSmall(page, "Export me");

@@ -1,4 +1,3 @@
-import { expect, test } from "@playwright/test";
 import {
   type Bounds,
   boundaryEventsOf,
@@ -11,6 +10,7 @@ import {
   shapesOf,
 } from "../../src/core/model";
 import { boundsOf, choose, drag, importSmall, middleOf, openDiagram, saved, stored } from "./storedModel";
+import { expect, test } from "./test";
 
 const named = (model: Model, name: string) => {
   const found = [...model.elements].filter((element) => element.name === name);

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
 import { strFromU8, unzipSync } from "fflate";
+import { expect, type Page, test } from "./test";
 
 const file = "tests/e2e/files/inverter-check.bpmn";
 const figure = (page: Page, id: string) => page.locator(`[data-canvas] [data-id="${id}"]`).locator("rect").last();

@@ -1,4 +1,4 @@
-import { expect, type Page, test } from "@playwright/test";
+import { expect, type Page, test } from "./test";
 
 /** Moves the focus with Tab alone until something with this name has it. */
 async function tabTo(page: Page, name: RegExp, most = 80) {

@@ -1,8 +1,8 @@
-import { expect, test } from "@playwright/test";
 import { rolesOf } from "../../src/core/directory";
 import { type Element, systemsOf } from "../../src/core/model";
 import { performAll, smallModel } from "../../src/core/testing/models";
 import { importSmall, openDiagram, saved, stored } from "./storedModel";
+import { expect, test } from "./test";
 
 test("people and systems are given to steps in a matrix by keyboard; hand-overs are counted and shown", async ({
   page,

@@ -1,4 +1,4 @@
-import { expect, type Page, test } from "@playwright/test";
+import { expect, type Page, test } from "./test";
 
 /** A process of its own for a test: start, a step, a way to its end. */
 async function makeProcess(page: Page, key: string): Promise<{ version: string; diagram: string }> {

@@ -1,4 +1,3 @@
-import { expect, test } from "@playwright/test";
 import { referenceOf } from "../../src/core/commands";
 import {
   attributesOf,
@@ -14,6 +13,7 @@ import {
 } from "../../src/core/model";
 import { performAll, smallModel } from "../../src/core/testing/models";
 import { choose, importSmall, openDiagram, saved, stored } from "./storedModel";
+import { expect, test } from "./test";
 
 test("timers in words, messages by name, repetition, own attributes, and several at once are kept in the model", async ({
   page,

@@ -1,4 +1,3 @@
-import { expect, type Page, test } from "@playwright/test";
 import {
   boundaryEventsOf,
   eventDefinitionsOf,
@@ -10,6 +9,7 @@ import {
   triggerOf,
 } from "../../src/core/model";
 import { findAnything, saved, stored } from "./storedModel";
+import { expect, type Page, test } from "./test";
 
 const canvas = (page: Page) => page.getByTestId("canvas");
 

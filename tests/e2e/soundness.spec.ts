@@ -1,7 +1,7 @@
-import { expect, test } from "@playwright/test";
 import { readBpmn } from "../../src/core/bpmn";
 import { expectOk } from "../../src/core/testing/models";
 import { importSmall, stored } from "./storedModel";
+import { expect, test } from "./test";
 
 test("a parallel split that meets in an exclusive join is found, shown as a run, mended, and found no more", async ({
   page,

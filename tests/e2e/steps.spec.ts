@@ -1,4 +1,4 @@
-import { expect, type Page, test } from "@playwright/test";
+import { expect, type Page, test } from "./test";
 
 const saved = (page: Page) => expect(page.getByTestId("saved-state")).toHaveText("Saved");
 const sheet = (page: Page) => page.getByTestId("step-sheet");

@@ -1,7 +1,7 @@
-import { expect, type Page } from "@playwright/test";
 import { readBpmn, writeBpmn } from "../../src/core/bpmn";
 import { type Bounds, type Model, shapesOf } from "../../src/core/model";
 import { smallModel } from "../../src/core/testing/models";
+import { expect, type Page } from "./test";
 
 export const saved = (page: Page) => expect(page.getByTestId("saved-state")).toHaveText("Saved");
 

@@ -1,5 +1,5 @@
-import { expect, type Page, test } from "@playwright/test";
 import { boundsOf, choose, importSmall, openDiagram, saved, stored } from "./storedModel";
+import { expect, type Page, test } from "./test";
 
 const rename = async (page: Page, id: string, name: string) => {
   await choose(page, id);

@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
 import { stored } from "./storedModel";
+import { expect, test } from "./test";
 
 /** A copy of a demo process, so that other tests find the demo as it was. */
 async function copyOf(request: import("@playwright/test").APIRequestContext, process: string, name: string) {

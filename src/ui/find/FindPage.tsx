@@ -2,14 +2,14 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import NextLink from "next/link";
 import { useSearchParams } from "next/navigation";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { finding } from "@/contract";
 import type { SearchRow } from "@/contract/find";
 import { useEntries } from "../controls/entries";
 import { Choice } from "../controls/fields";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
-import { ask } from "../kernel/ask";
 import { useAsked } from "../kernel/queries";
+import { useRested } from "../kernel/useRested";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
 
@@ -20,27 +20,10 @@ export function FindPage() {
   const { entries } = useEntries();
   const [typed, setTyped] = useState(useSearchParams().get("text") ?? "");
   const [wanted, setWanted] = useState({ type: "", role: "", system: "" });
-  const [found, setFound] = useState<{ total: number; rows: readonly SearchRow[] } | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const [attempt, setAttempt] = useState(0);
   const types = useAsked(finding.listTypes, {}).data?.types ?? [];
-  useEffect(() => {
-    let stale = false;
-    const given = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== ""));
-    const timer = setTimeout(() => {
-      ask(finding.searchElements, { text: typed.slice(0, 100), ...given })
-        .then((answer) => {
-          if (stale) return;
-          setFound(answer);
-          setProblem(null);
-        })
-        .catch((reason: Error) => !stale && setProblem(reason.message));
-    }, 150);
-    return () => {
-      stale = true;
-      clearTimeout(timer);
-    };
-  }, [typed, wanted, attempt]);
+  const asked = useRested(typed.slice(0, 100), 150);
+  const chosen = Object.fromEntries(Object.entries(wanted).filter(([, value]) => value !== ""));
+  const search = useAsked(finding.searchElements, { text: asked, ...chosen }, { keepsLast: true });
   const entriesOf = (kind: "role" | "system") =>
     entries.filter((entry) => entry.kind === kind).map((entry) => [entry.id, entry.name] as const);
   const choices = [
@@ -87,14 +70,14 @@ export function FindPage() {
         ))}
       </Flex>
       <Box as="main" id="content" flex="1" minH={0} overflow="auto" px={6} py={4}>
-        {problem !== null ? (
-          <ErrorPage message={problem} retry={() => setAttempt(attempt + 1)} />
-        ) : found === null ? (
+        {search.error ? (
+          <ErrorPage message={search.error.message} retry={() => void search.refetch()} />
+        ) : search.data === undefined ? (
           <LoadingPage label={text.shell.loading} />
-        ) : found.total === 0 ? (
+        ) : search.data.total === 0 ? (
           <EmptyState>{text.find.empty}</EmptyState>
         ) : (
-          <Results {...found} />
+          <Results {...search.data} />
         )}
       </Box>
     </Flex>

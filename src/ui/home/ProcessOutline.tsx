@@ -1,11 +1,10 @@
 "use client";
 import { Box, chakra } from "@chakra-ui/react";
 import NextLink from "next/link";
-import { useEffect, useState } from "react";
+import { useMemo } from "react";
 import { inVersion } from "@/contract";
-import { type Model, trustStored } from "@/core/model";
-import { complain } from "../controls/toaster";
-import { ask } from "../kernel/ask";
+import { trustStored } from "@/core/model";
+import { useAsked } from "../kernel/queries";
 import { text } from "../messages";
 import { outlineOf } from "../version/outlineOf";
 
@@ -13,14 +12,10 @@ const Link = chakra(NextLink);
 
 /** The rest of the tree: pools, lanes and elements of a version, each a way to its place in the diagram. */
 export function ProcessOutline({ version }: { readonly version: string }) {
-  const [model, setModel] = useState<Model | null>(null);
-  useEffect(() => {
-    ask(inVersion.openVersion, { version })
-      .then((info) => setModel(trustStored(info.model)))
-      .catch(complain);
-  }, [version]);
-  if (!model) return <chakra.span color="quiet">{text.shell.loading}</chakra.span>;
-  const rows = outlineOf(model);
+  const { data, error } = useAsked(inVersion.openVersion, { version });
+  const rows = useMemo(() => data && outlineOf(trustStored(data.model)), [data]);
+  if (error) return <chakra.span role="alert">{error.message}</chakra.span>;
+  if (!rows) return <chakra.span color="quiet">{text.shell.loading}</chakra.span>;
   return (
     <Box as="ul" listStyleType="none" columnWidth="260px" columnGap={6} m={0} py={1} aria-label={text.home.elements}>
       {rows.map((row) => (

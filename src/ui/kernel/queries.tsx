@@ -6,6 +6,7 @@ import {
   QueryClientProvider,
   skipToken,
   type UseQueryResult,
+  useQueries,
   useQuery,
 } from "@tanstack/react-query";
 import { type ReactNode, useEffect } from "react";
@@ -82,6 +83,16 @@ export function useAsked<Sent, Given, Output>(
     ...(isWanted ? optionsFor(contract, input) : { queryKey: [contract.name, input], queryFn: skipToken }),
     ...(keepsLast && { placeholderData: (last: Output | undefined) => last as never }),
   }) as UseQueryResult<Output, Error>;
+}
+
+/** The answers to one question about several things, each undefined until it is there. */
+export function useAskedEach<Sent, Given, Output>(
+  contract: Contract<Sent, Given, Output>,
+  inputs: readonly Sent[],
+  isWanted = true,
+): readonly (Output | undefined)[] {
+  const queries = inputs.map((input) => ({ ...optionsFor(contract, input), enabled: isWanted }));
+  return useQueries({ queries }).map(({ data }) => data as Output | undefined);
 }
 
 /** What is known of it now, if anything. */

@@ -2,14 +2,17 @@
 import { Box, Flex, Text } from "@chakra-ui/react";
 import { Command as Palette } from "cmdk";
 import { useRouter } from "next/navigation";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { finding } from "@/contract";
 import type { Found } from "@/contract/find";
 import { Keycap } from "../controls/Keycap";
 import { closeThen, PaletteDialog } from "../controls/PaletteDialog";
-import { ask } from "../kernel/ask";
+import { useAsked } from "../kernel/queries";
+import { useRested } from "../kernel/useRested";
 import { text } from "../messages";
 import { type PaletteCommand, usePalette } from "./paletteStore";
+
+const none: readonly Found[] = [];
 
 /** Ctrl+K: anything by a part of its name, and every command of the screen. */
 export function FindAnything({
@@ -20,24 +23,10 @@ export function FindAnything({
   readonly onClose: () => void;
 }) {
   const { typed, setTyped } = usePalette();
-  const [found, setFound] = useState<readonly Found[]>([]);
   const router = useRouter();
-  useEffect(() => {
-    if (typed.trim() === "") {
-      setFound([]);
-      return;
-    }
-    let stale = false;
-    const timer = setTimeout(() => {
-      ask(finding.find, { text: typed.slice(0, 100) })
-        .then((answer) => !stale && setFound(answer.found))
-        .catch(() => !stale && setFound([]));
-    }, 120);
-    return () => {
-      stale = true;
-      clearTimeout(timer);
-    };
-  }, [typed]);
+  const wanted = useRested(typed.trim().slice(0, 100), 120);
+  const isWanted = wanted !== "" && typed.trim() !== "";
+  const found = useAsked(finding.find, { text: wanted }, { isWanted, keepsLast: true }).data?.found ?? none;
   // As they were when the palette opened: it is about what was chosen then.
   const [stage] = useState(() => usePalette.getState().stage());
   const all = [...commands.filter((one) => one.isFirst), ...stage, ...commands.filter((one) => !one.isFirst)];
@@ -66,7 +55,7 @@ export function FindAnything({
           {command.keys && <Keycap>{command.keys}</Keycap>}
         </Palette.Item>
       ))}
-      {found.map((item) => (
+      {(isWanted ? found : none).map((item) => (
         <Palette.Item
           key={`${item.kind}-${item.version ?? ""}-${item.element ?? item.entry ?? ""}`}
           value={`${item.kind}-${item.version ?? ""}-${item.element ?? item.entry ?? ""}`}

@@ -1,11 +1,10 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import Link from "next/link";
-import { useEffect, useState } from "react";
 import { inVersion } from "@/contract";
-import type { RevisionRow } from "@/contract/version";
 import { complain, toaster } from "../controls/toaster";
 import { ask } from "../kernel/ask";
+import { useAsked } from "../kernel/queries";
 import { text } from "../messages";
 
 /** In the place of a version whose content cannot be read: what is wrong, and the kept states that can be put back. */
@@ -18,12 +17,7 @@ export function DamagedVersion({
   readonly message: string;
   readonly onMended: () => void;
 }) {
-  const [states, setStates] = useState<readonly RevisionRow[] | null>(null);
-  useEffect(() => {
-    ask(inVersion.listRevisions, { version })
-      .then(({ revisions }) => setStates(revisions))
-      .catch(complain);
-  }, [version]);
+  const states = useAsked(inVersion.listRevisions, { version }).data?.revisions;
   const putBack = async (number: number) => {
     try {
       await ask(inVersion.restoreRevision, { version, number });

@@ -1,10 +1,9 @@
 "use client";
 import { chakra } from "@chakra-ui/react";
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { finding, inVersion } from "@/contract";
-import type { Callable, RevisionRow } from "@/contract/version";
 import { complain } from "../../controls/toaster";
-import { ask } from "../../kernel/ask";
+import { useAsked, useAskedEach } from "../../kernel/queries";
 import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 import { readModelFile } from "./readModelFile";
@@ -23,25 +22,16 @@ export function SidePicker({
   readonly onChoose: (ref: SideRef) => void;
 }) {
   const { siblings, process } = useVersion((state) => state.info);
-  const [revisions, setRevisions] = useState<ReadonlyMap<string, readonly RevisionRow[]>>(new Map());
-  const [others, setOthers] = useState<readonly Callable[]>([]);
   const [looked, setLooked] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   // Kept states and other processes are asked for when somebody is about to choose.
-  useEffect(() => {
-    if (!looked) return;
-    Promise.all(
-      siblings.map(async ({ id }) => {
-        const answer = await ask(inVersion.listRevisions, { version: id });
-        return [id, answer.revisions] as const;
-      }),
-    )
-      .then((found) => setRevisions(new Map(found)))
-      .catch(complain);
-    ask(finding.listCallable, {})
-      .then(({ callable }) => setOthers(callable.filter((one) => one.name !== process.name)))
-      .catch(complain);
-  }, [looked, siblings, process.name]);
+  const revisions = useAskedEach(
+    inVersion.listRevisions,
+    siblings.map(({ id }) => ({ version: id })),
+    looked,
+  );
+  const callable = useAsked(finding.listCallable, {}, { isWanted: looked }).data?.callable ?? [];
+  const others = callable.filter((one) => one.name !== process.name);
   const known = value && (value.kind === "file" ? "file" : writeRef(value));
   const isListed = value?.kind === "version" && siblings.some(({ id }) => id === value.version);
   return (
@@ -76,8 +66,8 @@ export function SidePicker({
             </option>
           ))}
         </optgroup>
-        {siblings.map(({ id, name }) => {
-          const kept = (revisions.get(id) ?? []).filter((one) => `${id}@${one.number}` !== known);
+        {siblings.map(({ id, name }, at) => {
+          const kept = (revisions[at]?.revisions ?? []).filter((one) => `${id}@${one.number}` !== known);
           return kept.length === 0 ? null : (
             <optgroup key={id} label={text.compare.revisionsOf(name)}>
               {kept.map(({ number, reason }) => (

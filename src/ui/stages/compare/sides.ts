@@ -1,8 +1,8 @@
 "use client";
-import { useCallback, useEffect, useMemo, useState } from "react";
+import { useCallback, useMemo } from "react";
 import { inVersion } from "@/contract";
 import { type Model, trustStored } from "@/core/model";
-import { ask } from "../../kernel/ask";
+import { lookAgain, useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 
@@ -36,62 +36,39 @@ export type LoadedSide =
   | { readonly state: "there"; readonly side: Side }
   | { readonly state: "failed"; readonly message: string };
 
+/** What a question to the server has come to; a newer answer takes the place of one that is shown. */
+const stateOf = ({ error, isLoading }: { readonly error: Error | null; readonly isLoading: boolean }): LoadedSide =>
+  error ? { state: "failed", message: error.message } : { state: isLoading ? "loading" : "none" };
+
 /** Opens what stands on a side. The version that is open anyway is followed as it changes. */
 export function useSide(ref: SideRef | undefined): LoadedSide & { readonly reload: () => void } {
   const open = useVersion((state) => state.info);
   const model = useVersion((state) => state.model);
   const sequence = useVersion((state) => state.info.sequence);
-  const [loaded, setLoaded] = useState<LoadedSide>({ state: "none" });
-  const [asked, setAsked] = useState(0);
-  const reload = useCallback(() => setAsked((count) => count + 1), []);
-  const key = ref && writeRef(ref);
   const isOpen = ref?.kind === "version" && ref.version === open.version.id;
-  useEffect(() => {
-    if (!ref || isOpen || ref.kind === "file") return setLoaded({ state: "none" });
-    let isStale = false;
-    // Looked at again, what was there stays until the newer state has come.
-    setLoaded((known) =>
-      known.state === "there" && writeRef(known.side.ref) === writeRef(ref) ? known : { state: "loading" },
-    );
-    sideFromServer(ref, open.process.id)
-      .then((side) => !isStale && setLoaded({ state: "there", side }))
-      .catch((error: Error) => !isStale && setLoaded({ state: "failed", message: error.message }));
-    return () => {
-      isStale = true;
-    };
-  }, [key, isOpen, asked]);
+  const version = ref && ref.kind !== "file" ? ref.version : "";
+  const number = ref?.kind === "revision" ? ref.number : 0;
+  const info = useAsked(inVersion.openVersion, { version }, { isWanted: version !== "" && !isOpen });
+  const kept = useAsked(inVersion.openRevision, { version, number }, { isWanted: number > 0 });
+  const reload = useCallback(() => void lookAgain([{ kind: "version", id: version }]), [version]);
   // The same object as long as it is the same side, so that nothing is compared twice.
-  return useMemo(() => {
-    if (ref?.kind === "file")
-      return { state: "there", side: { ref, title: ref.name, model: ref.model, head: null, process: "" }, reload };
-    if (!isOpen || !ref) return { ...loaded, reload };
-    const head = { version: open.version.id, sequence, isOpen: true };
-    return {
-      state: "there",
-      side: { ref, title: open.version.name, model, head, process: open.process.id },
-      reload,
-    };
-  }, [ref, isOpen, open, model, sequence, loaded, reload]);
-}
-
-async function sideFromServer(ref: Exclude<SideRef, { kind: "file" }>, here: string): Promise<Side> {
-  const info = await ask(inVersion.openVersion, { version: ref.version });
-  const isElsewhere = info.process.id !== here;
-  const name = isElsewhere ? `${info.process.name}: ${info.version.name}` : info.version.name;
-  if (ref.kind === "version")
-    return {
-      ref,
-      title: name,
-      model: trustStored(info.model),
-      head: { version: ref.version, sequence: info.sequence, isOpen: false },
-      process: info.process.id,
-    };
-  const { model } = await ask(inVersion.openRevision, { version: ref.version, number: ref.number });
-  return {
-    ref,
-    title: text.compare.revisionOf(name, ref.number),
-    model: trustStored(model),
-    head: null,
-    process: info.process.id,
-  };
+  const side = useMemo((): Side | undefined => {
+    if (!ref) return undefined;
+    if (ref.kind === "file") return { ref, title: ref.name, model: ref.model, head: null, process: "" };
+    if (isOpen) {
+      const head = { version: open.version.id, sequence, isOpen: true };
+      return { ref, title: open.version.name, model, head, process: open.process.id };
+    }
+    if (!info.data) return undefined;
+    const { process, version: named, sequence: now, model: stored } = info.data;
+    const name = process.id === open.process.id ? named.name : `${process.name}: ${named.name}`;
+    if (ref.kind === "version") {
+      const head = { version: ref.version, sequence: now, isOpen: false };
+      return { ref, title: name, model: trustStored(stored), head, process: process.id };
+    }
+    if (!kept.data) return undefined;
+    const title = text.compare.revisionOf(name, ref.number);
+    return { ref, title, model: trustStored(kept.data.model), head: null, process: process.id };
+  }, [ref, isOpen, open, model, sequence, info.data, kept.data]);
+  return side ? { state: "there", side, reload } : { ...stateOf(info.error ? info : kept.error ? kept : info), reload };
 }

@@ -3,12 +3,14 @@ import { chakra, Text } from "@chakra-ui/react";
 import { Command as Palette } from "cmdk";
 import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
+import { compare } from "@/contract";
 import type { CounterpartRow } from "@/contract/compare";
 import { type Element, nameOf, wordFor } from "@/core/model";
 import { closeThen, PaletteDialog } from "../../controls/PaletteDialog";
 import { complain } from "../../controls/toaster";
+import { ask } from "../../kernel/ask";
 import { text } from "../../messages";
-import { counterpartsOfElement, placeOf } from "../../version/counterparts";
+import { placeOf } from "../../version/counterparts";
 import { useVersionStore } from "../../version/VersionContext";
 
 /** Goes to the same element in another version: at once where there is one, and to the one that is chosen where there are several. */
@@ -22,8 +24,8 @@ export function ToCounterpart({ selected, onClose }: { readonly selected: Elemen
     const { info, say, settled } = store.getState();
     let isStale = false;
     settled()
-      .then(() => counterpartsOfElement(info.version.id, selected.id))
-      .then((counterparts) => {
+      .then(() => ask(compare.listCounterparts, { version: info.version.id, element: selected.id }))
+      .then(({ counterparts }) => {
         if (isStale) return;
         const [only, another] = counterparts;
         if (only && another) return setFound(counterparts);

@@ -1,18 +1,17 @@
 "use client";
 import { Box, chakra } from "@chakra-ui/react";
 import NextLink from "next/link";
-import { useEffect, useState } from "react";
-import { inVersion } from "@/contract";
-import type { CounterpartRow } from "@/contract/compare";
-import type { HistoryRow } from "@/contract/version";
+import { useState } from "react";
+import { compare, inVersion } from "@/contract";
 import { counterpartsOf, type Element } from "@/core/model";
 import { Chip } from "../../controls/Chip";
 import { Keycap } from "../../controls/Keycap";
 import { momentWords } from "../../controls/moment";
 import { Row } from "../../controls/trayParts";
-import { ask } from "../../kernel/ask";
+import { useAsked } from "../../kernel/queries";
+import { useRested } from "../../kernel/useRested";
 import { text } from "../../messages";
-import { counterpartsOfElement, placeOf } from "../../version/counterparts";
+import { placeOf } from "../../version/counterparts";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 
 const Link = chakra(NextLink);
@@ -26,19 +25,12 @@ export function TrayPast({ element }: { readonly element: Element }) {
   const hasOthers = useVersion((state) => state.info.siblings.length > 1);
   const isStored = useVersion((state) => state.pending.length === 0);
   const { dispatch } = useVersionStore().getState();
-  const [found, setFound] = useState<readonly CounterpartRow[]>([]);
-  const [past, setPast] = useState<readonly HistoryRow[]>([]);
   const [all, setAll] = useState(false);
-  useEffect(() => {
-    if (!isStored) return;
-    const timer = setTimeout(() => {
-      if (hasOthers) counterpartsOfElement(version, element.id).then(setFound, () => setFound([]));
-      ask(inVersion.elementHistory, { version, element: element.id })
-        .then(({ changes }) => setPast(changes))
-        .catch(() => setPast([]));
-    }, restBeforeAsking);
-    return () => clearTimeout(timer);
-  }, [version, element, isStored, hasOthers]);
+  const rested = useRested(element, restBeforeAsking);
+  const about = { version, element: element.id };
+  const isWanted = isStored && rested === element;
+  const found = useAsked(compare.listCounterparts, about, { isWanted: isWanted && hasOthers }).data?.counterparts ?? [];
+  const past = useAsked(inVersion.elementHistory, about, { isWanted }).data?.changes ?? [];
   const links = counterpartsOf(element);
   const shown = all ? past : past.slice(0, 1);
   return (

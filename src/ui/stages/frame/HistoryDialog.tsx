@@ -1,17 +1,17 @@
 "use client";
 import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
 import { useRouter } from "next/navigation";
-import { useCallback, useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { inVersion } from "@/contract";
-import type { HistoryRow, RevisionRow } from "@/contract/version";
 import { sceneOf } from "@/core/drawing";
-import { type Model, trustStored } from "@/core/model";
+import { trustStored } from "@/core/model";
 import { SceneView } from "../../canvas/SceneView";
 import { DialogFrame } from "../../controls/DialogFrame";
 import { TextField } from "../../controls/fields";
 import { momentWords } from "../../controls/moment";
 import { complain, toaster } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
+import { useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 
@@ -20,21 +20,18 @@ export function HistoryDialog({ onClose, onKeep }: { readonly onClose: () => voi
   const version = useVersion((state) => state.info.version.id);
   const store = useVersionStore();
   const router = useRouter();
-  const [rows, setRows] = useState<readonly RevisionRow[] | null>(null);
-  const [shown, setShown] = useState<{ number: number; model: Model } | null>(null);
+  const [shown, setShown] = useState<number | null>(null);
   const [marked, setMarked] = useState<readonly number[]>([]);
-  const load = useCallback(async () => {
-    await store.getState().settled();
-    const { revisions } = await ask(inVersion.listRevisions, { version });
-    setRows(revisions);
-  }, [store, version]);
+  // What is under way belongs to the list too.
+  const isStored = useVersion((state) => state.pending.length === 0);
+  const list = useAsked(inVersion.listRevisions, { version }, { isWanted: isStored, keepsLast: true });
+  const kept = useAsked(inVersion.openRevision, { version, number: shown ?? 0 }, { isWanted: shown !== null });
+  const model = useMemo(() => kept.data && trustStored(kept.data.model), [kept.data]);
+  const rows = list.data?.revisions;
+  const problem = list.error ?? kept.error;
   useEffect(() => {
-    load().catch(complain);
-  }, [load]);
-  const look = async (number: number) => {
-    const answer = await ask(inVersion.openRevision, { version, number });
-    setShown({ number, model: trustStored(answer.model) });
-  };
+    if (problem) complain(problem);
+  }, [problem]);
   const restore = async (number: number) => {
     await store.getState().settled();
     await ask(inVersion.restoreRevision, { version, number });
@@ -47,7 +44,7 @@ export function HistoryDialog({ onClose, onKeep }: { readonly onClose: () => voi
     const id = encodeURIComponent(version);
     router.push(`/v/${id}/compare?from=${id}@${from}&to=${to === "now" ? id : `${id}@${to}`}`);
   };
-  const page = shown && [...shown.model.diagrams].sort((a, b) => a.order - b.order)[0];
+  const page = model && [...model.diagrams].sort((a, b) => a.order - b.order)[0];
   const [older, newer] = [...marked].sort((a, b) => a - b);
   return (
     <DialogFrame
@@ -75,15 +72,15 @@ export function HistoryDialog({ onClose, onKeep }: { readonly onClose: () => voi
         </Button>
       }
     >
-      {shown && page && (
+      {shown !== null && model && page && (
         <Box mb={4}>
           <Flex justify="space-between" align="center" mb={2}>
-            <Text color="quiet">{text.version.reading(shown.number)}</Text>
+            <Text color="quiet">{text.version.reading(shown)}</Text>
             <Button size="xs" variant="ghost" fontSize="12px" onClick={() => setShown(null)}>
               {text.version.back}
             </Button>
           </Flex>
-          <SceneView scene={sceneOf(shown.model, page)} height={240} label={text.version.reading(shown.number)} />
+          <SceneView scene={sceneOf(model, page)} height={240} label={text.version.reading(shown)} />
         </Box>
       )}
       {rows?.length === 0 && <Text color="quiet">{text.version.revisionsNone}</Text>}
@@ -111,14 +108,16 @@ export function HistoryDialog({ onClose, onKeep }: { readonly onClose: () => voi
                     label={text.version.nameOf(row.number)}
                     value={row.reason}
                     onCommit={(reason) =>
-                      ask(inVersion.labelRevision, { version, number: row.number, reason }).then(load).catch(complain)
+                      ask(inVersion.labelRevision, { version, number: row.number, reason })
+                        .then(() => list.refetch())
+                        .catch(complain)
                     }
                   />
                 </Box>
                 <chakra.span color="quiet" fontSize="13px" whiteSpace="nowrap">
                   {row.member}, {momentWords(row.at)}
                 </chakra.span>
-                <Button size="xs" variant="ghost" fontSize="12px" onClick={() => look(row.number).catch(complain)}>
+                <Button size="xs" variant="ghost" fontSize="12px" onClick={() => setShown(row.number)}>
                   {text.version.look}
                 </Button>
                 <Button size="xs" variant="ghost" fontSize="12px" onClick={() => restore(row.number).catch(complain)}>
@@ -151,18 +150,10 @@ function Changes({
   readonly upTo: number;
   readonly title: string;
 }) {
-  const [changes, setChanges] = useState<readonly HistoryRow[] | null>(null);
+  const [isOpen, setOpen] = useState(false);
+  const changes = useAsked(inVersion.listHistory, { version, after, upTo }, { isWanted: isOpen }).data?.changes;
   return (
-    <chakra.details
-      ps="46px"
-      fontSize="13px"
-      onToggle={(event) => {
-        if (!event.currentTarget.open || changes) return;
-        ask(inVersion.listHistory, { version, after, upTo })
-          .then((answer) => setChanges(answer.changes))
-          .catch(complain);
-      }}
-    >
+    <chakra.details ps="46px" fontSize="13px" onToggle={(event) => setOpen(event.currentTarget.open)}>
       <chakra.summary color="quiet" cursor="pointer">
         {title}
       </chakra.summary>
