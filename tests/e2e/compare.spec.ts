@@ -97,6 +97,7 @@ test("a to-be is made, its changes are told in words and picture, lead to their 
   await detail.getByLabel("Expected effect").press("Enter");
   await detail.getByLabel("State of the change").selectOption("agreed");
   await expect(page.getByText("1 agreed, ")).toBeVisible();
+  await saved(page);
   await page.reload();
   await expect(change(page, "Approve design")).toContainText("waiting: two days less");
   await page.getByLabel("Filter changes").fill("two days");

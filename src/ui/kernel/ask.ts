@@ -1,3 +1,5 @@
+import { useStore } from "zustand";
+import { createStore } from "zustand/vanilla";
 import type { Contract } from "@/contract";
 import { text } from "../messages";
 
@@ -21,14 +23,35 @@ const answered = async (asking: Promise<Response>): Promise<Response> => {
   }
 };
 
-/** Asks for a use case: what is sent and what is answered is what its contract says. */
+/** Acts that were sent and are not answered yet. */
+const underWay = createStore<{ readonly count: number }>(() => ({ count: 0 }));
+const oneMore = (by: 1 | -1) => underWay.setState(({ count }) => ({ count: count + by }));
+
+/** How many acts were sent and are not answered yet: until then they are not said to be saved. */
+export const useActsUnderWay = (): number => useStore(underWay, ({ count }) => count);
+
+/** Browsers send no more than 64 kB on behalf of pages that are gone; several acts may be under way at once. */
+const mostBytesKeptAlive = 16_000;
+
+/**
+ * Asks for a use case: what is sent and what is answered is what its contract says. An act is sent to its end even if the page is left
+ * meanwhile.
+ */
 export async function ask<Sent, Given, Output>(contract: Contract<Sent, Given, Output>, input: Sent): Promise<Output> {
-  const asking = fetch(`/api/do/${contract.name}`, {
-    method: "POST",
-    headers: { "content-type": "application/json" },
-    body: JSON.stringify(input),
-  });
-  return readAnswer<Output>(await answered(asking));
+  const isAct = contract.right !== "read";
+  const body = JSON.stringify(input);
+  if (isAct) oneMore(1);
+  try {
+    const asking = fetch(`/api/do/${contract.name}`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body,
+      ...(isAct && body.length < mostBytesKeptAlive && { keepalive: true }),
+    });
+    return await readAnswer<Output>(await answered(asking));
+  } finally {
+    if (isAct) oneMore(-1);
+  }
 }
 
 export async function sendBytes<Output>(

@@ -5,11 +5,12 @@ import { usePathname, useRouter } from "next/navigation";
 import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { isFlowNode, type Model } from "@/core/model";
 import { complain, toaster } from "../controls/toaster";
+import { useActsUnderWay } from "../kernel/ask";
 import { text } from "../messages";
 import type { PaletteCommand } from "../shell/paletteStore";
 import { TopRow } from "../shell/TopRow";
 import { FindingsProvider, useFindings } from "../version/findings";
-import { useVersion, useVersionStore, VersionProvider } from "../version/VersionContext";
+import { useVersion, VersionProvider } from "../version/VersionContext";
 import { useWalks, WalksProvider } from "../version/walks";
 import type { VersionQuestion } from "./frame/VersionDialogs";
 import { VersionMenuButton } from "./frame/VersionMenuButton";
@@ -48,7 +49,6 @@ function Frame({ children }: { readonly children: ReactNode }) {
   const stage = stageNamed(usePathname().split("/").at(-1))?.name ?? firstShown;
   const [question, setQuestion] = useState<VersionQuestion | null>(null);
   const [menuWanted, setMenuWanted] = useState(false);
-  const _store = useVersionStore();
   const router = useRouter();
   useNotices();
   const disagrees = useVersion((state) => state.disagreement !== null);
@@ -107,14 +107,16 @@ function Frame({ children }: { readonly children: ReactNode }) {
 }
 
 function SavedState() {
+  const acts = useActsUnderWay();
   const pending = useVersion((state) => state.pending.length);
+  const isSaving = pending + acts > 0;
   const failing = useVersion((state) => state.failing);
   const disagrees = useVersion((state) => state.disagreement !== null);
   const words = disagrees
     ? text.saved.deciding
     : failing
       ? text.saved.waiting(pending)
-      : pending > 0
+      : isSaving
         ? text.saved.saving
         : text.saved.saved;
   return (
@@ -123,7 +125,7 @@ function SavedState() {
       <chakra.span
         role="status"
         data-testid="saved-state"
-        color={failing ? "attention" : pending > 0 ? "quiet" : "good"}
+        color={failing ? "attention" : isSaving ? "quiet" : "good"}
         fontSize="13px"
         flexShrink={0}
       >

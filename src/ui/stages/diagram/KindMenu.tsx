@@ -4,7 +4,7 @@ import { Command as Palette } from "cmdk";
 import { useState } from "react";
 import { type Kind, type KindGroup, kindWords } from "@/core/commands";
 import { KindPicture } from "../../canvas/KindPicture";
-import { closeThen, PaletteDialog } from "../../controls/PaletteDialog";
+import { PaletteDialog } from "../../controls/PaletteDialog";
 import { text } from "../../messages";
 
 interface KindMenuProps {
@@ -38,11 +38,7 @@ export function KindMenu({ title, groups, onChoose, onClose }: KindMenuProps) {
       {matching.map(({ heading, kinds }) => (
         <Palette.Group key={heading} heading={heading}>
           {kinds.map((kind) => (
-            <Palette.Item
-              key={kindWords(kind)}
-              value={kindWords(kind)}
-              onSelect={() => closeThen(onClose, () => onChoose(kind))}
-            >
+            <Palette.Item key={kindWords(kind)} value={kindWords(kind)} onSelect={() => onChoose(kind)}>
               <KindPicture kind={kind} width={46} height={30} />
               <Text>{kindWords(kind)}</Text>
             </Palette.Item>

@@ -3,7 +3,7 @@ import { chakra, Text } from "@chakra-ui/react";
 import { Command as Palette } from "cmdk";
 import { useState } from "react";
 import { connectionBetween, type Element, type Id, type Model, nameOf, wordFor } from "@/core/model";
-import { closeThen, PaletteDialog } from "../../controls/PaletteDialog";
+import { PaletteDialog } from "../../controls/PaletteDialog";
 import { text } from "../../messages";
 
 interface LeadToProps {
@@ -33,7 +33,7 @@ export function LeadTo({ model, diagram, from, onChoose, onClose }: LeadToProps)
       onClose={onClose}
     >
       {matching.slice(0, 60).map(({ id, name, words }) => (
-        <Palette.Item key={id} value={id} onSelect={() => closeThen(onClose, () => onChoose(id))}>
+        <Palette.Item key={id} value={id} onSelect={() => onChoose(id)}>
           <Text flex="1" fontWeight="600">
             {name}
           </Text>

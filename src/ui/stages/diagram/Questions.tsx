@@ -4,6 +4,7 @@ import { inVersion } from "@/contract";
 import { allKindsThatMayFollow, type Kind, kindsToBecome, perform } from "@/core/commands";
 import { type Element, type Id, type Model, nameOf, scopeOf, wordFor } from "@/core/model";
 import { AskDialog } from "../../controls/AskDialog";
+import { closeThen } from "../../controls/PaletteDialog";
 import { toaster } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
 import { reasons, text } from "../../messages";
@@ -37,7 +38,8 @@ export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
       <KindMenu
         title={selected ? text.diagram.after : text.diagram.nothing}
         groups={allKindsThatMayFollow(model, selected, scope)}
-        onChoose={onAdd}
+        // A name editor opens, which the focus going back to the page would close again.
+        onChoose={(kind) => closeThen(close, () => onAdd(kind))}
         onClose={close}
       />
     );
@@ -46,7 +48,10 @@ export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
       <KindMenu
         title={text.diagram.becomes(nameOf(model, selected.id) || wordFor(selected.type))}
         groups={kindsToBecome(model, selected, scope)}
-        onChoose={(kind) => store.getState().dispatch({ type: "replace", diagram, id: selected.id, kind })}
+        onChoose={(kind) => {
+          store.getState().dispatch({ type: "replace", diagram, id: selected.id, kind });
+          close();
+        }}
         onClose={close}
       />
     );
@@ -60,6 +65,7 @@ export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
         onChoose={(target) => {
           const id = newId("flow");
           if (store.getState().dispatch({ type: "connect", diagram, id, source: selected.id, target })) select(id);
+          close();
         }}
       />
     );
