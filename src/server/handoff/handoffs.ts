@@ -77,7 +77,9 @@ export const handOff = useCase(terms.handOff, async (context, { version }) => {
   if (verdict.openErrors.length > 0) {
     throw new UseCaseError(
       "errors-open",
-      `${verdict.openErrors.length} ${verdict.openErrors.length === 1 ? "error is" : "errors are"} open. Mend them in Check, or accept each with a reason; then hand off.`,
+      verdict.openErrors.length === 1
+        ? "1 error is open. Mend it in Check, or accept it with a reason; then hand off."
+        : `${verdict.openErrors.length} errors are open. Mend them in Check, or accept each with a reason; then hand off.`,
       409,
     );
   }

@@ -1,6 +1,9 @@
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { writeBpmn } from "@/core/bpmn";
+import { type Model, type StoredModel, trustStored } from "@/core/model";
+import { smallModel } from "@/core/testing/models";
 import { closeDatabase } from "@/data/database";
 import { fileUseCases, localMember, runUseCase, useCases, workspaceReady } from "@/server";
 import { backgroundDone } from "../kernel/background";
@@ -53,6 +56,26 @@ export async function makeProcess(): Promise<{ version: string; diagram: string 
     name: "Check application",
   });
   return { version: "v", diagram };
+}
+
+/** A process that holds a model, as it comes from a file. */
+export async function importModel(name: string, model: Model = smallModel()): Promise<string> {
+  await run("createArea", { id: "area", name: "Connections", parent: null }).catch(() => undefined);
+  const bytes = new TextEncoder().encode(writeBpmn(model));
+  const { version } = await runUseCase(localMember, fileUseCases.importFile, {
+    name: `${name}.bpmn`,
+    area: "area",
+    bytes,
+  });
+  const { process } = await run<{ process: { id: string } }>("openVersion", { version });
+  await run("renameProcess", { id: process.id, name });
+  return version;
+}
+
+/** What a version holds on the server. */
+export async function storedModel(version: string): Promise<Model> {
+  const { model } = await run<{ model: StoredModel }>("openVersion", { version });
+  return trustStored(model);
 }
 
 let batches = 0;

@@ -28,6 +28,9 @@ const client = new QueryClient({
   },
 });
 
+/** Forgets every answer: another workspace stands where this one did. */
+export const forgetAnswers = (): void => client.clear();
+
 const isAbout = (meta: Record<string, unknown> | undefined, things: readonly Thing[]) =>
   concerns((meta?.on as readonly Thing[] | undefined) ?? [], things);
 
@@ -59,6 +62,9 @@ interface AskedOptions {
   /** Whether the answer to the question before stays until the new one is there. */
   readonly keepsLast?: boolean;
 }
+
+/** The last act on each answer: the next one is sent when it has been answered, so that they come in the order they were done. */
+const lastAct = new Map<string, Promise<unknown>>();
 
 /** Answers that an act under way has changed ahead of the server, with how many such acts there are. */
 const expected = new Map<string, number>();
@@ -115,9 +121,12 @@ export async function expecting<Sent, Given, Output>(
   const key = hashKey(queryKey);
   expected.set(key, (expected.get(key) ?? 0) + 1);
   client.setQueryData(queryKey, (last: Output | undefined) => last && change(last));
+  const inTurn = (lastAct.get(key) ?? Promise.resolve()).catch(() => undefined).then(act);
+  lastAct.set(key, inTurn);
   try {
-    await act();
+    await inTurn;
   } finally {
+    if (lastAct.get(key) === inTurn) lastAct.delete(key);
     const left = (expected.get(key) ?? 1) - 1;
     if (left > 0) expected.set(key, left);
     else expected.delete(key);

@@ -120,7 +120,7 @@ export function CheckHead(props: {
                 {verdict?.counts[one] ?? "…"}
               </Box>
               <Box fontSize="12px" color="quiet" fontWeight="400">
-                {text.check.severity[one]}
+                {(verdict?.counts[one] === 1 ? text.check.one : text.check.severity)[one]}
               </Box>
             </Box>
           </Button>

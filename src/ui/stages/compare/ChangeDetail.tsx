@@ -9,14 +9,15 @@ import { momentWords } from "../../controls/moment";
 import { text } from "../../messages";
 import { Linking } from "./Linking";
 import type { Side } from "./sides";
-import type { Compared } from "./useComparison";
+import type { Compared, GiveReason } from "./useComparison";
 
 interface ChangeDetailProps {
   readonly compared: Compared;
   readonly group: ChangeGroup;
   readonly kept: ReasonRow | undefined;
   /** Undefined where reasons have nowhere to be kept. */
-  readonly onReason: ((reason: Reason | null) => void) | undefined;
+  /** Null until it is known what was said; undefined where nothing can be. */
+  readonly onReason: ((reason: Parameters<GiveReason>[1]) => void) | null | undefined;
   readonly onTake: (into: "from" | "to") => void;
   readonly onLinked: () => void;
 }
@@ -56,7 +57,7 @@ export function ChangeDetail({ compared, group, kept, onReason, onTake, onLinked
         {onReason ? (
           <ReasonFields reason={kept?.reason ?? noReason} kept={kept} onReason={onReason} />
         ) : (
-          <chakra.p color="quiet">{text.compare.noReasons}</chakra.p>
+          onReason === undefined && <chakra.p color="quiet">{text.compare.noReasons}</chakra.p>
         )}
       </Box>
     </Flex>
@@ -155,7 +156,7 @@ function ReasonFields({
 }: {
   readonly reason: Reason;
   readonly kept: ReasonRow | undefined;
-  readonly onReason: (reason: Reason | null) => void;
+  readonly onReason: (reason: Parameters<GiveReason>[1]) => void;
 }) {
   return (
     <>
@@ -170,12 +171,12 @@ function ReasonFields({
                 type="checkbox"
                 checked={reason.pains.includes(pain)}
                 onChange={() =>
-                  onReason({
-                    ...reason,
-                    pains: reason.pains.includes(pain)
-                      ? reason.pains.filter((one) => one !== pain)
-                      : pains.filter((one) => one === pain || reason.pains.includes(one)),
-                  })
+                  onReason((last) => ({
+                    ...last,
+                    pains: last.pains.includes(pain)
+                      ? last.pains.filter((one) => one !== pain)
+                      : pains.filter((one) => one === pain || last.pains.includes(one)),
+                  }))
                 }
               />
               {text.compare.pains[pain]}
@@ -188,13 +189,13 @@ function ReasonFields({
           label={text.compare.expected}
           placeholder={text.compare.expected}
           value={reason.effect}
-          onCommit={(effect) => onReason({ ...reason, effect })}
+          onCommit={(effect) => onReason((last) => ({ ...last, effect }))}
         />
         <Choice
           label={text.compare.state}
           value={reason.state}
           options={changeStates.map((state) => [state, text.compare.states[state]])}
-          onChoose={(state) => onReason({ ...reason, state })}
+          onChoose={(state) => onReason((last) => ({ ...last, state }))}
         />
       </Flex>
       <TextField
@@ -202,7 +203,7 @@ function ReasonFields({
         placeholder={text.compare.noteHint}
         lines={2}
         value={reason.note}
-        onCommit={(note) => onReason({ ...reason, note })}
+        onCommit={(note) => onReason((last) => ({ ...last, note }))}
       />
       {kept && (
         <Flex fontSize="12px" color="quiet" justify="space-between" mt={1}>

@@ -22,6 +22,8 @@ import { useTakeOver } from "./useTakeOver";
 
 /** The stage where two versions are held against each other: both drawings, what differs in plain words, why, and what it comes to. */
 export function CompareStage() {
+  const version = useVersion((state) => state.info.version.id);
+  useEffect(() => useCompare.getState().begin(version), [version]);
   const [refs, setSide] = useRefs();
   const [by, setBy] = useState<Method>("auto");
   const [from, to] = [useSide(refs.from), useSide(refs.to)];
@@ -159,7 +161,7 @@ function Comparing({
         compared={compared}
         groups={groups}
         reasons={reasons}
-        give={give}
+        give={give ?? undefined}
         onStep={step}
         onTake={takeChosen}
         onTakeAgreed={agreed.length > 0 && mayInto("from") ? () => take("from", agreed) : undefined}

@@ -5,6 +5,8 @@ export type CompareView = "beside" | "stacked" | "one";
 export type Shown = "from" | "both" | "to";
 
 interface CompareState {
+  /** The version in which it is compared. */
+  readonly version: string;
   readonly view: CompareView;
   /** What the one picture shows, and what it shows of single changes instead. */
   readonly shown: Shown;
@@ -18,6 +20,8 @@ interface CompareState {
 }
 
 interface CompareActions {
+  /** Comparing begins in a version: what was chosen and typed in another one means nothing here. How both are shown stays. */
+  readonly begin: (version: string) => void;
   readonly set: (next: Partial<CompareState>) => void;
   readonly choose: (key: string | null) => void;
   /** Without a wish for single changes, all are shown as the whole is. */
@@ -25,6 +29,7 @@ interface CompareActions {
 }
 
 const start: CompareState = {
+  version: "",
   view: "beside",
   shown: "both",
   shownOf: new Map(),
@@ -37,6 +42,10 @@ const start: CompareState = {
 /** What one looks at while comparing; nothing of it is kept. */
 export const useCompare = create<CompareState & CompareActions>((set, get) => ({
   ...start,
+  begin: (version) => {
+    const { version: last, view } = get();
+    if (version !== last) set({ ...start, version, view });
+  },
   set: (next) => set(next),
   choose: (chosen) => set({ chosen, picked: null, opened: chosen === null ? false : get().opened }),
   show: (shown, key) => {

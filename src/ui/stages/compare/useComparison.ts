@@ -7,13 +7,14 @@ import {
   compareModels,
   type MatchBy,
   marksOf,
+  noReason,
   type Reason,
   type TakeOverRequest,
 } from "@/core/compare";
 import { complain } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
 import { doAct } from "../../kernel/history";
-import { expecting, useAsked } from "../../kernel/queries";
+import { expecting, knownNow, useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
 import type { Side } from "./sides";
 
@@ -47,10 +48,10 @@ export function reasonedPair(compared: Compared | undefined): { version: string;
   return version && against && version !== against ? { version, against } : null;
 }
 
-/** Gives a change a reason, or takes it back. */
+/** Gives a change a reason, or takes it back; a part of it is changed in the reason as it is by then, not as it was when it was drawn. */
 export type GiveReason = (
   change: { readonly key: string; readonly words: string },
-  reason: Reason | null,
+  reason: Reason | null | ((last: Reason) => Reason),
 ) => Promise<void>;
 
 /** Why the changes are made, and a hand to say so. */
@@ -64,7 +65,9 @@ export function useReasons(compared: Compared | undefined) {
   const reasons = useMemo(() => new Map((data?.reasons ?? []).map((row) => [row.change, row])), [data]);
   const give = useCallback<GiveReason>(
     async ({ key, words }, reason) => {
-      const before = reasons.get(key)?.reason ?? null;
+      const known = knownNow(compare.listReasons, { version, against })?.reasons ?? [];
+      const before = known.find((row) => row.change === key)?.reason ?? null;
+      const next = typeof reason === "function" ? reason(before ?? noReason) : reason;
       const say = (said: Reason | null) =>
         expecting(
           compare.listReasons,
@@ -78,11 +81,12 @@ export function useReasons(compared: Compared | undefined) {
         );
       await doAct(
         text.compare.reasonGiven(words),
-        () => say(reason),
+        () => say(next),
         () => say(before),
       );
     },
-    [version, against, reasons],
+    [version, against],
   );
-  return { reasons, give: pair ? give : undefined };
+  // Before it is known what was said, nothing is said over it.
+  return { reasons, give: pair ? (data ? give : null) : undefined };
 }

@@ -1,0 +1,237 @@
+import "fake-indexeddb/auto";
+import { cleanup, configure, render, screen, waitFor } from "@testing-library/react";
+import userEvent, { type UserEvent } from "@testing-library/user-event";
+import { expose, type Remote } from "comlink";
+import { AppRouterContext, type AppRouterInstance } from "next/dist/shared/lib/app-router-context.shared-runtime";
+import { PathnameContext, SearchParamsContext } from "next/dist/shared/lib/hooks-client-context.shared-runtime";
+import { type ReactNode, useEffect, useState } from "react";
+import { afterAll, vi } from "vitest";
+import { jobs } from "@/jobs";
+import { Held } from "@/jobs/handover";
+import type { JobWorker } from "@/jobs/worker";
+import { hearFeed, localMember } from "@/server";
+import { closeWorkspace, openWorkspace } from "@/server/testing/workspace";
+import { toaster } from "@/ui/controls/toaster";
+import { DirectoryPage } from "@/ui/directory/DirectoryPage";
+import { FindPage } from "@/ui/find/FindPage";
+import { HomePage } from "@/ui/home/HomePage";
+import { forgetAnswers } from "@/ui/kernel/queries";
+import { Providers } from "@/ui/shell/Providers";
+import { type StageName, stageNamed } from "@/ui/stages/register";
+import { StageView } from "@/ui/stages/StageView";
+import { VersionShell } from "@/ui/stages/VersionShell";
+import { POST } from "../api/do/[useCase]/route";
+
+// A whole page takes longer to appear than one of its parts.
+configure({ asyncUtilTimeout: 10_000 });
+
+// Making a database takes seconds: one serves all tests of a file, emptied for each.
+afterAll(closeWorkspace);
+
+/** What becomes of the next question that a window asks: the way there is lost, or the way back. */
+export type Fate = "lost" | "unanswered";
+
+/** A window on the application with its real server behind it, and no browser between: for what happens where the two meet. */
+export interface Application {
+  readonly user: UserEvent;
+  readonly address: () => string;
+  readonly goTo: (address: string) => void;
+  /** Use cases that were asked for since the last look, in order. */
+  readonly asked: () => string[];
+  /** What becomes of the next question to a use case. */
+  readonly next: (useCase: string, fate: Fate) => void;
+  readonly close: () => Promise<void>;
+}
+
+/** Opens an empty workspace, fills it, and shows a page of it. */
+export async function openApplication(
+  address: string,
+  fill: () => Promise<unknown> = async () => {},
+): Promise<Application> {
+  await openWorkspace();
+  await fill();
+  const asked: string[] = [];
+  const fates = new Map<string, Fate[]>();
+  standIns(async (path, init) => {
+    const [, name = ""] = /^\/api\/do\/(\w+)$/.exec(path) ?? [];
+    asked.push(name);
+    const fate = fates.get(name)?.shift();
+    if (fate === "lost") throw new TypeError("no network");
+    const request = new Request(`http://localhost${path}`, {
+      method: "POST",
+      body: init.body as string,
+      headers: { "content-type": "application/json", host: "localhost" },
+    });
+    const response = await POST(request, { params: Promise.resolve({ useCase: name }) });
+    if (fate === "unanswered") throw new TypeError("no network");
+    return response;
+  });
+  const place = new Place(address);
+  render(
+    <Located place={place}>
+      <Providers nonce="">
+        <Routed place={place} />
+      </Providers>
+    </Located>,
+  );
+  return {
+    user: userEvent.setup({ delay: null }),
+    address: () => place.address,
+    goTo: place.goTo,
+    asked: () => asked.splice(0),
+    next: (useCase, fate) => void fates.set(useCase, [...(fates.get(useCase) ?? []), fate]),
+    close: async () => {
+      // What is still on its way arrives before the database goes.
+      const state = screen.queryByTestId("saved-state");
+      if (state)
+        await waitFor(() => state.textContent === "Saved" || Promise.reject(new Error("not saved")), {
+          timeout: 8_000,
+        }).catch(() => undefined);
+      toaster.dismiss();
+      cleanup();
+      forgetAnswers();
+      vi.unstubAllGlobals();
+    },
+  };
+}
+
+/** Where a window is, as the address bar would say it. */
+class Place {
+  readonly #listeners = new Set<() => void>();
+  constructor(public address: string) {}
+  readonly goTo = (address: string) => {
+    this.address = address;
+    for (const listener of this.#listeners) listener();
+  };
+  readonly onMove = (listener: () => void) => {
+    this.#listeners.add(listener);
+    return () => void this.#listeners.delete(listener);
+  };
+}
+
+function Located({ place, children }: { readonly place: Place; readonly children: ReactNode }) {
+  const [address, setAddress] = useState(place.address);
+  useEffect(() => place.onMove(() => setAddress(place.address)), [place]);
+  const [router] = useState<AppRouterInstance>(
+    () =>
+      ({
+        push: place.goTo,
+        replace: place.goTo,
+        back: () => {},
+        forward: () => {},
+        refresh: () => {},
+        prefetch: () => {},
+        hmrRefresh: () => {},
+      }) as unknown as AppRouterInstance,
+  );
+  const url = new URL(address, "http://localhost");
+  return (
+    <AppRouterContext.Provider value={router}>
+      <PathnameContext.Provider value={url.pathname}>
+        <SearchParamsContext.Provider value={url.searchParams}>{children}</SearchParamsContext.Provider>
+      </PathnameContext.Provider>
+    </AppRouterContext.Provider>
+  );
+}
+
+function Routed({ place }: { readonly place: Place }) {
+  const [address, setAddress] = useState(place.address);
+  useEffect(() => place.onMove(() => setAddress(place.address)), [place]);
+  const { pathname } = new URL(address, "http://localhost");
+  const [first, version = "", stage] = pathname.split("/").filter(Boolean).map(decodeURIComponent);
+  if (first === "v")
+    return (
+      <VersionShell version={version}>
+        <StageView stage={(stageNamed(stage)?.name ?? "diagram") as StageName} />
+      </VersionShell>
+    );
+  if (first === "directory") return <DirectoryPage />;
+  if (first === "find") return <FindPage />;
+  return <HomePage />;
+}
+
+/** What a browser has and this has not. */
+function standIns(answer: (path: string, init: RequestInit) => Promise<Response>): void {
+  vi.stubGlobal("fetch", answer);
+  vi.stubGlobal("Worker", InProcessWorker);
+  vi.stubGlobal("EventSource", FeedSource);
+  vi.stubGlobal("matchMedia", () => ({
+    matches: false,
+    addEventListener() {},
+    removeEventListener() {},
+    addListener() {},
+    removeListener() {},
+  }));
+  vi.stubGlobal(
+    "ResizeObserver",
+    class {
+      observe() {}
+      unobserve() {}
+      disconnect() {}
+    },
+  );
+  vi.stubGlobal(
+    "IntersectionObserver",
+    class {
+      observe() {}
+      unobserve() {}
+      disconnect() {}
+    },
+  );
+  Element.prototype.scrollIntoView = () => {};
+  Element.prototype.scrollTo = function (this: Element, to?: unknown) {
+    this.scrollTop = (to as ScrollToOptions | undefined)?.top ?? 0;
+    this.dispatchEvent(new Event("scroll"));
+  };
+  Element.prototype.setPointerCapture = () => {};
+  // Of animations only that they may be begun, of layout only that a window is a window large.
+  (SVGElement.prototype as { beginElement?: () => void }).beginElement = () => {};
+  for (const [size, pixels] of [
+    ["offsetWidth", 1280],
+    ["offsetHeight", 800],
+    ["clientHeight", 800],
+    ["scrollHeight", 800],
+  ] as const)
+    Object.defineProperty(HTMLElement.prototype, size, { configurable: true, get: () => pixels });
+  // What is in view is told by the window itself, not by what tests see of it.
+  (document.defaultView as unknown as { ResizeObserver: unknown }).ResizeObserver = globalThis.ResizeObserver;
+}
+
+/** The worker of the browser, in this thread: the same jobs on the same copies of models, by messages. */
+class InProcessWorker {
+  readonly #channel = new MessageChannel();
+  constructor() {
+    const held = new Held();
+    const worker: Pick<Remote<JobWorker>, never> & object = {
+      run: (name: keyof typeof jobs, handed: never, input: never) => jobs[name](held.take(handed), input, () => {}),
+    };
+    expose(worker, this.#channel.port1);
+    this.#channel.port2.start();
+  }
+  postMessage(message: unknown, transfer: Transferable[] = []) {
+    this.#channel.port2.postMessage(message, transfer);
+  }
+  addEventListener(...listener: Parameters<MessagePort["addEventListener"]>) {
+    this.#channel.port2.addEventListener(...listener);
+  }
+  removeEventListener(...listener: Parameters<MessagePort["removeEventListener"]>) {
+    this.#channel.port2.removeEventListener(...listener);
+  }
+  terminate() {
+    this.#channel.port1.close();
+    this.#channel.port2.close();
+  }
+}
+
+/** The stream of what happens, straight from the server's feed. */
+class FeedSource {
+  onopen: (() => void) | undefined;
+  onmessage: ((event: { data: string }) => void) | undefined;
+  readonly #stop = hearFeed(localMember, null, (_, data) => this.onmessage?.({ data }));
+  constructor() {
+    setTimeout(() => this.onopen?.());
+  }
+  close() {
+    this.#stop();
+  }
+}
