@@ -20,7 +20,8 @@ import { Providers } from "@/ui/shell/Providers";
 import { type StageName, stageNamed } from "@/ui/stages/register";
 import { StageView } from "@/ui/stages/StageView";
 import { VersionShell } from "@/ui/stages/VersionShell";
-import { POST } from "../api/do/[useCase]/route";
+import { POST as doUseCase } from "../api/do/[useCase]/route";
+import { POST as importFile } from "../api/import/route";
 
 // A whole page takes longer to appear than one of its parts.
 configure({ asyncUtilTimeout: 10_000 });
@@ -57,12 +58,12 @@ export async function openApplication(
     asked.push(name);
     const fate = fates.get(name)?.shift();
     if (fate === "lost") throw new TypeError("no network");
-    const request = new Request(`http://localhost${path}`, {
-      method: "POST",
-      body: init.body as string,
-      headers: { "content-type": "application/json", host: "localhost" },
-    });
-    const response = await POST(request, { params: Promise.resolve({ useCase: name }) });
+    const body = init.body instanceof Blob ? await bytesOf(init.body) : (init.body as string);
+    const headers = { ...(init.headers as Record<string, string>), host: "localhost" };
+    const request = new Request(`http://localhost${path}`, { method: "POST", body, headers });
+    const response = path.startsWith("/api/import?")
+      ? await importFile(request)
+      : await doUseCase(request, { params: Promise.resolve({ useCase: name }) });
     if (fate === "unanswered") throw new TypeError("no network");
     return response;
   });
@@ -94,6 +95,15 @@ export async function openApplication(
     },
   };
 }
+
+/** A page's own kind of file has no bytes that the server's kind of request would take. */
+const bytesOf = (file: Blob): Promise<Uint8Array<ArrayBuffer>> =>
+  new Promise((resolve, reject) => {
+    const reader = new FileReader();
+    reader.onload = () => resolve(new Uint8Array(Buffer.from(reader.result as ArrayBuffer)));
+    reader.onerror = () => reject(reader.error);
+    reader.readAsArrayBuffer(file);
+  });
 
 /** Where a window is, as the address bar would say it. */
 class Place {

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { sceneOf } from "@/core/drawing";
-import { laneOf, type Model, outgoingOf, type Point, shapeOn } from "@/core/model";
+import { laneOf, type Model, outgoingOf, type Point, type Shape, shapeOn } from "@/core/model";
 import { smallModel } from "@/core/testing/models";
 import { openedVersion } from "../testing/openedVersion";
 import { useDiagram } from "../version/diagramStore";
@@ -113,12 +113,7 @@ test("room is made the way the pointer went further, in steps of the grid, never
 
 const sceneOn = (model: Model) => sceneOf(model, model.diagrams.get("page") as never);
 const middleOf = (model: Model, id: string): Point => {
-  const { x, y, width, height } = shapeOn(model, "page", id)?.bounds as {
-    x: number;
-    y: number;
-    width: number;
-    height: number;
-  };
+  const { x, y, width, height } = (shapeOn(model, "page", id) as Shape).bounds;
   return { x: x + width / 2, y: y + height / 2 };
 };
 
@@ -135,7 +130,7 @@ describe("what lies under a point", () => {
     };
     expect(flowUnder(scene, { x: on.x, y: on.y + 6 })).toBe("f1");
     expect(flowUnder(scene, { x: on.x, y: on.y + 30 })).toBeUndefined();
-    const pool = shapeOn(model, "page", "pool")?.bounds as { x: number; y: number; height: number };
+    const pool = (shapeOn(model, "page", "pool") as Shape).bounds;
     expect(poolBandUnder(scene, { x: pool.x + 10, y: pool.y + pool.height / 2 })).toBe("pool");
     expect(poolBandUnder(scene, { x: pool.x + 60, y: pool.y + pool.height / 2 })).toBeUndefined();
   });
@@ -195,12 +190,7 @@ describe("what a gesture comes to", () => {
   });
 
   test("a box round steps chooses those that lie in it whole, without lanes and pools", () => {
-    const { x, y, width, height } = shapeOn(smallModel(), "page", "check")?.bounds as never as {
-      x: number;
-      y: number;
-      width: number;
-      height: number;
-    };
+    const { x, y, width, height } = (shapeOn(smallModel(), "page", "check") as Shape).bounds;
     end({ kind: "marquee", from: { x: x - 5, y: y - 5 }, to: { x: x + width + 5, y: y + height + 30 } });
     expect(useDiagram.getState().selection).toContain("check");
     expect(useDiagram.getState().selection).not.toContain("desk");
@@ -218,12 +208,7 @@ describe("what a gesture comes to", () => {
     expect(
       end({ kind: "label", id: "start", from: { x: 0, y: 0 }, start: label, by: { x: 8, y: -4 } }).done,
     ).toMatchObject([{ type: "moveLabel", id: "start", bounds: { x: 18, y: 16, width: 60, height: 16 } }]);
-    const bounds = shapeOn(smallModel(), "page", "check")?.bounds as never as {
-      x: number;
-      y: number;
-      width: number;
-      height: number;
-    };
+    const bounds = (shapeOn(smallModel(), "page", "check") as Shape).bounds;
     const larger = { ...bounds, width: bounds.width + 40 };
     expect(end({ kind: "resize", id: "check", corner: "se", start: bounds, bounds: larger }).done).toMatchObject([
       { type: "resize" },

@@ -2,6 +2,8 @@
 import { screen, waitFor, within } from "@testing-library/react";
 import { afterEach, describe, expect, test } from "vitest";
 import { type Application, openApplication } from "@/app/testing/application";
+import { writeBpmn } from "@/core/bpmn";
+import { smallModel } from "@/core/testing/models";
 import { importModel, run } from "@/server/testing/workspace";
 
 let app: Application;
@@ -114,5 +116,23 @@ describe("Home", () => {
     const item = await screen.findByText("Check application");
     await app.user.click(item);
     await waitFor(() => expect(app.address()).toMatch(/\/diagram\?element=check$/));
+  });
+
+  const drop = (...files: File[]) => app.user.upload(screen.getByTestId("open-file"), files);
+  const bpmn = (name: string) => new File([writeBpmn(smallModel())], name, { type: "application/xml" });
+
+  test("a file becomes a process, is gone to, and says what it holds", async () => {
+    await open(() => run("createArea", { id: "area", name: "Connections", parent: null }));
+    await drop(bpmn("Plants.bpmn"));
+    await waitFor(() => expect(app.address()).toMatch(/\/diagram$/), { timeout: 20_000 });
+    const { processes: made } = await home();
+    expect(made).toHaveLength(1);
+  });
+
+  test("one that is no BPMN says where it is wrong, nothing is made, and the next one is read all the same", async () => {
+    await open(() => run("createArea", { id: "area", name: "Connections", parent: null }));
+    await drop(new File(["<definitions><process"], "bad.bpmn"), bpmn("good.bpmn"));
+    expect(await screen.findByText(/not well-formed|bad\.bpmn/)).toBeTruthy();
+    await waitFor(async () => expect(await processes()).toHaveLength(1), { timeout: 20_000 });
   });
 });

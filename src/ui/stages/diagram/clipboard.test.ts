@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, test, vi } from "vitest";
 import { writeBpmn } from "@/core/bpmn";
-import { isConnection, shapeOn } from "@/core/model";
+import { isConnection, type Shape, shapeOn } from "@/core/model";
 import { smallModel } from "@/core/testing/models";
 import { openedVersion } from "../../testing/openedVersion";
 import { useDiagram } from "../../version/diagramStore";
@@ -12,7 +12,11 @@ beforeEach(() => {
   written = "";
   Object.defineProperty(navigator, "clipboard", {
     configurable: true,
-    value: { writeText: async (words: string) => void (written = words) },
+    value: {
+      writeText: async (words: string) => {
+        written = words;
+      },
+    },
   });
   useDiagram.getState().select();
   useDiagram.getState().set({ clipboard: null });
@@ -50,7 +54,7 @@ describe("the clipboard", () => {
     const { store, model, said } = openedVersion(smallModel());
     await pasteHere(store, "page", { x: -5_000, y: -5_000 }, writeBpmn(smallModel()));
     expect(said).toEqual(["There is no process here to paste into; point inside a pool."]);
-    const { x, y } = shapeOn(model(), "page", "check")?.bounds as { x: number; y: number };
+    const { x, y } = (shapeOn(model(), "page", "check") as Shape).bounds;
     await pasteHere(store, "page", { x, y }, writeBpmn(smallModel()));
     expect([...model().elements].filter(({ name }) => name === "Check application").length).toBeGreaterThan(1);
   });
