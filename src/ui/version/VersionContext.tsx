@@ -7,7 +7,8 @@ import { ErrorPage, LoadingPage } from "../controls/states";
 import { ask, ServerError } from "../kernel/ask";
 import { text } from "../messages";
 import { useDiagram } from "./diagramStore";
-import { createVersionStore, type VersionActions, type VersionState, type VersionStore } from "./versionStore";
+import type { VersionActions, VersionState } from "./versionState";
+import { createVersionStore, type VersionStore } from "./versionStore";
 
 // Loaded only when it is needed, which is hardly ever.
 const DamagedVersion = dynamic(() => import("./DamagedVersion").then((file) => file.DamagedVersion), {
