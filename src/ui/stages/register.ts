@@ -1,26 +1,26 @@
 import { text } from "../messages";
 import { attention, begun, done, none, type Stage, type StageSign, type Standing } from "./stage";
 
-/** The stages of a version, in the order of the work. Routes, the journey, Home and Ctrl+K go by this list; nothing else lists them. */
+/**
+ * The stages of a version, in the order of the work. Routes, the journey, Home and Ctrl+K go by this list; only what each page loads
+ * stands beside it (StageView), since what the server imports would come with every page.
+ */
 export const stages = [
   {
     name: "brief",
     title: text.stages.brief,
     sign: ({ brief }) => (!brief || brief.sentences === 0 ? none : brief.accounted === brief.sentences ? done : begun),
-    page: () => import("./brief/BriefStage").then((file) => file.BriefStage),
   },
   {
     name: "steps",
     title: text.stages.steps,
     // A start, an end and something between are a process; less is one that was begun.
     sign: ({ nodes }) => (nodes === 0 ? none : nodes < 3 ? begun : done),
-    page: () => import("./steps/StepsStage").then((file) => file.StepsStage),
   },
   {
     name: "diagram",
     title: text.stages.diagram,
     sign: ({ nodes, open }) => (nodes === 0 ? none : (open?.errors ?? 0) > 0 || nodes < 3 ? begun : done),
-    page: () => import("./diagram/DiagramStage").then((file) => file.DiagramStage),
   },
   {
     name: "check",
@@ -31,25 +31,21 @@ export const stages = [
       const count = open.errors + open.warnings;
       return count > 0 ? attention(count) : done;
     },
-    page: () => import("./check/CheckStage").then((file) => file.CheckStage),
   },
   {
     name: "walk",
     title: text.stages.walk,
     sign: ({ walks, failingWalks }) => (failingWalks > 0 ? attention(failingWalks) : walks > 0 ? done : none),
-    page: () => import("./walk/WalkStage").then((file) => file.WalkStage),
   },
   {
     name: "compare",
     title: text.stages.compare,
     sign: ({ versions, isCopy }) => (versions < 2 ? none : isCopy ? done : begun),
-    page: () => import("./compare/CompareStage").then((file) => file.CompareStage),
   },
   {
     name: "hand-off",
     title: text.stages.handoff,
     sign: ({ handedOff }) => (handedOff > 0 ? done : none),
-    page: () => import("./handoff/HandoffStage").then((file) => file.HandoffStage),
   },
 ] as const satisfies readonly Stage[];
 

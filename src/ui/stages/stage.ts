@@ -1,5 +1,3 @@
-import type { ComponentType } from "react";
-
 /** How far a stage is, as its sign says. */
 export type StageSign =
   | { readonly kind: "none" | "begun" | "done" }
@@ -31,6 +29,4 @@ export interface Stage {
   readonly name: string;
   readonly title: string;
   readonly sign: (at: Standing) => StageSign;
-  /** Its page, which comes with its own script, so that opening one does not wait for all of them. */
-  readonly page: () => Promise<ComponentType>;
 }
