@@ -50,7 +50,7 @@ export function LegendEntry({ mark }: { readonly mark: Mark }) {
   return (
     <Flex as="li" gap={2.5} align="center" minH="26px" fontSize="13px">
       <Box flexShrink={0} aria-hidden="true">
-        <svg width="46" height="26" role="presentation">
+        <svg width="46" height="26" viewBox="0 0 46 26" role="presentation">
           <Sample mark={mark} />
         </svg>
       </Box>

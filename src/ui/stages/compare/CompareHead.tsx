@@ -66,7 +66,15 @@ export function CompareHead({ refs, titles, onSide, by, onMethod }: CompareHeadP
 /** The pens are named where one chooses the sides: without them nothing on the page can be read. */
 function Pens() {
   return (
-    <Flex as="ul" listStyleType="none" gap={2} color="quiet" align="center" flexShrink={0}>
+    <Flex
+      as="ul"
+      listStyleType="none"
+      gap={1}
+      color="quiet"
+      align="center"
+      flexShrink={0}
+      css={{ "& li": { gap: "2px", fontSize: "12px" }, "& svg": { width: "32px", height: "18px" } }}
+    >
       <LegendEntry mark={pennedMark("before", "from")} />
       <LegendEntry mark={pennedMark("after", "to")} />
     </Flex>
