@@ -1,12 +1,12 @@
 "use client";
 import { Box } from "@chakra-ui/react";
+import dynamic from "next/dynamic";
 import { type ReactNode, type RefObject, useRef } from "react";
 import type { Scene } from "@/core/drawing";
 import { type Id, isFlowNode } from "@/core/model";
 import { FitButton, useFitKey } from "./FitButton";
 import { figureUnder, flowUnder } from "./hits";
 import { Layer } from "./Layer";
-import { Legend } from "./marks/Legend";
 import type { Mark } from "./marks/mark";
 import { useViewport, type Viewport } from "./useViewport";
 
@@ -28,6 +28,8 @@ export function useShownPage(scene: Scene, onPan?: () => void): Shown {
   return { scene, frame, layer, viewport };
 }
 
+// It brings what opens over a page, which most pages never need.
+const Legend = dynamic(() => import("./marks/Legend").then((file) => file.Legend), { loading: () => null });
 const noMarks: readonly Mark[] = [];
 
 interface ShownPageProps {
@@ -77,7 +79,7 @@ export function ShownPage({
       <Layer layer={layer} role="group" aria-label={label}>
         {children}
       </Layer>
-      <Legend marks={marks} />
+      {marks.length > 0 && <Legend marks={marks} />}
       {fits !== "not" && <FitButton onFit={fit} hasKey={fits === "key"} />}
     </Box>
   );

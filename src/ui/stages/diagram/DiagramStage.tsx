@@ -8,7 +8,6 @@ import { type Handover, handoversOf } from "@/core/directory";
 import { pageOf } from "@/core/drawing";
 import { type Bounds, type Id, isSubProcess, nameOf, shapeOn, shapesOf } from "@/core/model";
 import { Canvas, type CanvasHandle } from "../../canvas/Canvas";
-import { Legend } from "../../canvas/marks/Legend";
 import { useScene } from "../../canvas/useScene";
 import { text } from "../../messages";
 import { usePalette } from "../../shell/paletteStore";
@@ -35,6 +34,7 @@ import { useSettled } from "./useSettled";
 const questions = () => import("./Questions");
 const Questions = dynamic(() => questions().then((file) => file.Questions), { loading: () => null });
 const Peek = dynamic(() => import("./Peek").then((file) => file.Peek), { loading: () => null });
+const Legend = dynamic(() => import("../../canvas/marks/Legend").then((file) => file.Legend), { loading: () => null });
 const Matrix = dynamic(() => import("./Matrix").then((file) => file.Matrix), { loading: () => null });
 const KeySheet = dynamic(() => import("./KeySheet").then((file) => file.KeySheet), { loading: () => null });
 
