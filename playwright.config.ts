@@ -7,8 +7,9 @@ const runners = availableParallelism() > 1 ? 2 : 1;
 
 export default defineConfig({
   testDir: "tests/e2e",
-  timeout: 150_000,
-  expect: { timeout: 20_000 },
+  timeout: 300_000,
+  // Two servers, two browsers and whatever else a machine does: slowness is no fault.
+  expect: { timeout: 45_000 },
   workers: runners,
   // A second attempt is only for its trace: a test that needs one has failed.
   retries: process.env.CI ? 1 : 0,
@@ -37,6 +38,6 @@ export default defineConfig({
     url: `http://localhost:${firstPort + at}/api/export?version=solar-connection-to-be&format=bpmn`,
     env: { LANE_DATA: `test-results/data-${at}`, NEXT_TELEMETRY_DISABLED: "1" },
     reuseExistingServer: false,
-    timeout: 120_000,
+    timeout: 240_000,
   })),
 });
