@@ -18,6 +18,8 @@ export type Database = ReturnType<typeof drizzleLocal<typeof schema>>;
 export interface OpenDatabase {
   readonly db: Database;
   readonly close: () => Promise<void>;
+  /** Resolves when a database in a folder has ended, also by itself: whoever wants it then opens it anew. */
+  readonly ended?: Promise<void>;
   /** To be called after each write. */
   readonly wrote: () => void;
   /** Hears what any process that shares the database says on a channel; nothing to hear where there is one process. */
@@ -67,14 +69,16 @@ export async function openDatabase(options: { folder?: string; url?: string } = 
     const db = drizzleLocal(client as unknown as PGlite, { schema });
     await migrateLocal(db, { migrationsFolder: migrationsFolder() });
     const upkeep = upkeepOf(opened);
+    const ended = opened.ended.then(release);
     return {
       db,
+      ended,
       wrote: upkeep.wrote,
       listen: async () => {},
       close: async () => {
         await upkeep.stop();
         await opened.close();
-        release();
+        await ended;
       },
     };
   } catch (error) {
@@ -169,11 +173,17 @@ const shared = globalThis as unknown as { laneDatabase?: Promise<OpenDatabase> }
 
 /** The database of this process, opened at first use. */
 export function database(): Promise<OpenDatabase> {
-  shared.laneDatabase ??= openDatabase().catch((error) => {
-    shared.laneDatabase = undefined;
+  if (shared.laneDatabase) return shared.laneDatabase;
+  const forget = () => {
+    if (shared.laneDatabase === opening) shared.laneDatabase = undefined;
+  };
+  const opening: Promise<OpenDatabase> = openDatabase().catch((error) => {
+    forget();
     throw error;
   });
-  return shared.laneDatabase;
+  shared.laneDatabase = opening;
+  opening.then(({ ended }) => ended?.then(forget)).catch(() => undefined);
+  return opening;
 }
 
 /** Closes it, so that another process may open the folder, or a restored one takes its place. */

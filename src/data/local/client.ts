@@ -25,6 +25,8 @@ export class LocalDatabase implements Statements {
   private readonly turn = new Mutex();
   private asked = 0;
   private gone: Error | undefined;
+  /** Resolves when the thread has ended, whoever or whatever ended it. */
+  readonly ended: Promise<void>;
 
   private constructor(script: string, folder: string) {
     this.thread = new Worker(script, { workerData: { folder } });
@@ -41,7 +43,12 @@ export class LocalDatabase implements Statements {
       this.waiting.clear();
     };
     this.thread.on("error", end);
-    this.thread.on("exit", () => end(this.gone ?? new Error("The database is closed.")));
+    this.ended = new Promise((resolve) => {
+      this.thread.on("exit", () => {
+        end(this.gone ?? new Error("The database is closed."));
+        resolve();
+      });
+    });
     // A thread that nobody waits for does not keep a process alive that has nothing else to do.
     this.thread.unref();
   }

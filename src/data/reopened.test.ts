@@ -1,0 +1,20 @@
+import { sql } from "drizzle-orm";
+import { afterAll, expect, test, vi } from "vitest";
+import { closeWorkspace, makeProcess, nameOfElement, openWorkspace } from "@/server/testing/workspace";
+import { database } from "./database";
+import { LocalDatabase } from "./local/client";
+
+afterAll(closeWorkspace);
+
+test("a database whose thread has died is opened anew by whoever asks next, with all that was acknowledged", async () => {
+  const opened = vi.spyOn(LocalDatabase, "open");
+  await openWorkspace();
+  const { version } = await makeProcess();
+  const { ended } = await database();
+  const last = (await opened.mock.results.at(-1)?.value) as unknown as { thread: { terminate(): Promise<number> } };
+  await last.thread.terminate();
+  await ended;
+  const { db } = await database();
+  await db.execute(sql`select 1`);
+  expect(await nameOfElement(version, "check")).toBe("Check application");
+});
