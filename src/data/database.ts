@@ -10,6 +10,7 @@ import { FolderUnusable, prepareFolder, toldOf } from "./folder";
 import { LocalDatabase } from "./local/client";
 import { lockFolder } from "./lock";
 import * as schema from "./schema";
+import { ServerPool } from "./serverPool";
 import { upkeepOf } from "./upkeep";
 
 /** The one face of both databases; what runs on it is the same SQL. */
@@ -40,10 +41,7 @@ const threadFile = () => join(migrationsFolder(), "../local/thread.mjs");
 export async function openDatabase(options: { folder?: string; url?: string } = {}): Promise<OpenDatabase> {
   const url = options.url ?? process.env.DATABASE_URL;
   if (url) {
-    // Waiting for a lock, or for a server that does not answer, ends; the cause is then told.
-    const pool = new pg.Pool({ connectionString: url, lock_timeout: 60_000, connectionTimeoutMillis: 10_000 });
-    // A connection that breaks while nobody uses it is replaced by the next question; unheard, it would end the process.
-    pool.on("error", () => {});
+    const pool = new ServerPool(url);
     const db = drizzleServer(pool, { schema });
     await migrateAlone(pool);
     const ears = earsOf(url);

@@ -18,6 +18,14 @@ function coded(error: unknown): { code: string; message: string } | undefined {
   return undefined;
 }
 
+/** What was said first, under what was wrapped around it. */
+function innermost(error: unknown): Error | undefined {
+  if (!(error instanceof Error)) return undefined;
+  let inner: Error = error;
+  for (let depth = 0; inner.cause instanceof Error && depth < 8; depth++) inner = inner.cause;
+  return inner;
+}
+
 /** Whether the same act may go when it is done again: two acts met, and one had to give way. */
 export const isWorthRetrying = (error: unknown): boolean => ["40001", "40P01"].includes(coded(error)?.code ?? "");
 
@@ -92,10 +100,17 @@ const byCode: { readonly [code: string]: Told } = {
   "40P01": busy,
 };
 
+/** The driver gives no code to what it says of a connection that broke in the middle, or of a server that did not answer in time. */
+function isCutOff(error: unknown): boolean {
+  return /^(Connection terminated|Client (has encountered a connection error|was closed)|timeout exceeded when trying to connect)/.test(
+    innermost(error)?.message ?? "",
+  );
+}
+
 /** What a person is told of an error that the database or its disk caused; undefined for any other. */
 export function toldByDatabase(error: unknown): Told | undefined {
   const found = coded(error);
-  if (!found) return undefined;
+  if (!found) return isCutOff(error) ? unreachable : undefined;
   if (byCode[found.code]) return byCode[found.code];
   const isGone = /^(08...|53300|57P0.|ECONN.*|ENOTFOUND|EHOSTUNREACH|ETIMEDOUT|EPIPE|EAI_AGAIN)$/.test(found.code);
   return isGone ? unreachable : undefined;
@@ -107,8 +122,7 @@ export function toldByDatabase(error: unknown): Told | undefined {
  */
 export function lineForLog(error: unknown): string {
   if (!(error instanceof Error)) return "something that is no error was thrown";
-  let inner: Error = error;
-  for (let depth = 0; inner.cause instanceof Error && depth < 8; depth++) inner = inner.cause;
+  const inner = innermost(error) ?? error;
   const code = coded(error)?.code;
   const message = inner.message.startsWith("Failed query") ? "a query failed" : (inner.message.split("\n")[0] ?? "");
   const place = (inner.stack ?? "")
