@@ -5,7 +5,7 @@ import { behaviourUnknown, deadElement, deadlock, lackOfSynchronization, liveloc
 import { boundaryHost } from "./rules/boundaryHost";
 import { calledProcessMissing } from "./rules/calledProcessMissing";
 import { cancelOutside } from "./rules/cancelOutside";
-import { collaborationDeadlock, messageNeverArrives } from "./rules/collaboration";
+import { collaborationDeadlock, collaborationUnknown, messageNeverArrives } from "./rules/collaboration";
 import { compensationHandler } from "./rules/compensationHandler";
 import { conditionIgnored } from "./rules/conditionIgnored";
 import { conditionMissing } from "./rules/conditionMissing";
@@ -65,6 +65,7 @@ export const rules: readonly Rule[] = [
   deadElement,
   collaborationDeadlock,
   messageNeverArrives,
+  collaborationUnknown,
   messageNeverSent,
   sequenceFlowRules,
   messageFlowRules,

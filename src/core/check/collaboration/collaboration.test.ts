@@ -191,4 +191,27 @@ describe("pools that exchange messages", () => {
       told(poolsOf({ A: "s > a", B: "s1:msg > x:xor > tell:send > e1; x > e2" }, "ask > s1; tell > got", inside)),
     ).toEqual(["message-never-arrives got"]);
   });
+
+  test.each([
+    [
+      "a message that begins a process already under way",
+      { A: "s > j:xor > ask:send > x:xor > e; x > j", B: "s1:msg > think:wait > e1" },
+      "ask > s1; closed > think",
+      "begun again",
+    ],
+    [
+      "messages sent again and again before one is read",
+      { A: "s > j:xor > ask:send > x:xor > e; x > j", B: "s1 > hear:wait > e1" },
+      "ask > hear",
+      "piled up",
+    ],
+  ])("what is left out is said: %s", (_, pools, messages, expected) => {
+    const model = poolsOf(pools, messages);
+    const [found] = collaborationsOf(model);
+    expect(found?.complete).toBe(false);
+    expect(found?.leftOut).toEqual([expected]);
+    const [finding] = checkModel(model).filter(({ rule }) => rule === "collaboration-unknown");
+    expect(finding).toMatchObject({ severity: "advice", elements: ["pA", "pB"] });
+    expect(finding?.message).toMatch(/“A” and “B” .* in part\. Left out: that /);
+  });
 });

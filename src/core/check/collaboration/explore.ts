@@ -18,13 +18,20 @@ export interface Collaboration {
   readonly stuck: readonly StuckRun[];
   readonly states: number;
   readonly complete: boolean;
+  /** What was not looked into, where not all was. */
+  readonly leftOut: readonly LeftOut[];
 }
+
+/** A message that would begin a process already under way; messages that pile up unread; more states than are looked at. */
+export type LeftOut = "begun again" | "piled up" | "too many states";
 
 /** So many states are looked at, at most, and so much work is done, in nodes looked at. */
 const mostStates = 20_000;
 const mostWork = 12_000_000;
 /** More messages on one flow than this, not taken yet, are not looked into. */
 const mostSent = 3;
+/** So many ways to begin are looked at, at most: each process at one of its starts. */
+const mostBeginnings = 64;
 /** After so many different ways of getting stuck no more are looked for. */
 const mostStuck = 8;
 
@@ -57,6 +64,7 @@ function explore(model: Model, parties: readonly Party[]): Collaboration {
   const seen: Seen[] = [];
   const known = new Set<string>();
   const stuck = new Map<string, StuckRun>();
+  const leftOut = new Set<LeftOut>();
   let complete = true;
   let work = 0;
   const visit = (play: Play, from: number, passed: readonly Id[]) => {
@@ -64,6 +72,7 @@ function explore(model: Model, parties: readonly Party[]): Collaboration {
     if (known.has(key)) return;
     if (seen.length >= mostStates || work > mostWork) {
       complete = false;
+      leftOut.add("too many states");
       return;
     }
     known.add(key);
@@ -71,7 +80,14 @@ function explore(model: Model, parties: readonly Party[]): Collaboration {
   };
   const nobody = nobodyBegins(model, parties, expected);
   if (nobody) stuck.set("", nobody);
-  else for (const play of beginnings(world, parties)) visit(play, -1, []);
+  else {
+    const ways = beginnings(world, parties);
+    if (ways.length > mostBeginnings) {
+      complete = false;
+      leftOut.add("too many states");
+    }
+    for (const play of ways.slice(0, mostBeginnings)) visit(play, -1, []);
+  }
   for (let at = 0; at < seen.length; at++) {
     const { state } = seen[at] as Seen;
     const play = Play.load(world, state);
@@ -93,9 +109,11 @@ function explore(model: Model, parties: readonly Party[]): Collaboration {
       // The last of them goes on with the case that was opened; the others with copies of it.
       const next = number === acts.length - 1 ? play : Play.load(world, state);
       const happened = next.step(act as Act);
-      const isTooMuch =
-        next.unheard > 0 || [...next.sent.values()].some((count) => count > mostSent) || hasTooMany(next);
-      if (isTooMuch) complete = false;
+      const isBegunAgain = next.unheard > 0;
+      const isPiledUp = [...next.sent.values()].some((count) => count > mostSent);
+      if (isBegunAgain) leftOut.add("begun again");
+      if (isPiledUp) leftOut.add("piled up");
+      if (isBegunAgain || isPiledUp || hasTooMany(next)) complete = false;
       else
         visit(
           next,
@@ -109,6 +127,7 @@ function explore(model: Model, parties: readonly Party[]): Collaboration {
     stuck: [...stuck.values()],
     states: seen.length,
     complete,
+    leftOut: [...leftOut],
   };
 }
 
@@ -121,10 +140,9 @@ const hasTooMany = (play: Play): boolean =>
 
 /** Every way to begin: each process that needs no message of another begins at one of its starts; one that has both kinds may also wait. */
 function beginnings(world: World, parties: readonly Party[]): Play[] {
-  const most = 64;
   const begun: (readonly { readonly process: Id; readonly start: Id | undefined }[])[] = [];
   const choose = (at: number, sofar: (typeof begun)[number]) => {
-    if (begun.length >= most) return;
+    if (begun.length > mostBeginnings) return;
     const party = parties[at];
     if (!party) {
       begun.push(sofar);

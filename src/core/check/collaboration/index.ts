@@ -1,1 +1,1 @@
-export { type Collaboration, collaborationsOf, type StuckRun } from "./explore";
+export { type Collaboration, collaborationsOf, type LeftOut, type StuckRun } from "./explore";

@@ -1,6 +1,6 @@
-import { listOf, say, withCommas } from "../../messages";
+import { listOf, type Said, say, withCommas } from "../../messages";
 import { called, type Element, type Id, type Model, nameOf, participantsOf } from "../../model";
-import { collaborationsOf, type StuckRun } from "../collaboration";
+import { collaborationsOf, type LeftOut, type StuckRun } from "../collaboration";
 import { type Found, type Rule, saidOf } from "../finding";
 
 /** A pool by its name, or by what its process is called. */
@@ -84,4 +84,24 @@ export const messageNeverArrives: Rule = {
       });
     });
   },
+};
+
+const leftOut: { readonly [what in LeftOut]: Said } = {
+  "begun again": say`that one of them is begun again while it is under way`,
+  "piled up": say`that messages pile up unread`,
+  "too many states": say`more states than can be looked at`,
+};
+
+export const collaborationUnknown: Rule = {
+  id: "collaboration-unknown",
+  group: "behaviour",
+  severity: "advice",
+  wants: say`What pools do together is known: all that can happen between them was looked at.`,
+  find: (model) =>
+    collaborationsOf(model)
+      .filter((one) => one.leftOut.length > 0 && one.stuck.length === 0)
+      .map((one) => ({
+        elements: [...one.processes],
+        message: say`Whether ${listOf(one.processes.map((process) => poolName(model, process)))} can wait for each other for ever was looked at in part. Left out: ${listOf(one.leftOut.map((what) => leftOut[what]))}.`,
+      })),
 };
