@@ -15,5 +15,7 @@ export default defineConfig({
     // Opening a database takes seconds, more on a busy machine.
     hookTimeout: 120_000,
     pool: "forks",
+    // Half of the time a test waits: for a database to open, for an answer.
+    maxWorkers: 2,
   },
 });

@@ -22,10 +22,11 @@ import { adviceOn } from "./advice";
 import { buildFrame } from "./build";
 import { coverageOf } from "./coverage";
 import { type BriefContent, emptyBrief } from "./document";
-import { type Frame, type FrameItem, framesOf, placingsOf } from "./frames";
+import { type Frame, framesOf, placingsOf } from "./frames";
 import { linksOf } from "./links";
 import { markedText } from "./markedText";
 import { readBrief } from "./sentences";
+import { outline } from "./testing/outline";
 
 const content = (text: string, more: Partial<BriefContent> = {}): BriefContent => ({
   ...emptyBrief,
@@ -36,36 +37,6 @@ const framesIn = (text: string, more?: Partial<BriefContent>) => {
   const brief = content(text, more);
   return framesOf(readBrief(brief.document), brief);
 };
-
-/** Items in one line each, for comparing. */
-function outline(items: readonly FrameItem[]): string[] {
-  return items.flatMap((item): string[] => {
-    switch (item.kind) {
-      case "step":
-        return [
-          `${item.name} (${item.role?.name ?? item.awaits?.name ?? "nobody"})`,
-          ...(item.deadline
-            ? [
-                `  late: ${item.deadline.name} → ${item.deadline.path.ends?.name ?? ""}`,
-                ...outline(item.deadline.path.items).map((line) => `    ${line}`),
-              ]
-            : []),
-        ];
-      case "decision":
-        return [
-          item.question,
-          ...item.paths.flatMap((path) => [
-            `  ${path.answer}${path.ends ? ` → ${path.ends.name}` : ""}`,
-            ...outline(path.items).map((line) => `    ${line}`),
-          ]),
-        ];
-      case "part":
-        return [`[${item.part.name}]`, ...outline(item.items).map((line) => `  ${line}`)];
-      default:
-        return [`${item.kind}: ${item.name}`];
-    }
-  });
-}
 
 /** Builds a frame, with directory entries named after themselves. */
 function build(frame: Frame, start: Model, built: readonly string[] = []): { model: Model; built: string[] } {
@@ -108,7 +79,7 @@ describe("frames", () => {
       "Check whether application is complete (Front desk)",
       "Application complete?",
       "  yes",
-      "  papers missing",
+      "  no",
       "    Ask household for them (Front desk)",
       "    Missing papers sent (Household)",
       "      late: Ten working days → Application lapsed",
@@ -163,7 +134,7 @@ The feeder map is then updated for the household's solar plant.`;
       parts: [{ id: "part", name: "Sign papers", kind: "sub-process", of: "m1" }],
     };
     const [frame] = framesOf(readBrief(marked), brief);
-    expect(outline(frame?.items ?? [])).toEqual(["File it (Desk)", "[Sign papers]", "  Sign it (Desk)"]);
+    expect(outline(frame?.items ?? [])).toEqual(["File application (Desk)", "[Sign papers]", "  Sign it (Desk)"]);
   });
 });
 
@@ -229,7 +200,7 @@ describe("building", () => {
     const start = named(model, "Household applied for connection");
     expect(eventDefinitionsOf(model, start).map((one) => one.type)).toEqual(["messageEventDefinition"]);
     expect(targets(model, "Register application")).toEqual([">Check whether application is complete"]);
-    expect(targets(model, "Application complete?").sort()).toEqual(["papers missing>Ask household for them", "yes>"]);
+    expect(targets(model, "Application complete?").sort()).toEqual(["no>Ask household for them", "yes>"]);
     expect(targets(model, "Feeder can take plant?").sort()).toEqual(["no>Reject application", "yes>Plant connected"]);
     expect(targets(model, "Reject application")).toEqual([">Case closed"]);
     const [late] = boundaryEventsOf(model, named(model, "Missing papers sent"));

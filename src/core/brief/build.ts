@@ -1,11 +1,22 @@
 import { type Draft, giveRole } from "../capture";
 import type { Kind } from "../commands";
 import { foldedName } from "../directory";
-import { boundaryEventsOf, type Id, incomingOf, laneOf, outgoingOf, scopeOf } from "../model";
+import {
+  boundaryEventsOf,
+  edgesOf,
+  type Id,
+  incomingOf,
+  laneOf,
+  outgoingOf,
+  type Point,
+  participantsOf,
+  scopeOf,
+  shapesOf,
+} from "../model";
 import { type BuildContext, FrameGround } from "./buildGround";
-import type { Frame, FrameDecision, FrameItem, FramePath, FrameStep, Thing } from "./frames";
+import type { Frame, FrameDecision, FrameItem, FrameParallel, FramePath, FrameStep, Thing } from "./frames";
 import { nodeOf } from "./links";
-import { stateName } from "./wording";
+import { stateName } from "./reading/states";
 
 /**
  * Builds a frame into a model's process: pool, lanes, closed pools, a start for each trigger, steps in the order of the text,
@@ -92,8 +103,10 @@ class FrameBuilder extends FrameGround {
         return this.#step(item, cursor);
       case "decision":
         return this.#decision(item, cursor);
+      case "parallel":
+        return this.#parallel(item, cursor);
       case "wait": {
-        const kind: Kind = { type: "intermediateCatchEvent", trigger: "timerEventDefinition" };
+        const kind: Kind = { type: "intermediateCatchEvent", trigger: waitTriggers[item.trigger] };
         const next = this.#insert(kind, item.name, cursor, [item.mark]);
         if (item.duration)
           this.draft.do({ type: "setTimer", event: next.after, kind: "timeDuration", text: item.duration });
@@ -111,7 +124,9 @@ class FrameBuilder extends FrameGround {
     const { draft } = this;
     const id = draft.newId(kind.type);
     const flow = draft.newId("flow");
-    draft.do({ type: "insertOnFlow", diagram: draft.pageOf(cursor.flow), onFlow: cursor.flow, id, flow, kind });
+    const diagram = draft.pageOf(cursor.flow);
+    const at = this.#besideWhereFlowLeadsAway(cursor);
+    draft.do({ type: "insertOnFlow", diagram, onFlow: cursor.flow, id, flow, kind, ...(at && { at }) });
     if (name) draft.do({ type: "rename", id, name });
     const lane = laneOf(draft.model, cursor.after);
     if (lane && laneOf(draft.model, id)?.id !== lane.id && scopeOf(draft.model, id)?.id === this.process.id)
@@ -120,15 +135,31 @@ class FrameBuilder extends FrameGround {
     return { flow: outgoingOf(draft.model, id)[0]?.id ?? flow, after: id };
   }
 
+  /** A flow that leads around others may run along the border of its pool; what is put onto it stands beside what comes before it. */
+  #besideWhereFlowLeadsAway({ flow, after }: Cursor): Point | undefined {
+    const { model } = this.draft;
+    const boundsOf = (id: Id) => shapesOf(model, id)[0]?.bounds;
+    const source = boundsOf(after);
+    const target = boundsOf(model.elements.get(flow)?.targetRef as Id);
+    const pool = participantsOf(model).find((one) => one.processRef === this.process.id);
+    const around = pool && scopeOf(model, after)?.id === this.process.id ? boundsOf(pool.id) : undefined;
+    if (!source || !target) return undefined;
+    const isAway = (point: Point) => around && (point.y < around.y + 40 || point.y > around.y + around.height - 40);
+    const course = edgesOf(model, flow)[0]?.waypoints ?? [];
+    if (target.x > source.x + source.width && !course.some(isAway)) return undefined;
+    return { x: source.x + source.width / 2, y: source.y + source.height / 2 };
+  }
+
   #step(step: FrameStep, cursor: Cursor): Cursor {
     const { draft } = this;
-    const next = this.#insert(stepKind(step), step.name, cursor, [step.mark]);
+    const next = this.#insert(stepKind(step), step.name, cursor, [step.mark, ...step.alsoMarks]);
     const id = next.after;
     if (step.calls) {
       const called = this.context.calledProcess(step.calls);
       if (called) draft.do({ type: "setField", id, field: "calledElement", value: called });
     }
-    if (step.isForEach && this.frame.triggers.some((trigger) => trigger.time !== undefined))
+    const isBatch = this.frame.triggers.some((trigger) => trigger.time !== undefined);
+    if (step.isForEach || (step.isForAll && isBatch))
       draft.do({ type: "setRepetition", activity: id, id: draft.newId("each"), repetition: "parallel" });
     if (step.role) this.#role(id, step.role);
     if (step.awaits) this.message(this.party(step.awaits), id);
@@ -169,8 +200,35 @@ class FrameBuilder extends FrameGround {
     draft.do({ type: "rename", id: event, name: deadline.name });
     draft.do({ type: "setTimer", event, kind: "timeDuration", text: deadline.duration });
     this.link(event, [deadline.mark]);
-    const flow = this.end(event, deadline.path.ends);
+    const flow = this.#leave(event, deadline.path, () => this.#meetBehind(id));
     this.#items(deadline.path.items, { flow, after: id });
+  }
+
+  /** The flow a path begins with: to an end of its own, back to a step before, or to where it meets the others. */
+  #leave(from: Id, path: FramePath, meet: () => Id): Id {
+    if (path.ends) return this.end(from, path.ends);
+    const earlier = path.back && nodeOf(this.draft.model, this.links(), path.back.to);
+    const target = earlier ? this.#meetBefore(earlier) : meet();
+    const flow = this.draft.newId("flow");
+    this.draft.do({ type: "connect", diagram: this.draft.pageOf(from), id: flow, source: from, target });
+    if (earlier && path.back?.mark) this.link(flow, [path.back.mark]);
+    return flow;
+  }
+
+  /** The join before an element, made where there is none. */
+  #meetBefore(element: Id): Id {
+    const { model } = this.draft;
+    const [flow, ...others] = incomingOf(model, element);
+    const source = flow && model.elements.get(flow.sourceRef as Id);
+    const isJoin = source?.type === "exclusiveGateway" && !source.name && outgoingOf(model, source.id).length === 1;
+    if (others.length > 0 || !flow) return element;
+    return isJoin ? source.id : this.#insert(join, "", { flow: flow.id, after: flow.sourceRef as Id }, []).after;
+  }
+
+  /** The join behind an element. */
+  #meetBehind(element: Id): Id {
+    const [flow] = outgoingOf(this.draft.model, element);
+    return flow ? this.#insert(join, "", { flow: flow.id, after: element }, []).after : element;
   }
 
   #isLinked(id: Id, mark: string): boolean {
@@ -182,37 +240,63 @@ class FrameBuilder extends FrameGround {
     if (decision.role) this.#role(split.after, decision.role);
     const gateway = split.after;
     let main = split.flow;
-    const going = decision.paths.filter((path) => !path.ends);
+    const going = decision.paths.filter((path) => !path.ends && !path.back);
     const meets = going.length > 1;
     let next: Cursor = split;
-    let join: Id | undefined;
+    let meeting: Id | undefined;
     if (meets) {
-      next = this.#insert({ type: "exclusiveGateway" }, "", { flow: main, after: gateway }, []);
-      join = next.after;
-      main = incomingOf(draft.model, join)[0]?.id ?? main;
+      next = this.#insert(join, "", { flow: main, after: gateway }, []);
+      meeting = next.after;
+      main = incomingOf(draft.model, meeting)[0]?.id ?? main;
     }
     // One path keeps the flow that is there: the first that goes on.
     const keeper = going[0] ?? decision.paths[0];
     for (const path of decision.paths) {
       let flow = main;
-      if (path !== keeper) {
-        if (path.ends) flow = this.end(gateway, path.ends);
-        else {
-          flow = draft.newId("flow");
-          draft.do({ type: "connect", diagram: draft.pageOf(gateway), id: flow, source: gateway, target: join as Id });
-        }
-      }
+      if (path !== keeper) flow = this.#leave(gateway, path, () => meeting as Id);
+      else if (path.ends) this.#nameEnd(flow, path.ends);
       draft.do({ type: "rename", id: flow, name: path.answer });
       if (path.mark) this.link(flow, [path.mark]);
       if (path === usualOf(decision)) draft.do({ type: "setField", id: gateway, field: "default", value: flow });
       const last = this.#items(path.items, { flow, after: gateway });
       if (path === keeper && !meets) next = last;
     }
-    if (join !== undefined) {
-      const flow = outgoingOf(draft.model, join)[0];
-      return flow ? { flow: flow.id, after: join } : next;
+    if (meeting !== undefined) {
+      const flow = outgoingOf(draft.model, meeting)[0];
+      return flow ? { flow: flow.id, after: meeting } : next;
     }
     return next;
+  }
+
+  /** Where each way ends, the last of them has the end that is there. */
+  #nameEnd(flow: Id, ends: NonNullable<FramePath["ends"]>): void {
+    const end = this.#endBehind(flow);
+    if (!end) return;
+    if (!this.draft.element(end).name && ends.name) this.draft.do({ type: "rename", id: end, name: ends.name });
+    this.link(end, [ends.mark]);
+  }
+
+  /** A split and its join, with what goes on side by side between them. */
+  #parallel(item: FrameParallel, cursor: Cursor): Cursor {
+    const { draft } = this;
+    const split = this.#insert({ type: "parallelGateway" }, "", cursor, [item.mark]);
+    const meeting = this.#insert({ type: "parallelGateway" }, "", split, []);
+    const [first = [], ...others] = item.branches;
+    const main = incomingOf(draft.model, meeting.after)[0];
+    if (main) this.#items(first, { flow: main.id, after: split.after });
+    for (const branch of others) {
+      const flow = draft.newId("flow");
+      draft.do({
+        type: "connect",
+        diagram: draft.pageOf(split.after),
+        id: flow,
+        source: split.after,
+        target: meeting.after,
+      });
+      this.#items(branch, { flow, after: split.after });
+    }
+    const flow = outgoingOf(draft.model, meeting.after)[0];
+    return flow ? { flow: flow.id, after: meeting.after } : meeting;
   }
 
   /** A part factored out of the text: a sub-process with a page of its own, or a call. */
@@ -259,9 +343,16 @@ class FrameBuilder extends FrameGround {
   }
 }
 
+const join: Kind = { type: "exclusiveGateway" };
+const waitTriggers = {
+  timer: "timerEventDefinition",
+  message: "messageEventDefinition",
+  condition: "conditionalEventDefinition",
+} as const;
+
 /** The path most cases take, as far as a text tells: one that goes on without doing more. */
 function usualOf(decision: FrameDecision): FramePath {
-  const going = decision.paths.filter((path) => !path.ends);
+  const going = decision.paths.filter((path) => !path.ends && !path.back);
   return (
     going.find((path) => path.items.length === 0) ??
     going.find((path) => path.answer === "yes") ??
@@ -273,7 +364,7 @@ function usualOf(decision: FrameDecision): FramePath {
 const markOf = (item: FrameItem): string => (item.kind === "part" ? item.part.id : item.mark);
 function stepKind(step: FrameStep): Kind {
   if (step.calls) return { type: "callActivity" };
-  if (step.awaits) return { type: "receiveTask" };
+  if (step.awaits || step.isWait) return { type: "receiveTask" };
   if (step.bySystem) return { type: "serviceTask" };
   if (step.sendsTo) return { type: "sendTask" };
   return { type: step.systems.length > 0 ? "userTask" : "task" };

@@ -181,5 +181,5 @@ export class FrameGround {
 
 function startKind(trigger: FrameTrigger | undefined): Kind {
   if (trigger?.time !== undefined) return { type: "startEvent", trigger: "timerEventDefinition" };
-  return { type: "startEvent", ...(trigger?.from && { trigger: "messageEventDefinition" as const }) };
+  return { type: "startEvent", ...(trigger?.isMessage && { trigger: "messageEventDefinition" as const }) };
 }

@@ -1,9 +1,12 @@
+import type { Said } from "../messages";
+import { itemsOf } from "./discourse";
 import type { BriefContent, BriefPart, Mark } from "./document";
-import { itemsOf } from "./items";
+import { clausesOf } from "./reading/clauses";
+import { stateName } from "./reading/states";
 import type { BriefReading, Sentence } from "./sentences";
 import { Subjects } from "./subjects";
 import { isRecurring } from "./times";
-import { meaningOf, stateName } from "./wording";
+import { meaningOf, speaksOf } from "./wording";
 
 /** A process as the text has it: what sets it off, what is done in it, in the order of the text. */
 export interface Frame {
@@ -17,6 +20,7 @@ export interface Frame {
   readonly sentences: readonly Sentence[];
   readonly items: readonly FrameItem[];
   readonly result: Mark | undefined;
+  readonly open: readonly OpenQuestion[];
   readonly roles: readonly string[];
   readonly parties: readonly Thing[];
 }
@@ -28,6 +32,8 @@ export interface FrameTrigger {
   readonly time: string | undefined;
   /** The outside party that sets it off. */
   readonly from: string | undefined;
+  /** Whether something comes from outside. */
+  readonly isMessage: boolean;
 }
 
 /** Something named in the text, with the marks that say so. */
@@ -38,7 +44,8 @@ export interface Thing {
 
 export type FrameItem =
   | FrameStep
-  | { readonly kind: "wait"; readonly mark: string; readonly name: string; readonly duration: string | undefined }
+  | FrameWait
+  | FrameParallel
   | { readonly kind: "milestone"; readonly mark: string; readonly name: string }
   | FrameDecision
   | {
@@ -50,13 +57,17 @@ export type FrameItem =
 
 export interface FrameStep {
   readonly kind: "step";
+  /** The words it was taken from; further ones where it stands for several ("approves or rejects"). */
   readonly mark: string;
+  readonly alsoMarks: readonly string[];
   readonly name: string;
   readonly role: Thing | undefined;
   /** A system that does it by itself. */
   readonly bySystem: boolean;
   /** The outside party that does it, so that here it is waited for. */
   readonly awaits: Thing | undefined;
+  /** Somebody of the organisation, or something, is waited for. */
+  readonly isWait: boolean;
   /** The outside party it goes to. */
   readonly sendsTo: Thing | undefined;
   readonly systems: readonly (Thing & { readonly use: "reads" | "writes" })[];
@@ -67,9 +78,27 @@ export interface FrameStep {
   readonly deadline: FrameDeadline | undefined;
   /** Done for each of many. */
   readonly isForEach: boolean;
+  /** Done for all of many, which is each by itself where the process runs for many cases at once. */
+  readonly isForAll: boolean;
   /** The key of the frame it calls. */
   readonly calls: string | undefined;
   readonly passage: number;
+}
+
+/** Something that is waited for without doing anything: a time, a message, a state. */
+export interface FrameWait {
+  readonly kind: "wait";
+  readonly mark: string;
+  readonly name: string;
+  readonly trigger: "timer" | "message" | "condition";
+  readonly duration: string | undefined;
+}
+
+/** What goes on at the same time. */
+export interface FrameParallel {
+  readonly kind: "parallel";
+  readonly mark: string;
+  readonly branches: readonly (readonly FrameItem[])[];
 }
 
 export interface FrameDeadline {
@@ -95,6 +124,17 @@ export interface FramePath {
   readonly mark: string | undefined;
   readonly items: readonly FrameItem[];
   readonly ends: { readonly mark: string; readonly name: string } | undefined;
+  /** Where it goes back to: the mark of a step before, and the words that say so. */
+  readonly back: { readonly to: string; readonly mark: string | undefined } | undefined;
+}
+
+/** What the text does not tell, for an analyst to settle. */
+export interface OpenQuestion {
+  /** The number of the sentence. */
+  readonly sentence: number;
+  readonly question: Said;
+  /** The marks whose elements it is about. */
+  readonly marks: readonly string[];
 }
 
 /** The frame a sentence is in, and whether somebody said so or it was taken from its place or words. */
@@ -217,7 +257,7 @@ export function framesOf(reading: BriefReading, content: BriefContent): Frame[] 
       kind,
       name: setting(key)?.name || fallback,
       process: setting(key)?.process,
-      triggers: own.map((mark) => triggerFrom(mark, subjects)),
+      triggers: own.map((mark) => triggerFrom(mark, subjects, sentenceOf(reading, mark))),
       sentences: all,
       ...made,
       roles: [...new Set(stepsIn(made.items).flatMap((step) => step.role?.name ?? []))],
@@ -242,6 +282,7 @@ export function framesOf(reading: BriefReading, content: BriefContent): Frame[] 
       sentences: [],
       items: [{ ...step, calls: undefined }],
       result: undefined,
+      open: [],
       roles: step.role ? [step.role.name] : [],
       parties: [],
     });
@@ -268,15 +309,34 @@ export function stepsIn(items: readonly FrameItem[]): FrameStep[] {
         return item.paths.flatMap((path) => stepsIn(path.items));
       case "part":
         return stepsIn(item.items);
+      case "parallel":
+        return item.branches.flatMap(stepsIn);
       default:
         return [];
     }
   });
 }
 
-function triggerFrom(mark: Mark, subjects: Subjects): FrameTrigger {
-  const from = subjects.partiesInWords(mark.text)[0]?.name;
-  return { mark, name: stateName(mark.text), time: isRecurring(mark.text) ? mark.text : undefined, from };
+const sentenceOf = (reading: BriefReading, mark: Mark) =>
+  reading.sentences.find((sentence) => sentence.marks.includes(mark));
+
+/** What sets a process off: a time, or a message where somebody outside does something or a paper arrives. */
+function triggerFrom(mark: Mark, subjects: Subjects, sentence: Sentence | undefined): FrameTrigger {
+  const clause =
+    sentence &&
+    clausesOf(sentence.text).find((one) => mark.from - sentence.from <= one.to && mark.to - sentence.from > one.from);
+  const subject = clause?.subject && sentence?.text.slice(clause.subject.from, clause.subject.to);
+  const words = subject && !mark.text.includes(subject) ? `${subject} ${mark.text}` : mark.text;
+  const from = subjects.partiesInWords(words)[0]?.name;
+  const arrives = /\b(?:arrives?|comes? in|is received|are received|reaches)\b/i.test(words);
+  return {
+    mark,
+    name: stateName(words),
+    time: isRecurring(mark.text) ? mark.text : undefined,
+    from,
+    isMessage:
+      from !== undefined || (arrives && subjects.named("document").some((one) => speaksOf(one.name, subject ?? ""))),
+  };
 }
 
 const headingsOf = (reading: BriefReading) =>

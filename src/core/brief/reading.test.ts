@@ -3,10 +3,11 @@ import { describe, expect, test } from "vitest";
 import { connection } from "../testing/connectionBrief";
 import { passagesOf } from "./document";
 import { markedText } from "./markedText";
+import { question, stateName } from "./reading/states";
 import { readBrief, sentenceSpans } from "./sentences";
 import { refusalOf, suggestMarks } from "./suggest";
 import { readTime } from "./times";
-import { doneName, question, stateName, stepName, thingName, workKey } from "./wording";
+import { doneName, stepName, thingName, workKey } from "./wording";
 
 describe("sentences", () => {
   test.each([

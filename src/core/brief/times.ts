@@ -3,7 +3,31 @@ export type Time =
   | { readonly kind: "cycle"; readonly iso: string }
   | { readonly kind: "duration"; readonly iso: string; readonly isWait: boolean };
 
-const numberWords = ["a", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten"];
+const numberWords: { readonly [word: string]: number } = {
+  a: 1,
+  an: 1,
+  another: 1,
+  one: 1,
+  two: 2,
+  three: 3,
+  four: 4,
+  five: 5,
+  six: 6,
+  seven: 7,
+  eight: 8,
+  nine: 9,
+  ten: 10,
+  eleven: 11,
+  twelve: 12,
+  fourteen: 14,
+  fifteen: 15,
+  twenty: 20,
+  thirty: 30,
+  forty: 40,
+  sixty: 60,
+  ninety: 90,
+};
+const counts = `\\d+|${Object.keys(numberWords).join("|")}`;
 const units: { readonly [unit: string]: string } = {
   hour: "PT1H",
   hourly: "PT1H",
@@ -28,12 +52,14 @@ const weekdays = ["monday", "tuesday", "wednesday", "thursday", "friday", "satur
 const firstMonday = 5;
 
 const recurring = new RegExp(
-  `\\b(?:(?:every|each|once (?:a|per)|per)\\s+(?:working\\s+|business\\s+)?(?<unit>hour|day|night|morning|evening|week|month|quarter|year|${weekdays.join("|")})|(?<adverb>hourly|daily|nightly|weekly|monthly|quarterly|yearly|annually))\\b`,
+  `\\b(?:(?:every|each|once (?:a|per|every)|per)\\s+(?:working\\s+|business\\s+)?(?<unit>hour|day|night|morning|evening|week|month|quarter|year|${weekdays.join("|")})|(?<adverb>hourly|daily|nightly|weekly|monthly|quarterly|yearly|annually))\\b`,
   "i",
 );
 const clock = /\bat\s+(?<hour>\d{1,2})(?::(?<minute>\d{2}))?\s*(?<half>am|pm)?\b/i;
-const lasting =
-  /\b(?<count>\d+|an?|one|two|three|four|five|six|seven|eight|nine|ten)\s+(?<working>(?:working|business)\s+)?(?<unit>minute|hour|day|week|month|year)s?\b/i;
+const lasting = new RegExp(
+  `\\b(?<count>${counts})\\s+(?<working>(?:working|business)\\s+)?(?<unit>minute|hour|day|week|month|year)s?\\b`,
+  "i",
+);
 
 /** Whether words say that something comes again by the clock: "every night", "weekly". */
 export const isRecurring = (words: string): boolean => recurring.test(words);
@@ -56,11 +82,7 @@ export function readTime(words: string): Time | undefined {
   const found = lasting.exec(words)?.groups;
   if (!found) return undefined;
   const written = (found.count as string).toLowerCase();
-  const count = /^\d+$/.test(written)
-    ? Number(written)
-    : written === "an"
-      ? 1
-      : Math.max(1, numberWords.indexOf(written));
+  const count = /^\d+$/.test(written) ? Number(written) : (numberWords[written] ?? 1);
   return {
     kind: "duration",
     iso: durationOf(count, (found.unit as string).toLowerCase(), found.working !== undefined),

@@ -56,14 +56,14 @@ export const termsOf = remembered((text: string): readonly Term[] =>
   }),
 );
 
-const articles = /^(?:an?|the|his|her|its|their|our|any|this|that|these|those|each|every|all)\s+/i;
+export const articles = /^(?:an?|the|his|her|its|their|our|any|this|that|these|those|each|every|all)\s+/i;
 /** In the middle of a name only articles go; "their" before a noun is left out too. */
 const innerArticles = /\b(?:an?|the|his|her|its|their|our)\s+/gi;
 
-const capitalised = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+export const capitalised = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 export const uncapitalised = (words: string) =>
   /^\p{Lu}\p{Ll}/u.test(words) ? words.charAt(0).toLowerCase() + words.slice(1) : words;
-const tidied = (words: string) =>
+export const tidied = (words: string) =>
   words
     .replace(/\s+/g, " ")
     .replace(/^[\s,;:.]+|[\s,;:.?]+$/g, "")
@@ -102,7 +102,7 @@ function verbsIn(verb: string) {
   return view.verbs();
 }
 export const infinitiveOf = remembered((verb: string) => verbsIn(verb).toInfinitive().text() || verb);
-const pastOf = (verb: string) => verbsIn(verb).toPastTense().text() || verb;
+export const pastOf = (verb: string) => verbsIn(verb).toPastTense().text() || verb;
 
 /** The singular of a plural: "bodies" is "body". */
 export const singularOf = remembered((plural: string): string => {
@@ -135,29 +135,10 @@ export const stepName = remembered((words: string): string => {
   return named(`${infinitiveOf(verb.text)} ${text.slice(verb.to)}`);
 });
 
-const named = (words: string) => {
+export const named = (words: string) => {
   const bare = tidied(words).replace(innerArticles, "");
   return capitalised(bare.length > 80 ? `${bare.slice(0, bare.lastIndexOf(" ", 78))} …` : bare);
 };
-
-/** What has happened, as a state: "a household applies for a connection" is "Household applied for connection". */
-export function stateName(words: string): string {
-  const text = tidied(words)
-    .replace(/^(?:when(?:ever)?|once|as soon as|if|after|until)\s+/i, "")
-    .replace(articles, "");
-  if (/\bevery\b|ly$/i.test(words) && !/\b(?:when|once|as soon as)\b/i.test(words)) return capitalised(tidied(words));
-  const terms = termsOf(text);
-  // "The application lapses": at the end, what is taken for a plural is what happened.
-  const verb = terms.find(
-    (term, at) => at > 0 && (term.tags.has("Verb") || (at === terms.length - 1 && /[^s]s$/.test(term.text))),
-  );
-  if (!verb) return named(text);
-  if (verb.tags.has("Copula") || verb.tags.has("Auxiliary"))
-    return named(`${text.slice(0, verb.from)}${text.slice(verb.to).replace(/^\s*(?:been|then)\b/i, "")}`);
-  return named(
-    verb.tags.has("PastTense") ? text : `${text.slice(0, verb.from)}${pastOf(verb.text)}${text.slice(verb.to)}`,
-  );
-}
 
 /** What somebody else did with something, as a state of that: "sends the missing papers" is "Missing papers sent". */
 export function doneName(words: string): string {
@@ -166,14 +147,6 @@ export function doneName(words: string): string {
   if (!verb) return named(text);
   const rest = tidied(text.slice(verb.to));
   return rest === "" ? named(pastOf(verb.text)) : named(`${rest.replace(articles, "")} ${pastOf(verb.text)}`);
-}
-
-/** A decision as a question: "whether the application is complete" is "Application complete?" */
-export function question(words: string): string {
-  const text = tidied(words).replace(/^(?:whether|if|unless|when|where|in case|depending on)\s+/i, "");
-  const copula = /^(?<what>.+?)\s+(?:is|are)\s+(?<how>.+)$/i.exec(text)?.groups;
-  const bare = copula ? `${copula.what} ${copula.how}` : text;
-  return `${named(bare)}?`;
 }
 
 const keyWords = ["Noun", "Adjective", "Verb", "Value"];

@@ -42,14 +42,29 @@ export const stateVerbs = list(`
 
 /** Verbs after which a document is new or goes out; after others it is what one works with. */
 export const givingVerbs = list(`
-  write draft draw prepare issue send create make print produce compile report fill sign hand mail email post publish
-  confirm record note sum summarise list invoice bill answer generate`);
+  write draft draw prepare issue send create make print produce compile report fill hand mail email post publish note sum summarise
+  list invoice bill answer generate leave add complete type attach design provide supply deliver`);
 
 /** Verbs by which a system is read, not written to. */
 export const readingVerbs = list(
   "look check read find see compare open consult search watch review inspect verify retrieve",
 );
 
-export const sendingVerbs = list(
-  "send inform notify tell mail email post write answer remind ask request report invoice bill",
+export const sendingVerbs = list(`
+  send inform notify tell mail email post write answer remind ask request report invoice bill warn alert propose offer hand return
+  give deliver ship forward present submit order reorder invite pass transmit refund pay announce confirm show issue file`);
+
+/** Verbs whose object is who is told or asked. */
+export const askingVerbs = list(
+  "ask tell inform notify remind warn alert call phone thank invite contact advise consult question urge chase",
 );
+
+/** Verbs by which a case comes to an end, where they are said of the case itself. */
+export const closingVerbs = list("close end stop finish terminate conclude settle drop abandon lapse expire");
+/** What a case is called. */
+export const caseNouns = list(`
+  case file request claim matter procedure process order application job inquiry enquiry suggestion registration reservation
+  purchase opening complaint work project work-order ticket incident reservation booking offer proposal`);
+
+/** Verbs after which nothing is likely to follow. */
+export const refusingVerbs = list("reject refuse decline cancel withdraw deny abort discard dismiss");

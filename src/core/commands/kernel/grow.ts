@@ -69,6 +69,17 @@ export function growAround(change: Change, diagram: Id, id: Id): void {
   }
 }
 
+/** Makes a lane reach down to a line, moving what lies below it; what is on its way into the lane stays where it is. */
+export function growLaneDown(change: Change, diagram: Id, lane: Element, to: number, staying: ReadonlySet<Id>): void {
+  const bounds = shapeOn(change.model, diagram, lane.id)?.bounds;
+  if (!bounds) return;
+  const bottom = bounds.y + bounds.height;
+  const missing = onGrid(to - bottom + 1.9);
+  if (missing <= 0) return;
+  const chain = laneChain(change.model, lane, participantOf(change.model, lane.id));
+  openRoom(change, diagram, "y", bottom, missing, new Set([...chain, lane.id]), staying);
+}
+
 function laneChain(model: Model, lane: Element, pool: Element | undefined): Set<Id> {
   const chain = new Set(
     ancestorsOf(model, lane.id)

@@ -13,6 +13,7 @@ import {
 } from "../../model";
 import { move } from "../arrange/move";
 import { type Change, refuse } from "../kernel/change";
+import { growLaneDown } from "../kernel/grow";
 import { obstaclesOn } from "../kernel/page";
 import { neighbourLane } from "./lanes";
 
@@ -77,7 +78,10 @@ function shiftIntoLane(change: Change, diagram: Id, elementId: Id, lane: Id): vo
   }
   const wanted = to.bounds.y + to.bounds.height / 2 - (shape.bounds.y + shape.bounds.height / 2);
   const hanging = boundaryEventsOf(change.model, elementId).map((event) => event.id);
-  const y = freeShift(change, diagram, shape.bounds, wanted, to.bounds, new Set([elementId, ...hanging]));
+  const moving = new Set([elementId, ...hanging]);
+  const y = freeShift(change, diagram, shape.bounds, wanted, to.bounds, moving);
+  // Where the lane is full, it grows before the step comes: outside of it the step would belong to nobody.
+  growLaneDown(change, diagram, change.element(lane), shape.bounds.y + y + shape.bounds.height + 20, moving);
   move(change, { type: "move", diagram, ids: [elementId], by: { x: 0, y } });
 }
 

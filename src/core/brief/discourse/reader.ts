@@ -1,0 +1,174 @@
+import { say } from "../../messages";
+import type { BriefPart } from "../document";
+import { relationOf, statementOf } from "../reading/polarity";
+import type { Sentence } from "../sentences";
+import type { Mention, Subjects } from "../subjects";
+import { readTime } from "../times";
+import { actorOf, subjectOf } from "./actor";
+import { Course, type Place } from "./course";
+import type { Told } from "./index";
+import { type Part, partsOf } from "./part";
+import { turnsOfPhrase } from "./rules";
+import { bareAnswer, otherAnswer } from "./rules/answer";
+import { conditionWords } from "./rules/condition";
+import { repeated } from "./rules/repeat";
+import { sideBySide } from "./rules/together";
+import { spokenOf } from "./thing";
+
+/** Reads sentences into a course of work. */
+export class Reader {
+  readonly #course = new Course();
+  #passage: number | undefined;
+
+  constructor(
+    readonly subjects: Subjects,
+    readonly shared: ReadonlySet<string>,
+    readonly sentences: readonly Sentence[],
+  ) {}
+
+  readPart(part: BriefPart, sentences: readonly Sentence[], told: Told): void {
+    const course = this.#course;
+    course.here = course.root;
+    const marks = sentences.flatMap((sentence) => sentence.marks.map((mark) => mark.id));
+    const isCalled = part.kind === "process";
+    course.root.items.push({
+      kind: "part",
+      part,
+      marks: isCalled ? marks.slice(0, 1) : [],
+      items: isCalled ? [] : told.items,
+    });
+    course.open.push(...told.open);
+  }
+
+  readSentence(sentence: Sentence): void {
+    const course = this.#course;
+    const everybody = this.subjects.mentionsIn(sentence);
+    const parts = partsOf(sentence, everybody);
+    course.toldBefore = this.#passage === sentence.passage ? course.told : [];
+    course.told = [];
+    course.here = this.#passage === sentence.passage ? this.#placeOf(sentence, parts, everybody) : course.root;
+    this.#passage = sentence.passage;
+    for (const part of parts) {
+      const moment = { part, course, everybody, shared: this.shared };
+      for (const turn of turnsOfPhrase) if (turn.read(moment)) break;
+      this.#remember(part, everybody);
+    }
+    sideBySide(course, parts);
+  }
+
+  finish(): Told {
+    const course = this.#course;
+    for (const { path, step, part } of course.refused) {
+      const isLast = path.items.at(-1) === step;
+      if (isLast && !path.ends && !path.back)
+        course.wonder(part.sentence, say`Does "${step.name}" end the case?`, [step.mark]);
+    }
+    for (const decision of course.decisions)
+      if (decision.paths.length === 0)
+        course.wonder(decision.sentence, say`What follows from each answer to "${decision.question}"?`, [
+          decision.mark,
+        ]);
+    for (const { step, part } of course.steps)
+      if (!step.role && !step.bySystem && !step.awaits && !step.mark.includes(":"))
+        course.wonder(part.sentence, say`Who does "${step.name}"?`, [step.mark]);
+    return { items: course.finish(), result: course.result, open: course.open };
+  }
+
+  /** Who and what was spoken of last, for the pronouns of what follows. */
+  #remember(part: Part, everybody: readonly Mention[]): void {
+    const course = this.#course;
+    const named = subjectOf(part, everybody) ?? (part.clause.verb ? actorOf(part, everybody, course) : undefined);
+    if (named && part.clause.verb && !part.clause.verb.isPassive) {
+      course.lastSubject = named;
+      if (named.kind === "role") course.lastRole = named;
+    }
+    if (!part.marks.some((mark) => mark.kind === "activity")) {
+      const thing = spokenOf(part, subjectOf(part, everybody) !== undefined);
+      if (thing) course.lastThing = thing;
+    }
+    for (const mention of part.mentions) {
+      if (mention.kind === "party") course.lastParty = mention;
+      if (mention.kind === "document") course.lastDocument = mention;
+    }
+    if (!course.lastRole) {
+      const role = part.mentions.find((mention) => mention.kind === "role");
+      if (role) course.lastRole = role;
+    }
+  }
+
+  /** Where a sentence goes on: on the path of the one before, as long as its words belong there. */
+  #placeOf(sentence: Sentence, parts: readonly Part[], everybody: readonly Mention[]): Place {
+    const course = this.#course;
+    for (let place: Place | undefined = course.here; place?.path; place = place.parent)
+      if (this.#staysOn(place, sentence, parts, everybody)) return place;
+    return course.root;
+  }
+
+  #staysOn(place: Place, sentence: Sentence, parts: readonly Part[], everybody: readonly Mention[]): boolean {
+    const first = parts[0];
+    if (!first) return false;
+    if (/^(?:then|afterwards|after that|finally|in (?:either|any) case)\b/i.test(first.words)) return false;
+    const last = place.items.at(-1);
+    // What was asked last is answered where it was asked.
+    const bare = bareAnswer(first);
+    if (place.decision && bare && !this.#hasDeadlineBefore(sentence)) {
+      const given = bare === "other" ? otherAnswer(place.decision.paths) : bare;
+      if (!place.decision.paths.some((path) => path.answer === given)) return true;
+    }
+    const isAnswer = first.clause.link === "if" || first.clause.link === "unless" || bare !== undefined;
+    if (last?.kind === "decision" && "onlyAsked" in last && last.onlyAsked && isAnswer) return true;
+    if (place.path?.ends || place.path?.back) return false;
+    const step = last?.kind === "step" ? last : undefined;
+    const subject = subjectOf(first, everybody);
+    // "… asks the household for them. The household sends them."
+    if (first.clause.link === undefined && step && subject?.kind === "party") {
+      if (step.sendsTo?.name === subject.name) return true;
+      if (!step.awaits && answering.has(first.clause.verb?.base.split(" ")[0] ?? "")) return true;
+    }
+    // "… the director must approve. If the director refuses, …": who came in on this path is spoken of there.
+    if (
+      first.clause.link === "if" &&
+      subject &&
+      step &&
+      (step.role?.name === subject.name || step.awaits?.name === subject.name)
+    ) {
+      const elsewhere = this.#course.steps.some((one) => one.place !== place && one.step.role?.name === subject.name);
+      if (!elsewhere) return true;
+    }
+    return this.#comesBack(place, sentence);
+  }
+
+  /** Whether a sentence further on gives the other answer, or goes back: all before it is then on this path. */
+  #comesBack(place: Place, from: Sentence): boolean {
+    const course = this.#course;
+    for (const later of this.sentences) {
+      if (later.at < from.at || later.passage !== from.passage) continue;
+      if (later.at > from.at + 3) return false;
+      const everybody = this.subjects.mentionsIn(later);
+      const parts = partsOf(later, everybody);
+      const first = parts[0];
+      if (!first || inEvery.test(first.words)) return false;
+      if (parts.some((part) => repeated(part, course) !== undefined)) return later.at >= from.at;
+      const answer = bareAnswer(first);
+      const hasDeadline = this.#hasDeadlineBefore(later);
+      if (answer && !hasDeadline) return later.at > from.at;
+      if (first.clause.link === "if" || first.clause.link === "unless") {
+        const { decision } = place;
+        const relation = decision ? relationOf(statementOf(conditionWords(first, course)), decision.says) : 0;
+        return later.at > from.at && relation === -1 && place.path?.answer === "yes";
+      }
+    }
+    return false;
+  }
+
+  #hasDeadlineBefore(sentence: Sentence): boolean {
+    const before = this.sentences.find((one) => one.at === sentence.at - 1);
+    return before?.marks.some((mark) => mark.kind === "time" && readTime(mark.text)?.kind === "duration") ?? false;
+  }
+}
+
+const inEvery = /^(?:in (?:either|any|every) case|finally)\b/i;
+/** What somebody does in answer to something. */
+const answering = new Set(
+  "accept answer choose sign return pay approve reply confirm decline refuse agree respond select pick".split(" "),
+);

@@ -1,0 +1,52 @@
+import { stateName } from "../../reading/states";
+import { subjectOf } from "../actor";
+import { conditionWords } from "./condition";
+import type { TurnOfPhrase } from "./rule";
+
+const finished =
+  /\b(?:both|all|these|they|everything)\b.*\b(?:done|finished|ready|there|complete|completed|over|in)\b/i;
+
+/** "When the papers arrive", in the middle of the work: what is waited for. */
+export const arrival: TurnOfPhrase = {
+  name: "what is waited for",
+  examples: [
+    {
+      text: "The [role: desk] [activity: enters the name]. As soon as a plot is free, the [role: steward] [activity: shows the plot].",
+      reads: ["Enter name", "wait: Plot free", "Show plot"],
+    },
+  ],
+  read: ({ part, course, everybody }) => {
+    const { clause } = part;
+    if (
+      clause.link !== "when" ||
+      part.marks.some((mark) => mark.kind !== "role" && mark.kind !== "document" && mark.kind !== "party")
+    )
+      return false;
+    const last = course.lastStep();
+    // Work that goes on side by side is over when both are; what was waited for with a deadline is there.
+    const before = course.root.items.at(-1);
+    if (finished.test(part.words) || before?.kind === "parallel") return true;
+    if (last?.step.deadline || (last?.step.awaits && last.place.items.at(-1) === last.step)) {
+      course.here = last.place;
+      return true;
+    }
+    const mark = part.all
+      .slice(part.all.indexOf(part) + 1)
+      .flatMap((one) => one.marks)
+      .find((one) => one.kind === "activity");
+    if (!mark || course.steps.length === 0) return true;
+    const isMessage =
+      subjectOf(part, everybody)?.kind === "party" || /\b(?:arrive|come|reach|receive)/i.test(clause.verb?.base ?? "");
+    course.add(
+      {
+        kind: "wait",
+        mark: `${mark.id}:when`,
+        name: stateName(conditionWords(part, course)),
+        trigger: isMessage ? "message" : "condition",
+        duration: undefined,
+      },
+      part,
+    );
+    return true;
+  },
+};

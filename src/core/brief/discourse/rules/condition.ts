@@ -1,0 +1,143 @@
+import { say } from "../../../messages";
+import { relationOf, sharesSubject, statementOf } from "../../reading/polarity";
+import { question } from "../../reading/states";
+import { actorOf, subjectWords } from "../actor";
+import type { Course, OpenDecision } from "../course";
+import type { Part } from "../part";
+import { markIn } from "../part";
+import { roleOf } from "../step";
+import { objectOf } from "../thing";
+import type { TurnOfPhrase } from "./rule";
+
+const link =
+  /^(?:and\s+|but\s+|then\s+)*(?:only if|even if|if|unless|when|where|in case|provided that|provided|whenever|once|as soon as)\s+/i;
+
+/** A condition without its "if", and with the name of what "it" is. */
+export function conditionWords(part: Part, course: Course): string {
+  const mark = markIn(part, "decision");
+  const words = (mark?.text ?? part.words)
+    .replace(link, "")
+    .replace(
+      /\s*,?\s*(?:within|after|by)\s+(?:\d+|an?|\p{L}+)\s+(?:working\s+)?(?:minutes?|hours?|days?|weeks?|months?)$/iu,
+      "",
+    );
+  const pronoun = /^(?:it|they)\b/i.exec(words)?.[0].toLowerCase();
+  const thing = thingBefore(part) ?? course.lastThing;
+  if (pronoun && thing && (pronoun === "they") === thing.isPlural)
+    return words.replace(/^(?:it|they)\b/i, `the ${thing.text}`);
+  const subject = mark && mark.from - part.sentence.from > (part.clause.subject?.from ?? 0) ? subjectWords(part) : "";
+  return subject && !words.toLowerCase().includes(subject.toLowerCase()) ? `${subject} ${words}` : words;
+}
+
+/** "Pays the bill if it is right": what the clause before works on, though it is read after its condition. */
+function thingBefore(part: Part): Course["lastThing"] {
+  const before = part.all.find((one) => one !== part && one.clause.to <= part.clause.from && markIn(one, "activity"));
+  const mark = before && markIn(before, "activity");
+  return before && mark ? objectOf(before, mark) : undefined;
+}
+
+/** Asks what a clause makes the work hang on, or answers what was asked before. */
+export const condition: TurnOfPhrase = {
+  name: "a condition",
+  examples: [
+    {
+      text: "The [role: desk] [activity: checks [decision: whether the pieces are free]]. If [decision: pieces are missing], it [activity: offers a later date].",
+      reads: ["Check whether pieces are free", "Pieces free?", "  yes", "  no", "    Offer later date"],
+    },
+    {
+      text: "If [decision: the form is right], the [role: desk] [activity: files the form]. If [decision: it is wrong], the desk [activity: sends a letter].",
+      reads: ["Form right?", "  yes", "    File form", "  no", "    Send letter"],
+    },
+    {
+      text: "The [role: desk] [activity: pays the bill] if [decision: it is right].",
+      reads: ["Bill right?", "  yes", "    Pay bill", "  no"],
+    },
+    {
+      text: "Unless [decision: the house is empty], the [role: crew] [activity: rings the bell].",
+      reads: ["House empty?", "  yes", "  no", "    Ring bell"],
+    },
+  ],
+  read: (moment) => {
+    const { part, course } = moment;
+    const mark = markIn(part, "decision");
+    const kind = part.clause.link;
+    const isCondition = kind === "if" || kind === "unless" || (kind === "when" && mark !== undefined);
+    if (
+      kind === "whether" ||
+      (mark &&
+        !isCondition &&
+        /\b(?:whether|if|for|depending on)\s*$/i.test(part.sentence.text.slice(0, mark.from - part.sentence.from)))
+    ) {
+      if (!mark) return false;
+      const role = roleOf(actorOf(part, moment.everybody, course) ?? course.lastSubject);
+      const words = mark.text.replace(/^(?:for|whether|if)\s+/i, "");
+      const decision = course.ask(part, { mark: mark.id, words, role, onlyAsked: true });
+      if (kind !== "whether" && /^(?:the|an?)\s+\p{L}+$/iu.test(words)) decision.question = question(words);
+      return kind === "whether";
+    }
+    if (!isCondition) return false;
+    const words = conditionWords(part, course);
+    const says = statementOf(words);
+    const open = course.answerable();
+    const given = open && answerTo(open, says, part);
+    if (open && given) {
+      course.follow(open, kind === "unless" ? opposite(given) : given, mark?.id);
+      if (given !== "yes" && given !== "no")
+        course.wonder(part.sentence, say`Which answer to "${open.question}" is "${given}"?`, [open.mark]);
+      return true;
+    }
+    const key = mark?.id ?? derivedKey(part);
+    if (!key) return false;
+    const role = roleOf(course.lastSubject?.kind === "role" ? course.lastSubject : course.lastRole);
+    // "If it is not paid" asks whether it is paid.
+    const asked = says.isNegated ? affirmed(words, course) : words;
+    const isYes = (kind === "unless") === says.isNegated;
+    const decision = course.ask(part, { mark: key, words: asked, role, onlyAsked: false });
+    course.follow(decision, isYes ? "yes" : "no");
+    return true;
+  },
+};
+
+/** A denied condition without what denies it; "none is free" is "the pump is free". */
+function affirmed(words: string, course: Course): string {
+  const head = course.lastThing?.text.split(" ").at(-1);
+  return words
+    .replace(/^(?:none|no one)\b(?:\s+of\s+\S+)?/i, head ? `the ${head}` : "one")
+    .replace(/^there (?:is|are) (?:no|not any)\s+/i, "there is ")
+    .replace(/^no\s+/i, "")
+    .replace(/\b(?:does|do|did|has|have) not\s+|\s*\bnot\b|\b(?:doesn't|don't|hasn't|haven't)\s+/i, " ")
+    .replace(/\b(is|are|can)n't\b/i, "$1")
+    .replace(/\s{2,}/g, " ")
+    .trim();
+}
+
+const opposite = (answer: string) => (answer === "yes" ? "no" : answer === "no" ? "yes" : answer);
+
+/** A condition nobody marked stands by what depends on it. */
+function derivedKey(part: Part): string | undefined {
+  const next = part.all
+    .slice(part.all.indexOf(part) + 1)
+    .flatMap((one) => one.marks)
+    .find((mark) => mark.kind === "activity" || mark.kind === "result");
+  return next && `${next.id}:if`;
+}
+
+/** Which answer to an open question a condition is, if it is one: yes, no, or its own words. */
+export function answerTo(open: OpenDecision, says: ReturnType<typeof statementOf>, part: Part): string | undefined {
+  const relation = relationOf(says, open.says);
+  const isNear = part.sentence.at - open.sentence.at <= (open.onlyAsked ? 1 : 4);
+  const isAbout = says.isPronoun || sharesSubject(says, open.says);
+  if (relation !== 0 && (isAbout || open.onlyAsked)) {
+    const answer = relation === 1 ? "yes" : "no";
+    // The same said again is another question, asked later.
+    if (open.paths.some((path) => path.answer === answer) && !open.onlyAsked)
+      return relation === 1 ? undefined : answer;
+    return answer;
+  }
+  if (!isNear) return undefined;
+  if (open.onlyAsked && isAbout)
+    return question([...says.words].length > 0 ? part.words.replace(link, "") : "no")
+      .slice(0, -1)
+      .toLowerCase();
+  return undefined;
+}

@@ -1,0 +1,52 @@
+import { isRecurring, readTime } from "../../times";
+import { capitalised } from "../../wording";
+import { refusingVerbs } from "../../words";
+import { stepOf, verbOf } from "../step";
+import { objectOf } from "../thing";
+import type { TurnOfPhrase } from "./rule";
+
+/** What is simply done, or waited for. */
+export const plain: TurnOfPhrase = {
+  name: "what is done",
+  examples: [
+    {
+      text: "The [role: desk] [activity: opens the letter] and [activity: files it].",
+      reads: ["Open letter", "File letter"],
+    },
+    { text: "The [role: desk] [activity: waits another week].", reads: ["wait: Another week"] },
+  ],
+  read: ({ part, course, everybody, shared }) => {
+    for (const mark of part.marks) {
+      if (mark.kind === "activity") {
+        const time = /^waits?\b/i.test(mark.text) ? readTime(mark.text) : undefined;
+        if (time?.kind === "duration") {
+          const name = capitalised(mark.text.replace(/^waits?\s+(?:for\s+)?/i, ""));
+          course.add({ kind: "wait", mark: mark.id, name, trigger: "timer", duration: time.iso }, part);
+          continue;
+        }
+        const step = stepOf(part, mark, course, everybody, shared);
+        const thing = objectOf(part, mark);
+        course.add(step, part);
+        if (thing) course.lastThing = thing;
+        if (refusingVerbs.has(verbOf(part, mark)) && course.here.path)
+          course.refused.push({ path: course.here.path, step, part });
+      } else if (mark.kind === "time" && isWaitOfItsOwn(part, mark.text)) {
+        const time = readTime(mark.text);
+        const duration = time?.kind === "duration" ? time.iso : undefined;
+        course.add({ kind: "wait", mark: mark.id, name: capitalised(mark.text), trigger: "timer", duration }, part);
+      }
+    }
+    return true;
+  },
+};
+
+/** "After ten days", "waits a week", where nothing that is done takes that long. */
+function isWaitOfItsOwn(part: Parameters<typeof stepOf>[0], words: string): boolean {
+  const time = readTime(words);
+  if (time?.kind !== "duration" || isRecurring(words)) return false;
+  const mark = part.marks.find((one) => one.kind === "time" && one.text === words);
+  const activities = part.sentence.marks.filter((other) => other.kind === "activity");
+  if (!mark || activities.some((other) => other.from <= mark.from && other.to >= mark.to)) return false;
+  if (activities.length === 0) return !/^(?:within|by|no later)\b/i.test(words);
+  return time.isWait && !activities.some((other) => other.to <= mark.from);
+}

@@ -1,0 +1,132 @@
+import type { Mark } from "../document";
+import type { Thing } from "../frames";
+import type { Mention } from "../subjects";
+import { isRecurring } from "../times";
+import { doneName, infinitiveOf, meaningOf, stepName, thingKey, uncapitalised, workKey } from "../wording";
+import { askingVerbs, givingVerbs, readingVerbs, sendingVerbs } from "../words";
+import { actorOf } from "./actor";
+import type { Course, OpenStep } from "./course";
+import type { Part } from "./part";
+
+/** What a marked activity comes to: who does it, with what, for whom. */
+export function stepOf(
+  part: Part,
+  mark: Mark,
+  course: Course,
+  everybody: readonly Mention[],
+  shared: ReadonlySet<string>,
+): OpenStep {
+  const { sentence, clause } = part;
+  const actor = actorOf(part, everybody, course);
+  const from = mark.from - sentence.from;
+  const others = sentence.marks.filter((other) => other.kind === "activity" && other.from > mark.from);
+  const until = Math.max(clause.to, mark.to - sentence.from);
+  const end = Math.min(until, ...others.map((other) => other.from - sentence.from));
+  const isFirst = sentence.marks.find((other) => other.kind === "activity") === mark;
+  const begins = clause.verb?.isPassive || isFirst ? clause.from : from;
+  const own = everybody.filter((mention) => mention.from >= begins && mention.from < end);
+  const said = own.filter((mention) => mention.from >= from || clause.verb?.isPassive);
+  const verb = verbOf(part, mark);
+  const awaits = actor?.kind === "party" ? actor : undefined;
+  const receiver = receiverOf(part, said, verb, awaits, course);
+  const meant = /\b(?:it|them)\b/i.test(mark.text) ? documentMeant(everybody, course, from) : undefined;
+  const words = withoutPronouns(wholeWords(part, mark), verb, course, receiver);
+  const key = workKey(words);
+  return {
+    kind: "step",
+    mark: mark.id,
+    alsoMarks: [],
+    name: awaits ? doneName(words) : stepName(words),
+    role: actor?.kind === "role" ? actor : undefined,
+    bySystem: actor?.kind === "system",
+    awaits,
+    isWait: false,
+    sendsTo: !awaits && receiver && (sendingVerbs.has(verb) || askingVerbs.has(verb)) ? receiver : undefined,
+    systems: distinct(own.filter((mention) => mention.kind === "system")).map((system) => ({
+      ...system,
+      use: readingVerbs.has(verb) ? ("reads" as const) : ("writes" as const),
+    })),
+    documents: awaits
+      ? []
+      : distinct([...(meant ? [meant] : []), ...said.filter((mention) => mention.kind === "document")]).map(
+          (document) => ({
+            ...document,
+            direction: givingVerbs.has(verb) ? ("out" as const) : ("in" as const),
+          }),
+        ),
+    times: part.marks
+      .filter((other) => other.kind === "time")
+      .map((other) => ({ name: other.text, marks: [other.id] })),
+    deadline: undefined,
+    isForEach:
+      /\b(?:each|every)\s+(?:of\s+)?(?:the\s+)?\p{L}+/iu.test(withoutTimes(sentence.text.slice(clause.from, end))) ||
+      /^for\s+(?:each|every)\b/i.test(part.lead),
+    isForAll: /\ball\s+(?:of\s+)?(?:the\s+)?\p{L}+/iu.test(sentence.text),
+    calls: shared.has(key) ? `shared:${key}` : undefined,
+    passage: sentence.passage,
+  };
+}
+
+/** "Is locked" says what is done only with what it is done to. */
+function wholeWords(part: Part, mark: Mark): string {
+  const { subject, verb } = part.clause;
+  const begins = mark.from - part.sentence.from;
+  if (!verb?.isPassive || !subject || begins < subject.to || begins > verb.main.to) return mark.text;
+  return `${part.sentence.text.slice(subject.from, subject.to)} ${part.sentence.text.slice(Math.min(verb.from, begins), mark.to - part.sentence.from)}`;
+}
+
+/** The ground form of what a mark says is done. */
+export function verbOf(part: Part, mark: Mark): string {
+  const { verb } = part.clause;
+  const place = mark.from - part.sentence.from;
+  const isOwn = verb && verb.main.from >= place && verb.main.to <= mark.to - part.sentence.from;
+  if (isOwn || (verb?.isPassive && place <= verb.to)) return (verb as { base: string }).base.split(" ")[0] as string;
+  const first = stepName(mark.text).split(" ")[0] ?? "";
+  return [...meaningOf(first)][0] ?? infinitiveOf(first).toLowerCase();
+}
+
+/** The outside party something goes to: named behind the verb, or meant by "them" where people are told or asked something. */
+function receiverOf(
+  part: Part,
+  said: readonly Mention[],
+  verb: string,
+  awaits: Mention | undefined,
+  course: Course,
+): Mention | undefined {
+  const named = said.find((mention) => mention.kind === "party" && mention.name !== awaits?.name);
+  if (named) return named;
+  const text = part.sentence.text.slice(part.clause.verb?.to ?? part.clause.from, part.clause.to);
+  const isTold =
+    /\bto\s+(?:them|him|her)\b/i.test(text) || (askingVerbs.has(verb) && /^\s*(?:them|him|her)\b/i.test(text));
+  return isTold ? course.lastParty : undefined;
+}
+
+function documentMeant(everybody: readonly Mention[], course: Course, from: number): Mention | undefined {
+  const here = everybody.findLast((mention) => mention.kind === "document" && mention.to <= from);
+  if (here) return here;
+  return course.lastThing &&
+    course.lastDocument &&
+    thingKey(course.lastThing.text).endsWith(thingKey(course.lastDocument.name))
+    ? course.lastDocument
+    : undefined;
+}
+
+/** "Signs it" with the name of what is signed. */
+function withoutPronouns(words: string, verb: string, course: Course, receiver: Mention | undefined): string {
+  if (askingVerbs.has(verb) && /^\s*\p{L}+\s+(?:them|him|her)\b/iu.test(words))
+    return receiver ? words.replace(/\b(?:them|him|her)\b/i, `the ${uncapitalised(receiver.name)}`) : words;
+  const thing = course.lastThing;
+  const pronoun = /(?<!\b(?:to|for|by|with|against|worth)\s)\b(?:it|them)\b/i.exec(words);
+  if (!thing || !pronoun || (pronoun[0].toLowerCase() === "them") !== thing.isPlural) return words;
+  return words.replace(pronoun[0], `the ${uncapitalised(thing.text)}`);
+}
+
+const withoutTimes = (text: string) =>
+  text.replace(/\b(?:every|each)\s+\p{L}+(?:\s+at\s+[\d:]+)?/giu, (words) => (isRecurring(words) ? "" : words));
+
+export function distinct(mentions: readonly Mention[]): Mention[] {
+  return [...new Map(mentions.map((mention) => [thingKey(mention.name), mention])).values()];
+}
+
+export const roleOf = (mention: Mention | undefined): Thing | undefined =>
+  mention?.kind === "role" ? mention : undefined;

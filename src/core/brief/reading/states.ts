@@ -1,0 +1,32 @@
+import { isRecurring } from "../times";
+import { articles, capitalised, named, pastOf, tidied, uncapitalised } from "../wording";
+import { clausesOf } from "./clauses";
+
+/** What has happened, as a state: "a household applies for a connection" is "Household applied for connection". */
+export function stateName(words: string): string {
+  if (isRecurring(words) && !/\b(?:when|as soon as)\b/i.test(words)) return capitalised(tidied(words));
+  const text = tidied(words)
+    .replace(/^(?:when(?:ever)?|once|as soon as|if|after|until)\s+/i, "")
+    .replace(articles, "");
+  const verb = clausesOf(text)[0]?.verb;
+  if (!verb) return named(text);
+  const [before, behind] = [text.slice(0, verb.main.from), text.slice(verb.main.to)];
+  if (/^(?:is|are|was|were|has|have|gets?)$/i.test(text.slice(verb.main.from, verb.main.to)))
+    return named(`${before}${behind.replace(/^\s*(?:been|then)\b/i, "")}`);
+  if (verb.isPassive || verb.from < verb.main.from) {
+    const helper = /\b(?:is|are|was|were|has been|have been|has|have|gets?)\s+(?:then\s+|also\s+)?$/i;
+    return named(`${before.replace(helper, "")} ${text.slice(verb.main.from)}`);
+  }
+  const done = text.slice(verb.main.from, verb.main.to);
+  return named(/ed$/i.test(done) ? text : `${before}${pastOf(done)}${behind}`);
+}
+
+/** A decision as a question: "whether the application is complete" is "Application complete?" */
+export function question(words: string): string {
+  const text = tidied(words)
+    .replace(/^(?:whether|if|unless|when|where|in case|depending on)\s+/i, "")
+    .replace(/^there (?:is|are)\s+|^it (?:is|was) (?=(?:the|an?)\b)|^to\s+/i, "");
+  const copula = /^(?<what>.+?)\s+(?:is|are)\s+(?<how>.+)$/i.exec(text)?.groups;
+  const bare = copula ? `${copula.what} ${copula.how}` : text;
+  return `${named(uncapitalised(bare))}?`;
+}
