@@ -1,4 +1,5 @@
 /** `npm run bench`: the figures of speed and size, each beside its goal. Ratios are taken in one run. */
+import { briefRows } from "./brief";
 import { browserRows } from "./browser";
 import { compareRows } from "./compare";
 import { coreRows } from "./core";
@@ -12,6 +13,7 @@ const print = ({ what, measured, goal, met }: BenchRow) =>
   console.log(`${met ? "  " : "! "}${what}\n      ${measured}   (goal: ${goal})`);
 if (!process.argv.includes("--browser")) {
   for (const row of coreRows()) print(row);
+  for (const row of briefRows()) print(row);
   for (const row of compareRows()) print(row);
   for (const row of soundnessRows()) print(row);
   for (const row of await layoutRows()) print(row);

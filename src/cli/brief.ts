@@ -1,20 +1,30 @@
+import { writeFileSync } from "node:fs";
+import { writeBpmn } from "@/core/bpmn";
 import {
   adviceOn,
+  asOneModel,
+  buildAll,
   emptyBrief,
-  framesOf,
   type MarkKind,
   markAll,
   markedText,
   markKinds,
+  markOfKey,
   readBrief,
   suggestMarks,
 } from "@/core/brief";
-import { EXIT, readBytes, UnusableInput } from "./input";
+import { eventDefinitionsOf, flowNodesIn, type Id, type Model, wordsOf } from "@/core/model";
+import { callerPath, EXIT, readBytes, UnusableInput } from "./input";
 
-/** `lane brief TEXT.txt|.md`: what a description names, which processes it tells of, and advice. Marks in brackets are kept. */
+/**
+ * `lane brief TEXT.txt|.md [OUT.bpmn]`: what a description names, the processes it tells of as they would be built, what it leaves open,
+ * and advice. Marks in brackets are kept; where there are none, those suggested are all taken.
+ */
 export function brief(args: readonly string[], json: boolean): number {
-  const [file] = args;
-  if (!file || args.length > 1) throw new UnusableInput("brief needs one text file");
+  const [file, out] = args;
+  if (!file || args.length > 2) throw new UnusableInput("brief needs one text file, and where to write the processes");
+  if (out !== undefined && !out.toLowerCase().endsWith(".bpmn"))
+    throw new UnusableInput(`${out}: processes are written to a file that ends in .bpmn`);
   const text = new TextDecoder().decode(readBytes(file));
   let document: ReturnType<typeof markedText>;
   try {
@@ -27,18 +37,30 @@ export function brief(args: readonly string[], json: boolean): number {
   if (own.marks.length === 0) document = markAll(document, suggestMarks(own, [], []));
   const reading = readBrief(document);
   const content = { ...emptyBrief, document };
-  const frames = framesOf(reading, content);
+  const built = buildAll(content);
+  if (!built.ok) throw new UnusableInput(`${file}: ${built.problems.map((problem) => problem.message).join(" ")}`);
+  const frames = built.value.map((one) => one.frame);
+  if (out !== undefined) writeProcesses(out, asOneModel(built.value.map((one) => one.model)));
   const named = (kind: MarkKind) => [
     ...new Set(reading.marks.filter((mark) => mark.kind === kind).map((mark) => mark.text.replace(/\s+/g, " "))),
   ];
   const answer = {
     found: Object.fromEntries(markKinds.map((kind) => [kind, named(kind)])),
-    processes: frames.map(({ name, roles, parties, sentences }) => ({
-      name,
-      roles,
-      parties: parties.map((party) => party.name),
-      sentences: sentences.map((sentence) => sentence.text),
+    processes: built.value.map(({ frame, process, model }) => ({
+      id: process,
+      name: frame.name,
+      start: startOf(model, process),
+      roles: frame.roles,
+      parties: frame.parties.map((party) => party.name),
+      sentences: frame.sentences.map((sentence) => sentence.text),
     })),
+    open: built.value.flatMap(({ frame, model }) =>
+      frame.open.map((one) => ({
+        sentence: reading.sentences[one.sentence]?.text ?? "",
+        question: one.question.text,
+        elements: elementsFor(model, one.marks),
+      })),
+    ),
     advice: adviceOn(reading, content, frames).map(({ kind, message, reason }) => ({
       kind,
       message: message.text,
@@ -53,8 +75,33 @@ export function brief(args: readonly string[], json: boolean): number {
       process.stdout.write(
         `\nprocess   ${one.name}: ${one.sentences.length} sentences, ${one.roles.join(", ") || "nobody"}\n`,
       );
+    if (answer.open.length > 0) process.stdout.write("\n");
+    for (const { question, sentence } of answer.open) process.stdout.write(`open      ${question} (${sentence})\n`);
     if (answer.advice.length > 0) process.stdout.write("\n");
     for (const { message, reason } of answer.advice) process.stdout.write(`advice    ${message} ${reason}\n`);
   }
   return EXIT.done;
+}
+
+function startOf(model: Model, process: Id): "message" | "timer" | "none" {
+  const start = flowNodesIn(model, process).find((node) => node.type === "startEvent");
+  const type = start && eventDefinitionsOf(model, start.id)[0]?.type;
+  return type === "messageEventDefinition" ? "message" : type === "timerEventDefinition" ? "timer" : "none";
+}
+
+/** What stands for the words of a question; for what was built for a turn of phrase, that. */
+function elementsFor(model: Model, marks: readonly string[]): Id[] {
+  const exact = [...model.elements].filter((element) => wordsOf(element).some((word) => marks.includes(word)));
+  const near = [...model.elements].filter((element) =>
+    wordsOf(element).some((word) => marks.map(markOfKey).includes(markOfKey(word))),
+  );
+  return (exact.length > 0 ? exact : near).map((element) => element.id);
+}
+
+function writeProcesses(path: string, model: Model): void {
+  try {
+    writeFileSync(callerPath(path), writeBpmn(model));
+  } catch {
+    throw new UnusableInput(`${path}: cannot be written there`);
+  }
 }

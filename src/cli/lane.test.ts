@@ -115,9 +115,32 @@ test("lane brief names what a description holds: triggers, roles, parties, and a
   expect(processes).toHaveLength(2);
   expect(processes[0].sentences[0]).toContain("When a household applies");
   expect(Array.isArray(advice)).toBe(true);
+  expect(processes.map((one: { start: string }) => one.start)).toEqual(["message", "timer"]);
+  expect(done.out).not.toContain("undefined");
   expect(lane("brief", path("missing.txt")).code).toBe(2);
   writeFileSync(path("open.txt"), "The [role: front desk answers");
   expect(lane("brief", path("open.txt")).code).toBe(2);
+});
+
+test("lane brief writes the processes as they would be built, and says what the text leaves open", () => {
+  writeFileSync(
+    path("deadline.txt"),
+    "When a household applies, the front desk asks the household for the plan. The household sends the plan within ten days. Otherwise the front desk calls the household.\n\nEvery night, billing prints the bills.\n",
+  );
+  const out = path("told.bpmn");
+  const { processes, open } = JSON.parse(lane("brief", path("deadline.txt"), out, "--json").out);
+  const { processes: checked, findings } = JSON.parse(lane("check", out, "--json").out);
+  expect(checked.map((one: { id: string }) => one.id)).toEqual(processes.map((one: { id: string }) => one.id));
+  expect(checked.every((one: { sound: boolean }) => one.sound)).toBe(true);
+  expect(findings.filter((one: { severity: string }) => one.severity === "error")).toEqual([]);
+  const file = readFileSync(out, "utf8");
+  expect(file.match(/<bpmndi:BPMNDiagram /g)).toHaveLength(2);
+  expect(file).toContain("<timeDuration");
+  expect(open).toMatchObject([{ question: 'What comes after "Call household"?' }]);
+  expect(open[0].sentence).toContain("Otherwise");
+  expect(file).toContain(`id="${open[0].elements[0]}"`);
+  expect(lane("brief", path("deadline.txt"), path("told.svg")).error).toContain("ends in .bpmn");
+  expect(lane("brief", path("deadline.txt"), path("nowhere/told.bpmn")).code).toBe(2);
 });
 
 test("lane compare tells differences element by element, and as a person calls them", () => {

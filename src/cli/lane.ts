@@ -32,8 +32,8 @@ const verbs: {
     load: async () => (await import("./walk")).walk,
   },
   brief: {
-    usage: "lane brief TEXT.txt   (or .md; marks in brackets, as [role: the front desk], are kept)",
-    does: "Reads a description and says what it tells of.",
+    usage: "lane brief TEXT.txt [OUT.bpmn]   (or .md; marks in brackets, as [role: the front desk], are kept)",
+    does: "Reads a description, says what it tells of and leaves open, and writes the processes it would become.",
     load: async () => (await import("./brief")).brief,
   },
   merge: {

@@ -59,6 +59,8 @@ export const briefSummary: Job<{ readonly content: BriefContent; readonly marks:
   _,
   { content, marks },
 ) => {
-  const { sentences, accounted } = coverageOf(readBrief(content.document), new Set(marks));
-  return { sentences, accounted };
+  const reading = readBrief(content.document);
+  const { sentences, accounted } = coverageOf(reading, new Set(marks));
+  const unsettled = framesOf(reading, content).reduce((sum, frame) => sum + frame.open.length, 0);
+  return { sentences, accounted, unsettled };
 };

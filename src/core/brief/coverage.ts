@@ -10,7 +10,10 @@ export interface Coverage {
 }
 
 /** The same in numbers, as it is kept. */
-export type BriefSummary = Pick<Coverage, "sentences" | "accounted">;
+export type BriefSummary = Pick<Coverage, "sentences" | "accounted"> & {
+  /** Questions the text leaves open; absent where they were not counted yet. */
+  readonly unsettled?: number;
+};
 
 /**
  * How much of a text the models account for: a sentence is accounted for when something marked in it stands in a model.

@@ -1,5 +1,5 @@
-import type { Said } from "../messages";
 import { itemsOf } from "./discourse";
+import type { OpenQuestion } from "./discourse/questions";
 import type { BriefContent, BriefPart, Mark } from "./document";
 import { clausesOf } from "./reading/clauses";
 import { stateName } from "./reading/states";
@@ -128,15 +128,6 @@ export interface FramePath {
   readonly back: { readonly to: string; readonly mark: string | undefined } | undefined;
 }
 
-/** What the text does not tell, for an analyst to settle. */
-export interface OpenQuestion {
-  /** The number of the sentence. */
-  readonly sentence: number;
-  readonly question: Said;
-  /** The marks whose elements it is about. */
-  readonly marks: readonly string[];
-}
-
 /** The frame a sentence is in, and whether somebody said so or it was taken from its place or words. */
 export interface Placing {
   readonly frame: string;
@@ -247,7 +238,7 @@ export function framesOf(reading: BriefReading, content: BriefContent): Frame[] 
     if (sentences.length === 0) return;
     const inner = content.parts.filter((part) => part.of === key);
     const partItems = inner.map((part) => ({ part, sentences: groups.get(part.id) ?? [] }));
-    const made = itemsOf(sentences, subjects, shared, partItems);
+    const made = itemsOf(sentences, subjects, { shared, parts: partItems, answers: content.answers ?? {} });
     const all = [
       ...sentences,
       ...partItems.flatMap((part) => (part.part.kind === "sub-process" ? part.sentences : [])),

@@ -1,6 +1,8 @@
 export { type Advice, adviceOn } from "./advice";
 export { buildFrame } from "./build";
+export { asOneModel, buildAll } from "./buildAll";
 export { type BriefSummary, type Coverage, coverageOf } from "./coverage";
+export type { OpenQuestion } from "./discourse/questions";
 export {
   type BriefContent,
   type BriefNode,
@@ -13,9 +15,9 @@ export {
   type Span,
 } from "./document";
 export { type Frame, framesOf, placingsOf, stepsIn } from "./frames";
-export { linksOf } from "./links";
+export { linksOf, markOfKey } from "./links";
 export { markAll } from "./markAll";
 export { markedText } from "./markedText";
 export { type BriefReading, readBrief, type Sentence } from "./sentences";
-export { refusalOf, type Suggestion, suggestMarks } from "./suggest";
+export { refusalOf, type Suggestion, suggestMarks } from "./suggest/suggest";
 export { thingName } from "./wording";

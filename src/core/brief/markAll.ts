@@ -1,5 +1,5 @@
 import type { BriefNode } from "./document";
-import type { Suggestion } from "./suggest";
+import type { Suggestion } from "./suggest/suggest";
 
 /**
  * A page with suggestions taken as marks, called s1, s2, … in their order. The page may have no marks yet: each of its passages is

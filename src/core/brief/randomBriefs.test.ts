@@ -12,7 +12,7 @@ import { type Frame, framesOf, placingsOf } from "./frames";
 import { linksOf } from "./links";
 import { markedText } from "./markedText";
 import { readBrief } from "./sentences";
-import { suggestMarks } from "./suggest";
+import { suggestMarks } from "./suggest/suggest";
 
 /** Sentences as descriptions have them; put together at random they make texts with every construct, in any order. */
 const sentences = [

@@ -5,7 +5,7 @@ import { passagesOf } from "./document";
 import { markedText } from "./markedText";
 import { question, stateName } from "./reading/states";
 import { readBrief, sentenceSpans } from "./sentences";
-import { refusalOf, suggestMarks } from "./suggest";
+import { refusalOf, suggestMarks } from "./suggest/suggest";
 import { readTime } from "./times";
 import { doneName, stepName, thingName, workKey } from "./wording";
 

@@ -1,7 +1,7 @@
 import type { Mark } from "./document";
 import type { Thing } from "./frames";
 import type { BriefReading, Sentence } from "./sentences";
-import { placeOf } from "./suggest";
+import { placeOf } from "./suggest/suggest";
 import { thingKey, thingName } from "./wording";
 
 /** A thing that is marked somewhere, standing in a sentence. */

@@ -95,3 +95,9 @@ function durationOf(count: number, unit: string, working: boolean): string {
   const letter = unit[0]?.toUpperCase() as string;
   return unit === "minute" || unit === "hour" ? `PT${count}${letter}` : `P${count}${letter}`;
 }
+
+/** Where a text names times: how long something takes or waits, and what comes again. */
+export const timePattern = new RegExp(
+  `\\b(?:(?:within|after|for|no later than|at the latest)\\s+)?(?!another)(?:${counts})\\s+(?:working\\s+|business\\s+)?(?:minute|hour|day|week|month|year)s?\\b(?:\\s+before\\b)?|\\b(?:every|each|once (?:a|per))\\s+(?:working\\s+)?(?:hour|day|night|morning|evening|week|month|quarter|year|monday|tuesday|wednesday|thursday|friday|saturday|sunday)\\b|\\b(?:hourly|daily|nightly|weekly|monthly|quarterly|yearly)\\b`,
+  "gi",
+);

@@ -1,12 +1,19 @@
 /** Word lists of everyday business English, for telling what a noun or verb is likely to stand for. Common practice, no source. */
 const list = (words: string) => new Set(words.trim().split(/\s+/));
 
-/** People and bodies that are usually outside the organisation whose work is described. */
+/** People and bodies that are outside the organisation whose work is described, whatever they do. */
+export const alwaysParties = list(`
+  advertiser applicant authority bidder borrower citizen claimant client company consumer couple customer debtor donor family guest
+  household installer insurer landlord learner maker ministry neighbour parent participant passenger patient payer
+  policyholder public pupil regulator requester resident student subcontractor subscriber supplier tenant traveller user vendor
+  visitor wholesaler recipient addressee`);
+
+/** Others who may be outside; where they do the work that is described they are inside. */
 export const partyNouns = list(`
-  applicant authority bank bidder buyer carrier citizen claimant client consumer contractor council customer debtor donor
-  guest household installer insurer inspector landlord member ministry neighbour owner passenger patient payer policyholder
-  public regulator requester resident seller shipper shopper student subcontractor subscriber supplier tenant traveller user
-  vendor visitor`);
+  applicant authority bank bidder buyer carrier citizen claimant client club consumer contractor council couple customer debtor donor
+  guest household installer insurer inspector landlord member ministry museum neighbour nursery owner passenger patient payer
+  policyholder public reader regulator requester resident rider seller shipper shopper student subcontractor subscriber supplier tenant
+  trader traveller user vendor visitor wholesaler maker parent pupil learner gardener company family recipient`);
 
 /** People and groups inside it. */
 export const roleNouns = list(`
@@ -25,20 +32,24 @@ export const thingsLikePeople = list(`
   later further order folder answer computer centre factor error sensor door floor reactor`);
 
 export const systemNouns = list(`
-  app application-system archive-system calendar database directory inbox ledger mailbox map platform planner portal program
-  register registry server software spreadsheet system tool website workbook`);
+  app archive board book calendar catalogue database directory inbox ledger mailbox map platform planner portal program register
+  registry server service software spreadsheet system tool website workbook`);
 
 export const documentNouns = list(`
-  agreement application bill card certificate claim complaint confirmation contract drawing email envelope estimate evidence
-  file form instruction invoice letter list log mail manual memo message minutes note notice notification offer order paper
-  papers permit photo plan policy proof proposal protocol questionnaire quotation receipt record reminder report request
-  response schedule sheet slip statement summary ticket voucher`);
+  agreement artwork bill card certificate checklist confirmation contract draft drawing email envelope estimate evidence form
+  instruction invoice label layout lease letter licence log manual memo minutes note notification offer permit photo plan policy
+  proof proposal protocol questionnaire quotation receipt refusal reminder report schedule sheet slip statement summary tag ticket
+  voucher warning`);
+
+/** Papers that are as often the matter itself: they count where somebody reads, checks, files or writes them. */
+export const casePapers = list(`
+  application claim complaint file list mail message notice order paper papers record request response text`);
 
 /** Verbs that say how things are, not what somebody does. */
 export const stateVerbs = list(`
   be have mean need want know contain belong depend last happen begin start live own exist cost consist remain stay seem
-  appear become differ fit matter concern lie stand let can may must should will would could shall like hope expect think
-  believe say take occur apply become involve include cover wish`);
+  appear become differ matter concern lie stand let can may must should will would could shall like hope expect think
+  believe say occur apply become involve include cover wish`);
 
 /** Verbs after which a document is new or goes out; after others it is what one works with. */
 export const givingVerbs = list(`

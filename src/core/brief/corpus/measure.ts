@@ -3,9 +3,9 @@ import { type BriefNode, emptyBrief, type Mark, type MarkKind, markKinds } from 
 import { markAll } from "../markAll";
 import { markedText } from "../markedText";
 import { type BriefReading, readBrief } from "../sentences";
-import { suggestMarks } from "../suggest";
+import { suggestMarks } from "../suggest/suggest";
 import { thingKey } from "../wording";
-import { type Fact, factsHeld } from "./facts";
+import { type Fact, type FactKind, factKinds, factsHeld } from "./facts";
 
 /** Right, missing and too many marks of a kind. */
 export interface MarkScore {
@@ -74,6 +74,30 @@ function marksCompared(wanted: BriefReading, found: BriefReading): TextScore["ma
   return Object.fromEntries(markKinds.map((kind) => [kind, score(kind)])) as TextScore["marks"];
 }
 
-/** Of what was wanted or found, the share that was both. */
-export const shareOf = ({ right, missing, tooMany }: MarkScore): number =>
-  right + missing.length + tooMany.length === 0 ? 1 : (2 * right) / (2 * right + missing.length + tooMany.length);
+export interface Share {
+  readonly right: number;
+  readonly of: number;
+  readonly share: number;
+}
+
+/** Several texts together: marks (twice the right ones of all wanted and found, the F1 measure), facts, and both by kind. */
+export function totalOf(scores: readonly TextScore[]) {
+  const part = (right: number, of: number): Share => ({ right, of, share: of === 0 ? 1 : right / of });
+  const marksOf = (kinds: readonly MarkKind[]) => {
+    const all = scores.flatMap((score) => kinds.map((kind) => score.marks[kind]));
+    const right = all.reduce((sum, one) => sum + one.right, 0);
+    const wrong = all.reduce((sum, one) => sum + one.missing.length + one.tooMany.length, 0);
+    return part(2 * right, 2 * right + wrong);
+  };
+  const factsOf = (which: "marked" | "unmarked", kinds: readonly FactKind[]) => {
+    const all = scores.flatMap((score) => score[which]).filter((fact) => kinds.includes(fact.kind));
+    return part(all.filter((fact) => fact.holds).length, all.length);
+  };
+  return {
+    marks: marksOf(markKinds),
+    marked: factsOf("marked", factKinds),
+    unmarked: factsOf("unmarked", factKinds),
+    byMark: markKinds.map((kind) => [kind, marksOf([kind])] as const),
+    byFact: factKinds.map((kind) => [kind, factsOf("marked", [kind]), factsOf("unmarked", [kind])] as const),
+  };
+}

@@ -1,11 +1,12 @@
 import type { Mark } from "../document";
-import type { FrameDeadline, FrameDecision, FrameItem, FramePath, FrameStep, OpenQuestion, Thing } from "../frames";
+import type { FrameDeadline, FrameDecision, FrameItem, FramePath, FrameStep, Thing } from "../frames";
 import { type Statement, statementOf } from "../reading/polarity";
 import { question } from "../reading/states";
 import type { Sentence } from "../sentences";
 import type { Mention } from "../subjects";
 import { capitalised } from "../wording";
 import type { Part } from "./part";
+import type { Answers, OpenQuestion } from "./questions";
 
 /** "Within ten days" as the name of an event: "Ten days". */
 export const capitalisedTime = (words: string): string =>
@@ -28,6 +29,7 @@ export interface OpenDecision extends Omit<FrameDecision, "paths" | "question"> 
   readonly sentence: Sentence;
   /** Whether it was only asked so far ("checks whether"), so that the next "if" answers it. */
   onlyAsked: boolean;
+  readonly wasAsked: boolean;
   readonly place: Place;
 }
 
@@ -60,6 +62,12 @@ export interface Place {
 export class Course {
   readonly root: Place = { items: [], path: undefined, decision: undefined, parent: undefined };
   here: Place = this.root;
+  /** All sentences that are read, for a look at what comes. */
+  constructor(
+    readonly sentences: readonly Sentence[],
+    readonly answers: Answers = {},
+  ) {}
+
   readonly open: OpenQuestion[] = [];
   /** Steps in the order of the text, also those on paths. */
   readonly steps: { readonly step: OpenStep; readonly place: Place; readonly part: Part }[] = [];
@@ -97,6 +105,7 @@ export class Course {
       says: statementOf(told.words),
       sentence: part.sentence,
       onlyAsked: told.onlyAsked,
+      wasAsked: told.onlyAsked,
       place: this.here,
     };
     this.here.items.push(decision);
@@ -137,6 +146,8 @@ export class Course {
 
   /** Steps after which nothing is likely to follow, with the path they stand on. */
   readonly refused: { readonly path: OpenPath; readonly step: OpenStep; readonly part: Part }[] = [];
+  /** Steps whose time may run out, with the clause that says what happens then. */
+  readonly late: { readonly step: OpenStep; readonly part: Part }[] = [];
   /** What the main course comes to. */
   result: Mark | undefined;
   #resultName = "";
@@ -152,8 +163,13 @@ export class Course {
   /** The clause whose "otherwise" was taken for what happens without an answer in time. */
   lateBy: Part | undefined;
 
-  wonder(sentence: Sentence, wording: OpenQuestion["question"], marks: readonly string[]): void {
-    this.open.push({ sentence: sentence.at, question: wording, marks });
+  /** How a question was answered; where nobody did, it is open. */
+  wonder(question: Omit<OpenQuestion, "sentence"> & { readonly sentence: Sentence }): string | undefined {
+    const answer = this.answers[question.id];
+    if (answer !== undefined) return answer;
+    if (!this.open.some((one) => one.id === question.id))
+      this.open.push({ ...question, sentence: question.sentence.at });
+    return undefined;
   }
 
   finish(): readonly FrameItem[] {

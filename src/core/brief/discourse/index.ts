@@ -1,7 +1,8 @@
 import type { BriefPart, Mark } from "../document";
-import type { FrameItem, OpenQuestion } from "../frames";
+import type { FrameItem } from "../frames";
 import type { Sentence } from "../sentences";
 import type { Subjects } from "../subjects";
+import type { Answers, OpenQuestion } from "./questions";
 import { Reader } from "./reader";
 
 type PartSentences = { readonly part: BriefPart; readonly sentences: readonly Sentence[] };
@@ -20,16 +21,25 @@ export interface Told {
 export function itemsOf(
   sentences: readonly Sentence[],
   subjects: Subjects,
-  shared: ReadonlySet<string>,
-  parts: readonly PartSentences[],
+  settled: {
+    readonly shared: ReadonlySet<string>;
+    readonly parts: readonly PartSentences[];
+    readonly answers: Answers;
+  },
 ): Told {
-  const reader = new Reader(subjects, shared, sentences);
+  const { shared, parts, answers } = settled;
+  const reader = new Reader(subjects, shared, sentences, answers);
   const places = [
     ...sentences.map((sentence) => ({ at: sentence.at, read: () => reader.readSentence(sentence) })),
     ...parts.flatMap(({ part, sentences: inner }) => {
       const first = inner[0];
       if (!first) return [];
-      return [{ at: first.at, read: () => reader.readPart(part, inner, itemsOf(inner, subjects, shared, [])) }];
+      return [
+        {
+          at: first.at,
+          read: () => reader.readPart(part, inner, itemsOf(inner, subjects, { shared, parts: [], answers })),
+        },
+      ];
     }),
   ].sort((a, b) => a.at - b.at);
   for (const { read } of places) read();

@@ -43,12 +43,20 @@ export function partsOf(sentence: Sentence, mentions: readonly Mention[]): reado
   }
   for (let at = 1; at < parts.length; at++) {
     const part = parts[at] as Part;
-    const isCondition = part.clause.link === "if" || part.clause.link === "unless";
-    if (!isCondition || (parts[at - 1]?.clause.isFronted === false && isTied(parts[at - 1] as Part))) continue;
-    // "Pays the bill if it is right": what depends on it is the clause before, unless one behind follows from it.
-    if (parts[at + 1]?.clause.isFronted || followsDirectly(sentence, parts, at)) continue;
+    if (!isTied(part) || isTied(parts[at - 1] as Part)) continue;
+    // "Pays the bill if it is right": what depends on it stands before, unless something behind follows from it.
+    if (followsDirectly(sentence, parts, at)) continue;
+    let first = at - 1;
+    while (first > 0 && parts[first]?.clause.sharesSubject && parts[first]?.clause.link === "and") first--;
     parts.splice(at, 1);
-    parts.splice(at - 1, 0, part);
+    parts.splice(first, 0, part);
+  }
+  // "Until she is content, the plan is revised": what is done comes first, then what is asked.
+  const [head, ...rest] = parts;
+  if (head?.clause.link === "until" && rest.length > 0) {
+    const next = rest.findIndex((part) => part.clause.link === "then" || isTied(part));
+    parts.splice(next < 0 ? parts.length : next + 1, 0, head);
+    parts.shift();
   }
   return parts;
 }
@@ -58,7 +66,7 @@ const isTied = (part: Part) => part.clause.link === "if" || part.clause.link ===
 /** "…; if it is right, she pays it": a comma behind the condition, and something that is done. */
 function followsDirectly(sentence: Sentence, parts: readonly Part[], at: number): boolean {
   const [part, next] = [parts[at] as Part, parts[at + 1]];
-  if (!next?.clause.verb) return false;
+  if (!next?.clause.verb || next.clause.link === "relative") return false;
   return (
     /^\s*,\s*(?:then\s+)?$/.test(sentence.text.slice(part.clause.to, next.clause.from)) && next.clause.link !== "and"
   );

@@ -4,10 +4,12 @@ import { relationOf, statementOf } from "../reading/polarity";
 import type { Sentence } from "../sentences";
 import type { Mention, Subjects } from "../subjects";
 import { readTime } from "../times";
+import { doneName } from "../wording";
 import { actorOf, subjectOf } from "./actor";
 import { Course, type Place } from "./course";
 import type { Told } from "./index";
 import { type Part, partsOf } from "./part";
+import { type Answers, bothGoOn, ends, goesOn, named, nobody, noEnds, waitsAgain, yesEnds } from "./questions";
 import { turnsOfPhrase } from "./rules";
 import { bareAnswer, otherAnswer } from "./rules/answer";
 import { conditionWords } from "./rules/condition";
@@ -17,14 +19,17 @@ import { spokenOf } from "./thing";
 
 /** Reads sentences into a course of work. */
 export class Reader {
-  readonly #course = new Course();
+  readonly #course: Course;
   #passage: number | undefined;
 
   constructor(
     readonly subjects: Subjects,
     readonly shared: ReadonlySet<string>,
     readonly sentences: readonly Sentence[],
-  ) {}
+    answers: Answers,
+  ) {
+    this.#course = new Course(sentences, answers);
+  }
 
   readPart(part: BriefPart, sentences: readonly Sentence[], told: Told): void {
     const course = this.#course;
@@ -58,20 +63,87 @@ export class Reader {
 
   finish(): Told {
     const course = this.#course;
-    for (const { path, step, part } of course.refused) {
-      const isLast = path.items.at(-1) === step;
-      if (isLast && !path.ends && !path.back)
-        course.wonder(part.sentence, say`Does "${step.name}" end the case?`, [step.mark]);
-    }
-    for (const decision of course.decisions)
-      if (decision.paths.length === 0)
-        course.wonder(decision.sentence, say`What follows from each answer to "${decision.question}"?`, [
-          decision.mark,
-        ]);
-    for (const { step, part } of course.steps)
-      if (!step.role && !step.bySystem && !step.awaits && !step.mark.includes(":"))
-        course.wonder(part.sentence, say`Who does "${step.name}"?`, [step.mark]);
+    this.#askForEnds();
+    this.#askForAnswers();
+    this.#askForDoers();
     return { items: course.finish(), result: course.result, open: course.open };
+  }
+
+  /** Paths on which something was refused, or that were taken because nobody answered: whether the case is over there. */
+  #askForEnds(): void {
+    const course = this.#course;
+    for (const { path, step, part } of course.refused) {
+      if (path.items.at(-1) !== step || path.ends || path.back) continue;
+      const answer = course.wonder({
+        id: `ends:${step.mark}`,
+        sentence: part.sentence,
+        question: say`Does "${step.name}" end the case?`,
+        marks: [step.mark],
+        choices: [ends, goesOn],
+      });
+      if (answer === "ends") path.ends = { mark: `${step.mark}:end`, name: doneName(step.name) };
+    }
+    for (const { step, part } of course.late) {
+      const path = step.deadline?.path;
+      const last = path?.items.at(-1);
+      if (!path || path.ends || path.back || last?.kind !== "step") continue;
+      const answer = course.wonder({
+        id: `after:${last.mark}`,
+        sentence: part.sentence,
+        question: say`What comes after "${last.name}"?`,
+        marks: [last.mark],
+        choices: [ends, waitsAgain, goesOn],
+      });
+      if (answer === "ends") path.ends = { mark: `${last.mark}:end`, name: doneName(last.name) };
+      if (answer === "again") path.back = { to: step.mark, mark: undefined };
+    }
+  }
+
+  /** Questions that are asked, with an answer of which nothing is said. */
+  #askForAnswers(): void {
+    const course = this.#course;
+    for (const decision of course.decisions) {
+      const { place, mark, paths } = decision;
+      const isLast = place.items.at(-1) === decision;
+      const isHalf = decision.wasAsked && paths.length === 1 && isLast && place === course.root && !course.result;
+      if (paths.length > 0 && !isHalf) continue;
+      const other = paths[0]?.answer === "yes" ? "no" : "yes";
+      const answer = course.wonder({
+        id: `follows:${mark}`,
+        sentence: decision.sentence,
+        question: isHalf
+          ? say`What follows where the answer to "${decision.question}" is ${other}?`
+          : say`What follows from each answer to "${decision.question}"?`,
+        marks: [mark],
+        choices: isHalf ? [ends, goesOn] : [noEnds, yesEnds, bothGoOn],
+      });
+      const ending = answer === "ends" ? other : answer === "yes" || answer === "no" ? answer : undefined;
+      if (!ending) continue;
+      const name = `${decision.question.replace(/\?$/, "")}: ${ending}`;
+      decision.paths.push({
+        answer: ending,
+        mark: undefined,
+        items: [],
+        ends: { mark: `${mark}:end`, name },
+        back: undefined,
+      });
+    }
+  }
+
+  #askForDoers(): void {
+    const course = this.#course;
+    const roles = this.subjects.named("role");
+    for (const { step, part } of course.steps) {
+      if (step.role || step.bySystem || step.awaits || step.mark.includes(":")) continue;
+      const answer = course.wonder({
+        id: `who:${step.mark}`,
+        sentence: part.sentence,
+        question: say`Who does "${step.name}"?`,
+        marks: [step.mark],
+        choices: [...roles.slice(0, 6).map((role) => named(role.name)), nobody],
+      });
+      Object.assign(step, { role: roles.find((role) => answer === `=${role.name}`) });
+    }
   }
 
   /** Who and what was spoken of last, for the pronouns of what follows. */
@@ -135,6 +207,12 @@ export class Reader {
       const elsewhere = this.#course.steps.some((one) => one.place !== place && one.step.role?.name === subject.name);
       if (!elsewhere) return true;
     }
+    // "… offers a later date. If the customer accepts, …": the answer to what was offered on this path.
+    const isReply =
+      first.clause.link === "if" &&
+      subject?.kind === "party" &&
+      answering.has(first.clause.verb?.base.split(" ")[0] ?? "");
+    if (isReply && step && !step.awaits && offering.test(step.name)) return true;
     return this.#comesBack(place, sentence);
   }
 
@@ -168,6 +246,7 @@ export class Reader {
 }
 
 const inEvery = /^(?:in (?:either|any|every) case|finally)\b/i;
+const offering = /^(?:offer|propose|suggest|ask|send|show|invite|quote|inform|tell|present|recommend)\b/i;
 /** What somebody does in answer to something. */
 const answering = new Set(
   "accept answer choose sign return pay approve reply confirm decline refuse agree respond select pick".split(" "),

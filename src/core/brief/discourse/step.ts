@@ -29,7 +29,7 @@ export function stepOf(
   const verb = verbOf(part, mark);
   const awaits = actor?.kind === "party" ? actor : undefined;
   const receiver = receiverOf(part, said, verb, awaits, course);
-  const meant = /\b(?:it|them)\b/i.test(mark.text) ? documentMeant(everybody, course, from) : undefined;
+  const meant = /\b(?:it|them)\b/.test(mark.text) ? documentMeant(everybody, course, from) : undefined;
   const words = withoutPronouns(wholeWords(part, mark), verb, course, receiver);
   const key = workKey(words);
   return {
@@ -116,7 +116,7 @@ function withoutPronouns(words: string, verb: string, course: Course, receiver: 
   if (askingVerbs.has(verb) && /^\s*\p{L}+\s+(?:them|him|her)\b/iu.test(words))
     return receiver ? words.replace(/\b(?:them|him|her)\b/i, `the ${uncapitalised(receiver.name)}`) : words;
   const thing = course.lastThing;
-  const pronoun = /(?<!\b(?:to|for|by|with|against|worth)\s)\b(?:it|them)\b/i.exec(words);
+  const pronoun = /(?<!\b(?:to|for|by|with|against|worth)\s)\b(?:[Ii]t|[Tt]hem)\b/.exec(words);
   if (!thing || !pronoun || (pronoun[0].toLowerCase() === "them") !== thing.isPlural) return words;
   return words.replace(pronoun[0], `the ${uncapitalised(thing.text)}`);
 }

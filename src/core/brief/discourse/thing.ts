@@ -14,7 +14,10 @@ export function objectOf(part: Part, mark: Pick<Mark, "text">): { text: string; 
   const verb = words.findIndex((word) => word.class === "verb");
   // "Fills in the form", "comments on it": the little word belongs to the verb.
   const behind = words.slice(verb + 1);
-  const rest = behind[0] && particles.has(behind[0].lower) ? behind.slice(1) : behind;
+  const rest =
+    behind[0] && (particles.has(behind[0].lower) || /^(?:for|at|through|after)$/.test(behind[0].lower))
+      ? behind.slice(1)
+      : behind;
   const end = rest.findIndex(
     (word) =>
       (word.class === "preposition" && word.lower !== "of") ||
@@ -54,5 +57,5 @@ function told(text: string) {
   const bare = text.trim();
   if (bare === "" || /^(?:it|them|he|she|they|there|one|none|nobody|somebody|both|this|that)$/i.test(bare))
     return undefined;
-  return { text: bare, isPlural: /[^s]s$/i.test(bare) || / and /.test(bare) };
+  return { text: bare, isPlural: (/[^s]s$/i.test(bare) && !/(?:us|is|as)$/i.test(bare)) || / and /.test(bare) };
 }

@@ -59,7 +59,10 @@ export function statementOf(text: string): Statement {
   const { subject, verb } = clause ?? {};
   const isIn = (word: Word) => subject !== undefined && word.from >= subject.from && word.to <= subject.to;
   const carried = words.filter(
-    (word) => !bare.has(word.lower) && !negators.has(word.lower) && word.class !== "pronoun",
+    (word) =>
+      !bare.has(word.lower) &&
+      !negators.has(word.lower) &&
+      !["pronoun", "auxiliary", "modal", "not"].includes(word.class),
   );
   const denials = words.filter(
     (word) => negators.has(word.lower) || /n't$/.test(word.lower) || word.lower === "against",
@@ -79,7 +82,10 @@ export function statementOf(text: string): Statement {
  * denied twice is said.
  */
 export function relationOf(one: Statement, other: Statement): -1 | 0 | 1 {
-  const sides = signs(one.predicate, other.predicate) || signs(one.words, other.words);
+  // Where nothing is said behind the subject, the subject is all there is to compare.
+  const sides =
+    signs(one.predicate, other.predicate) ||
+    (one.predicate.size === 0 || other.predicate.size === 0 ? signs(one.words, other.words) : 0);
   if (sides === 0) return 0;
   return one.isNegated === other.isNegated ? sides : sides === 1 ? -1 : 1;
 }

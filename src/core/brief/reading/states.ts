@@ -8,8 +8,12 @@ export function stateName(words: string): string {
   const text = tidied(words)
     .replace(/^(?:when(?:ever)?|once|as soon as|if|after|until)\s+/i, "")
     .replace(articles, "");
-  const verb = clausesOf(text)[0]?.verb;
-  if (!verb) return named(text);
+  // With its article a noun is taken for one.
+  const lead = /^(?:he|she|it|they|nobody|somebody|nothing|everybody|no|all|both|some)\b/i.test(text) ? "" : "the ";
+  const found = clausesOf(`${lead}${text}`)[0]?.verb;
+  if (!found || found.from < lead.length) return named(text);
+  const back = (span: { from: number; to: number }) => ({ from: span.from - lead.length, to: span.to - lead.length });
+  const verb = { ...found, ...back(found), main: back(found.main) };
   const [before, behind] = [text.slice(0, verb.main.from), text.slice(verb.main.to)];
   if (/^(?:is|are|was|were|has|have|gets?)$/i.test(text.slice(verb.main.from, verb.main.to)))
     return named(`${before}${behind.replace(/^\s*(?:been|then)\b/i, "")}`);
@@ -26,7 +30,14 @@ export function question(words: string): string {
   const text = tidied(words)
     .replace(/^(?:whether|if|unless|when|where|in case|depending on)\s+/i, "")
     .replace(/^there (?:is|are)\s+|^it (?:is|was) (?=(?:the|an?)\b)|^to\s+/i, "");
-  const copula = /^(?<what>.+?)\s+(?:is|are)\s+(?<how>.+)$/i.exec(text)?.groups;
+  // "He finds defects" asks whether defects are found.
+  const doing = /^(?:he|she|they|it)\s+(?=\p{L}+s?\s+\p{L})/iu.test(text) ? clausesOf(text)[0] : undefined;
+  if (doing?.verb && !doing.verb.isState && !doing.verb.isPassive && !doing.verb.isNegated) {
+    const object = text.slice(doing.verb.main.to).trim();
+    if (/^(?:an?|the|any|some)?\s*\p{L}+$/iu.test(object))
+      return `${named(`${object} ${pastOf(text.slice(doing.verb.main.from, doing.verb.main.to))}`)}?`;
+  }
+  const copula = /^(?<what>.+?)\s+(?:is|are|was|were|has been|have been)\s+(?<how>.+)$/i.exec(text)?.groups;
   const bare = copula ? `${copula.what} ${copula.how}` : text;
   return `${named(uncapitalised(bare))}?`;
 }

@@ -1,5 +1,6 @@
 import type { Span } from "../document";
 import { singularOf, type Term, termsOf } from "../wording";
+import { roleNouns } from "../words";
 import {
   auxiliaries,
   coordinators,
@@ -84,6 +85,8 @@ function classOf(term: Term): WordClass {
   const { tags } = term;
   const lower = term.text.toLowerCase().replace(/[’]/g, "'");
   if (lower === "not" || /n't$/.test(lower)) return lower === "not" ? "not" : "auxiliary";
+  // "The IT department" is no "it".
+  if (term.text === "IT") return "noun";
   if (coordinators.has(lower)) return "coordinator";
   if (particlesAlone.has(lower)) return "adverb";
   if (modals.has(lower) && !(lower === "need" && !tags.has("Modal"))) return "modal";
@@ -92,8 +95,10 @@ function classOf(term: Term): WordClass {
   if (determiners.has(lower) && !tags.has("Pronoun")) return "determiner";
   if (pronouns.has(lower)) return "pronoun";
   if (prepositions.has(lower)) return "preposition";
+  if (lower === "worth") return "adjective";
   if (tags.has("Value")) return "number";
-  if (tags.has("Gerund")) return "gerund";
+  // "Billing reads the meters": a department, whatever its ending looks like.
+  if (tags.has("Gerund")) return roleNouns.has(lower) ? "noun" : "gerund";
   if (tags.has("Verb")) return tags.has("PastTense") || tags.has("Participle") ? "participle" : "verb";
   if (tags.has("Adverb")) return "adverb";
   if (tags.has("Adjective") || tags.has("Comparative")) return "adjective";
@@ -226,6 +231,22 @@ function findVerb(part: readonly Word[]): void {
   });
   if (at >= 0) {
     (part[at] as Word).class = "verb";
+    return;
+  }
+  // "When a visitor rings": a clause that hangs on another has a verb.
+  const isTied = part.some(
+    (word) => word.link !== undefined && word.link !== "after" && word.link !== "before" && word.link !== "until",
+  );
+  const lastWord = part.findLastIndex(
+    (word, place) => word.class === "noun" && isNominal(part[place - 1]) && !word.isParted,
+  );
+  if (
+    isTied &&
+    lastWord > 0 &&
+    /[^s]s$/.test((part[lastWord] as Word).lower) &&
+    part[lastWord - 1]?.class !== "number"
+  ) {
+    (part[lastWord] as Word).class = "verb";
     return;
   }
   // "The clerk checked the form": told in the past, nothing else says what was done.

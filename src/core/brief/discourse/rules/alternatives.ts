@@ -1,7 +1,11 @@
-import { stepName, uncapitalised } from "../../wording";
-import { closingVerbs } from "../../words";
+import { clausesOf } from "../../reading/clauses";
+import { relationOf, statementOf } from "../../reading/polarity";
+import { infinitiveOf, pastOf, stepName, uncapitalised } from "../../wording";
+import type { Course } from "../course";
+import type { Part } from "../part";
 import { markIn } from "../part";
 import { stepOf } from "../step";
+import { ending } from "./ending";
 import type { TurnOfPhrase } from "./rule";
 
 /** "Approves or rejects": one thing that is decided; or two ways, where nothing later asks for the outcome. */
@@ -24,7 +28,7 @@ export const alternatives: TurnOfPhrase = {
     if (!mark || !isOr || last?.node.kind !== "step" || /^(?:or\s+)?else\b/i.test(part.lead)) return false;
     const step = last.node;
     const isEither = /\beither\b|^depending on\b/i.test(part.sentence.text);
-    if (isEither) {
+    if (isEither && !isAskedLater(course, part, [...step.name.split(" ").slice(0, 1), part.clause.verb?.base ?? ""])) {
       const first = course.here.items.pop();
       course.steps.pop();
       course.told.pop();
@@ -42,7 +46,7 @@ export const alternatives: TurnOfPhrase = {
       course.follow(decision, uncapitalised(step.name));
       course.add(first, last.part);
       course.follow(decision, uncapitalised(stepName(mark.text)));
-      if (closingVerbs.has(part.clause.verb?.base ?? "")) return false;
+      if (ending.read({ part, course, everybody, shared })) return true;
       course.add(stepOf(part, mark, course, everybody, shared), part);
       return true;
     }
@@ -54,8 +58,12 @@ export const alternatives: TurnOfPhrase = {
   },
 };
 
-const pastName = (words: string) =>
-  words.replace(/s$/, "") && stepName(words).replace(/^(\p{L}+)/u, (verb) => `${verb.toLowerCase()}n`);
+/** "Withdraws" and "refuses it" as what was done: "withdrawn", "refused". */
+const pastName = (words: string) => {
+  const verb = words.split(/\s+/)[0] ?? "";
+  const isStrong = /^(?:withdraw|know|draw|show|give|take|choose)s?$/i.test(verb);
+  return isStrong ? `${infinitiveOf(verb).replace(/e$/, "")}n` : pastOf(verb);
+};
 
 const isFollowedByOr = (all: readonly { clause: { link: unknown } }[], part: unknown) => {
   const at = all.indexOf(part as never);
@@ -64,3 +72,17 @@ const isFollowedByOr = (all: readonly { clause: { link: unknown } }[], part: unk
     all.slice(at + 1).every((one) => one.clause.link !== "and")
   );
 };
+
+/** Whether one of the next sentences asks which of them it was. */
+function isAskedLater(course: Course, part: Part, verbs: readonly string[]): boolean {
+  return course.sentences.some((later) => {
+    if (later.at <= part.sentence.at || later.at > part.sentence.at + 2) return false;
+    const [first] = clausesOf(later.text);
+    if (first?.link !== "if" || !first.verb) return false;
+    const says = statementOf(later.text.slice(first.from, first.to));
+    return verbs.some(
+      (verb) =>
+        relationOf(says, statementOf(`it is ${verb.toLowerCase()}`)) !== 0 || says.words.has(verb.toLowerCase()),
+    );
+  });
+}

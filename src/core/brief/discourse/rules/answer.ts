@@ -1,5 +1,5 @@
 import type { Course } from "../course";
-import type { Part } from "../part";
+import { markIn, type Part } from "../part";
 import type { TurnOfPhrase } from "./rule";
 
 const otherwise = /^(?:or\s+)?(?:otherwise|else|or else)\b|^(?:in|for) (?:all|any|every) other cases?\b/i;
@@ -27,12 +27,13 @@ export function otherAnswer(paths: readonly { readonly answer: string }[]): stri
 
 /** Goes on along the answer a clause gives by itself. */
 export function follow(course: Course, part: Part, answer: "yes" | "no" | "other"): boolean {
+  const mark = markIn(part, "decision");
   const decision = course.answerable();
   if (!decision) return false;
   const isUnless = part.clause.link === "unless";
   const given =
     answer === "other" ? otherAnswer(decision.paths) : isUnless ? (answer === "yes" ? "no" : "yes") : answer;
-  course.follow(decision, given);
+  course.follow(decision, given, mark?.id);
   return true;
 }
 
@@ -51,6 +52,6 @@ export const answer: TurnOfPhrase = {
   read: ({ part, course }) => {
     const given = bareAnswer(part);
     if (!given || course.lateBy === part || !follow(course, part, given)) return false;
-    return part.clause.link === "if" && part.marks.length === 0;
+    return part.clause.link === "if" && part.marks.every((mark) => mark.kind === "decision");
   },
 };

@@ -1,10 +1,12 @@
 import { stateName } from "../../reading/states";
 import { subjectOf } from "../actor";
+import type { Course } from "../course";
 import { conditionWords } from "./condition";
 import type { TurnOfPhrase } from "./rule";
+import { putTogether } from "./together";
 
 const finished =
-  /\b(?:both|all|these|they|everything)\b.*\b(?:done|finished|ready|there|complete|completed|over|in)\b/i;
+  /\b(?:both|all|these|they|everything)\b.*\b(?:done|finish(?:ed)?|ready|there|complete|completed|over|in)\b/i;
 
 /** "When the papers arrive", in the middle of the work: what is waited for. */
 export const arrival: TurnOfPhrase = {
@@ -25,6 +27,8 @@ export const arrival: TurnOfPhrase = {
     const last = course.lastStep();
     // Work that goes on side by side is over when both are; what was waited for with a deadline is there.
     const before = course.root.items.at(-1);
+    // "As soon as both have finished": what two people did before went on side by side.
+    if (finished.test(part.words) && /\bboth\b|\ball\b/i.test(part.words)) putTogether(byDoer(course.toldBefore));
     if (finished.test(part.words) || before?.kind === "parallel") return true;
     if (last?.step.deadline || (last?.step.awaits && last.place.items.at(-1) === last.step)) {
       course.here = last.place;
@@ -50,3 +54,14 @@ export const arrival: TurnOfPhrase = {
     return true;
   },
 };
+
+/** What was told, by who does it; nothing where one does all. */
+function byDoer(told: Course["told"]): Course["told"][] {
+  const branches = new Map<string, Course["told"]>();
+  for (const one of told) {
+    if (one.node.kind !== "step") return [];
+    const doer = one.node.role?.name ?? one.node.awaits?.name ?? "";
+    branches.set(doer, [...(branches.get(doer) ?? []), one]);
+  }
+  return [...branches.values()];
+}

@@ -5,6 +5,7 @@ import { actorOf, subjectWords } from "../actor";
 import type { Course, OpenDecision } from "../course";
 import type { Part } from "../part";
 import { markIn } from "../part";
+import { anotherAnswer, no, yes } from "../questions";
 import { roleOf } from "../step";
 import { objectOf } from "../thing";
 import type { TurnOfPhrase } from "./rule";
@@ -21,12 +22,19 @@ export function conditionWords(part: Part, course: Course): string {
       /\s*,?\s*(?:within|after|by)\s+(?:\d+|an?|\p{L}+)\s+(?:working\s+)?(?:minutes?|hours?|days?|weeks?|months?)$/iu,
       "",
     );
-  const pronoun = /^(?:it|they)\b/i.exec(words)?.[0].toLowerCase();
-  const thing = thingBefore(part) ?? course.lastThing;
-  if (pronoun && thing && (pronoun === "they") === thing.isPlural)
-    return words.replace(/^(?:it|they)\b/i, `the ${thing.text}`);
+  const clear = named(words, thingBefore(part) ?? course.lastThing);
+  if (clear !== words) return clear;
   const subject = mark && mark.from - part.sentence.from > (part.clause.subject?.from ?? 0) ? subjectWords(part) : "";
   return subject && !words.toLowerCase().includes(subject.toLowerCase()) ? `${subject} ${words}` : words;
+}
+
+/** "It is right" with the name of what "it" is. */
+function named(words: string, thing: Course["lastThing"]): string {
+  const pronoun = /^(?:[Ii]t|[Tt]hey)\b/.exec(words)?.[0].toLowerCase();
+  // "It is the third reminder" names what it is.
+  if (/^it (?:is|was) (?:the|an?)\b/i.test(words)) return words;
+  if (!pronoun || !thing || (pronoun === "they") !== thing.isPlural) return words;
+  return words.replace(/^(?:it|they)\b/i, `the ${thing.text}`);
 }
 
 /** "Pays the bill if it is right": what the clause before works on, though it is read after its condition. */
@@ -70,7 +78,7 @@ export const condition: TurnOfPhrase = {
     ) {
       if (!mark) return false;
       const role = roleOf(actorOf(part, moment.everybody, course) ?? course.lastSubject);
-      const words = mark.text.replace(/^(?:for|whether|if)\s+/i, "");
+      const words = named(mark.text.replace(/^(?:for|whether|if)\s+/i, ""), course.lastThing);
       const decision = course.ask(part, { mark: mark.id, words, role, onlyAsked: true });
       if (kind !== "whether" && /^(?:the|an?)\s+\p{L}+$/iu.test(words)) decision.question = question(words);
       return kind === "whether";
@@ -81,9 +89,18 @@ export const condition: TurnOfPhrase = {
     const open = course.answerable();
     const given = open && answerTo(open, says, part);
     if (open && given) {
-      course.follow(open, kind === "unless" ? opposite(given) : given, mark?.id);
-      if (given !== "yes" && given !== "no")
-        course.wonder(part.sentence, say`Which answer to "${open.question}" is "${given}"?`, [open.mark]);
+      const isPlain = given === "yes" || given === "no";
+      const said = isPlain
+        ? undefined
+        : course.wonder({
+            id: `which:${open.mark}:${given}`,
+            sentence: part.sentence,
+            question: say`Which answer to "${open.question}" is "${given}"?`,
+            marks: [open.mark],
+            choices: [yes, no, anotherAnswer],
+          });
+      const answer = said === "yes" || said === "no" ? said : given;
+      course.follow(open, kind === "unless" ? opposite(answer) : answer, mark?.id);
       return true;
     }
     const key = mark?.id ?? derivedKey(part);
@@ -125,6 +142,9 @@ function derivedKey(part: Part): string | undefined {
 /** Which answer to an open question a condition is, if it is one: yes, no, or its own words. */
 export function answerTo(open: OpenDecision, says: ReturnType<typeof statementOf>, part: Part): string | undefined {
   const relation = relationOf(says, open.says);
+  // "Is asked whether … If the customer agrees": who is asked answers.
+  const answered = open.onlyAsked && relation === 0 ? consent(part) : undefined;
+  if (answered) return answered;
   const isNear = part.sentence.at - open.sentence.at <= (open.onlyAsked ? 1 : 4);
   const isAbout = says.isPronoun || sharesSubject(says, open.says);
   if (relation !== 0 && (isAbout || open.onlyAsked)) {
@@ -140,4 +160,12 @@ export function answerTo(open: OpenDecision, says: ReturnType<typeof statementOf
       .slice(0, -1)
       .toLowerCase();
   return undefined;
+}
+
+/** Yes or no, where somebody is said to agree or not. */
+function consent(part: Part): "yes" | "no" | undefined {
+  const base = part.clause.verb?.base.split(" ")[0] ?? "";
+  const isYes = /^(?:agree|accept|want|like|approve|consent|confirm|wish)$/.test(base);
+  if (!isYes && !/^(?:decline|refuse|disagree|reject|object)$/.test(base)) return undefined;
+  return isYes === !part.clause.verb?.isNegated ? "yes" : "no";
 }

@@ -44,6 +44,7 @@ function late(
     const { step } = target;
     Object.assign(step, { times: step.times.filter((one) => one !== own.time) });
   }
+  course.late.push({ step: target.step, part });
   course.beLate(target.step, target.place, {
     mark: limit.mark,
     name: capitalisedTime(limit.words),

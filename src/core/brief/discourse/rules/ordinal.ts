@@ -3,6 +3,7 @@ import { stateName } from "../../reading/states";
 import { capitalised, singularOf } from "../../wording";
 import type { Node, Place } from "../course";
 import { markIn } from "../part";
+import { ends, goesOn } from "../questions";
 import type { TurnOfPhrase } from "./rule";
 
 const counted =
@@ -52,13 +53,18 @@ export const ordinal: TurnOfPhrase = {
     course.follow(decision, "yes");
     const path = decision.paths[0];
     if (path && turning) {
-      // Who is stopped does not go round again; that nothing follows is said by nobody.
-      path.ends = { mark: `${mark.id}:end`, name: stateName(part.words.slice(part.lead.length).trim()) };
+      const answer = course.wonder({
+        id: `count:${mark.id}`,
+        sentence: part.sentence,
+        question: say`Does the case end after the ${found[1] as string} ${thing}?`,
+        marks: [mark.id],
+        choices: [goesOn, ends],
+      });
+      // Who is stopped does not go round again.
+      if (answer !== "on")
+        path.ends = { mark: `${mark.id}:end`, name: stateName(part.words.slice(part.lead.length).trim()) };
       decision.paths.push({ answer: "no", mark: undefined, items: [], ends: undefined, back: turning.back });
       turning.back = undefined;
-      course.wonder(part.sentence, say`Does the case end after the ${found[1] as string} ${thing}?`, [
-        `${mark.id}:end`,
-      ]);
     }
     return false;
   },

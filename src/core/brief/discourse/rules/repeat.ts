@@ -3,6 +3,7 @@ import { infinitiveOf, meaningOf } from "../../wording";
 import { subjectWords } from "../actor";
 import type { Course, OpenStep } from "../course";
 import { markIn, type Part } from "../part";
+import { asDrawn } from "../questions";
 import { verbOf } from "../step";
 import type { TurnOfPhrase } from "./rule";
 
@@ -59,12 +60,25 @@ export const repeat: TurnOfPhrase = {
     const mark = markIn(part, "activity");
     if (!target) {
       if (mark && again.test(part.words) && part.clause.link !== "if")
-        course.wonder(part.sentence, say`What is done again here, and from where does it go on?`, [mark.id]);
+        course.wonder({
+          id: `again:${mark.id}`,
+          sentence: part.sentence,
+          question: say`What is done again here, and from where does it go on?`,
+          marks: [mark.id],
+          choices: [asDrawn],
+        });
       return false;
     }
     const path = course.here.path;
     if (!path || path.ends) {
-      if (mark) course.wonder(part.sentence, say`On which answer is "${target.name}" done again?`, [mark.id]);
+      if (mark)
+        course.wonder({
+          id: `again:${mark.id}`,
+          sentence: part.sentence,
+          question: say`On which answer is "${target.name}" done again?`,
+          marks: [mark.id],
+          choices: [asDrawn],
+        });
       return false;
     }
     path.back = { to: target.mark, mark: mark?.id };

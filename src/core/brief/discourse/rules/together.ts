@@ -6,7 +6,7 @@ const meanwhile =
   /\b(?:meanwhile|in the meantime|at the same time|in parallel|simultaneously|concurrently|side by side)\b/i;
 
 /** Puts what was told side by side: each list of nodes stands behind the other in its place. */
-function putTogether(told: readonly (readonly Course["told"][number][])[]): boolean {
+export function putTogether(told: readonly (readonly Course["told"][number][])[]): boolean {
   const branches = told.filter((branch) => branch.length > 0);
   const first = branches[0]?.[0];
   if (branches.length < 2 || !first) return false;

@@ -1,0 +1,180 @@
+import type { Mark, MarkKind, Span } from "../document";
+import { type Clause, clausesOf } from "../reading/clauses";
+import { statementOf } from "../reading/polarity";
+import { wordsOf } from "../reading/words";
+import type { BriefReading, Sentence } from "../sentences";
+import { isRecurring } from "../times";
+import { thingKey } from "../wording";
+import { alwaysParties, partyNouns } from "../words";
+import { castOf } from "./cast";
+import { phrasesOf } from "./phrases";
+import { type Found, marksIn } from "./sentenceMarks";
+
+/** A mark that might be made, with the reason a person decides by. */
+export interface Suggestion extends Span {
+  readonly kind: MarkKind;
+  readonly passage: number;
+  readonly text: string;
+  readonly reason: string;
+}
+
+export interface KnownName {
+  readonly kind: "role" | "system" | "document";
+  readonly name: string;
+}
+
+/** What a refusal is remembered by. */
+export const refusalOf = (kind: MarkKind, words: string): string => `${kind}\n${thingKey(words).slice(0, 300)}`;
+
+/**
+ * Marks a text might get, from its language alone: names of the directory, nouns by what they usually stand for, "when" and
+ * "every" at the head of a paragraph, "whether" and "if", verbs with somebody who does them. Nothing is marked by itself.
+ * What is marked already or was refused is left out, and things are offered where they are first named.
+ * O(length of the text × names of the directory).
+ */
+export function suggestMarks(
+  reading: BriefReading,
+  names: readonly KnownName[],
+  refused: readonly string[],
+): Suggestion[] {
+  const found: Suggestion[] = [];
+  const no = new Set(refused);
+  const firsts = new Set(reading.marks.filter((mark) => isThing(mark.kind)).map((mark) => thingKey(mark.text)));
+  const taken: { passage: number; kind: MarkKind; from: number; to: number }[] = reading.marks.map((mark) => ({
+    ...mark,
+  }));
+  const told = reading.sentences.filter((sentence) => !sentence.isAside);
+  const triggers = triggersIn(told);
+  const cast = castOf(told, (sentence, clause) => {
+    const trigger = triggers.get(sentence.at);
+    return (
+      trigger !== undefined && clause.verb !== undefined && clause.verb.from < trigger.to && clause.to > trigger.from
+    );
+  });
+  const asked: string[] = [];
+  for (const [order, sentence] of told.entries()) {
+    const passage = told.filter((one) => one.passage === sentence.passage);
+    const opening = passage.find((one) => triggers.has(one.at));
+    const marks = marksIn(sentence, {
+      cast,
+      trigger: triggers.get(sentence.at),
+      isBeforeTrigger: opening !== undefined && sentence.at < opening.at,
+      isLast: told[order + 1]?.passage !== sentence.passage,
+      asked,
+    });
+    for (const mark of marks)
+      if (mark.kind === "decision") asked.push(statementOf(sentence.text.slice(mark.from, mark.to)).subject);
+    for (const { reason, kind, from, to } of [...namesIn(sentence, names), ...marks]) {
+      const text = sentence.text.slice(from, to);
+      const span = { passage: sentence.passage, kind, from: sentence.from + from, to: sentence.from + to };
+      const clashes = taken.some(
+        (other) =>
+          other.passage === span.passage &&
+          other.from < span.to &&
+          span.from < other.to &&
+          !mayOverlap(other.kind, kind),
+      );
+      if (clashes || no.has(refusalOf(kind, text))) continue;
+      if (isThing(kind)) {
+        const key = thingKey(text);
+        if (firsts.has(key) || (kind !== "document" && [...firsts].some((first) => first.endsWith(` ${key}`))))
+          continue;
+        firsts.add(thingKey(text));
+      }
+      taken.push(span);
+      found.push({ ...span, text, reason });
+    }
+  }
+  return found;
+}
+
+const isThing = (kind: MarkKind) => kind === "role" || kind === "party" || kind === "system" || kind === "document";
+/** What somebody does may name a document; a trigger may name who sets it off. */
+const mayOverlap = (a: MarkKind, b: MarkKind) =>
+  isThing(a) !== isThing(b) || (a === "activity" && b === "decision") || (a === "decision" && b === "activity");
+
+/** Names of the directory, where a sentence has them. */
+function namesIn(sentence: Sentence, names: readonly KnownName[]): Found[] {
+  const lower = sentence.text.toLowerCase();
+  return names.flatMap(({ kind, name }) => {
+    const at = placeOf(lower, name);
+    return at ? [{ kind, ...at, reason: `"${name}" is in the directory.` }] : [];
+  });
+}
+
+/** What sets work off, by the number of its sentence: the first "when" of a paragraph, a time that comes again, somebody who asks. */
+function triggersIn(sentences: readonly Sentence[]): Map<number, Span & { reason: string }> {
+  const found = new Map<number, Span & { reason: string }>();
+  const passages = new Map<number, Sentence[]>();
+  for (const sentence of sentences)
+    passages.set(sentence.passage, [...(passages.get(sentence.passage) ?? []), sentence]);
+  let isFirst = true;
+  for (const [, passage] of passages) {
+    const first = passage[0] as Sentence;
+    const opening = passage.slice(0, 2).find((one) => whenClause(one)) ?? first;
+    const span = whenClause(opening) ?? recurringTime(first) ?? (isFirst ? calledFor(first) : undefined);
+    isFirst = false;
+    if (span) found.set((whenClause(opening) ? opening : first).at, span);
+  }
+  return found;
+}
+
+function whenClause({ text }: Sentence): (Span & { reason: string }) | undefined {
+  const when = /^(?:when(?:ever)?|as soon as|once|each time|every time|if)\s+/i.exec(text);
+  const [clause, next] = clausesOf(text);
+  if (!when || !clause?.verb || clause.link !== "when" || !next) return undefined;
+  return {
+    from: clause.begins,
+    to: clause.to,
+    reason: `"${when[0].trim()}" at the head of a paragraph tells what sets the work off.`,
+  };
+}
+
+function recurringTime({ text }: Sentence): (Span & { reason: string }) | undefined {
+  const comma = text.indexOf(",");
+  const head =
+    /^(?:every|each|once (?:a|per|every))\s+(?:(?:second|other|working|two|three)\s+)?\S+?(?=[,\s])(?:\s+at\s+[\d:]+(?:\s+(?:am|pm|o'clock))?)?/i.exec(
+      text,
+    )?.[0];
+  const clause = head ?? (comma > 0 ? text.slice(0, comma) : "");
+  if (!clause || !isRecurring(clause) || clause.split(" ").length >= 9) return undefined;
+  return { from: 0, to: clause.length, reason: "A time that comes again starts a process of its own." };
+}
+
+/** "The nursery orders seeds.": the first thing that is told is done by somebody outside. */
+function calledFor({ text }: Sentence): (Span & { reason: string }) | undefined {
+  const [clause] = clausesOf(text);
+  const { subject, verb } = clause ?? ({} as Clause);
+  if (!subject || !verb || verb.isPassive || verb.isState || clause?.link) return undefined;
+  const phrase = phrasesOf(text, wordsOf(text)).find((one) => one.from >= subject.from && one.to <= subject.to + 1);
+  const isOutside = phrase && (alwaysParties.has(phrase.head) || partyNouns.has(phrase.head));
+  if (
+    !isOutside ||
+    !/^(?:apply|ask|book|bring|claim|hand|inform|order|register|report|request|send|submit|suggest|write)/.test(
+      verb.base,
+    )
+  )
+    return undefined;
+  return {
+    from: subject.from,
+    to: clause?.to ?? verb.to,
+    reason: "Somebody outside asks for something: that sets the work off.",
+  };
+}
+
+/** Where a name stands as words of its own, also in the plural. */
+export function placeOf(lowerText: string, name: string): Span | undefined {
+  const wanted = name.toLowerCase();
+  for (let at = lowerText.indexOf(wanted); at >= 0; at = lowerText.indexOf(wanted, at + 1)) {
+    const end = at + wanted.length;
+    const plural = /^(?:e?s)?(?![\p{L}\p{N}])/u.exec(lowerText.slice(end));
+    if (!/[\p{L}\p{N}]$/u.test(lowerText.slice(0, at)) && plural) return { from: at, to: end + plural[0].length };
+  }
+  return undefined;
+}
+
+/** The mark a suggestion becomes. */
+export const markOf = (suggestion: Suggestion, id: string): Mark => {
+  const { reason: _, ...mark } = suggestion;
+  return { ...mark, id };
+};
