@@ -1,4 +1,5 @@
 import {
+  asksOf,
   type BriefContent,
   type BriefSummary,
   buildFrame,
@@ -61,6 +62,5 @@ export const briefSummary: Job<{ readonly content: BriefContent; readonly marks:
 ) => {
   const reading = readBrief(content.document);
   const { sentences, accounted } = coverageOf(reading, new Set(marks));
-  const unsettled = framesOf(reading, content).reduce((sum, frame) => sum + frame.open.length, 0);
-  return { sentences, accounted, unsettled };
+  return { sentences, accounted, asks: asksOf(framesOf(reading, content)) };
 };

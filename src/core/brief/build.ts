@@ -1,8 +1,9 @@
 import { type Draft, giveRole } from "../capture";
 import type { Kind } from "../commands";
-import { foldedName } from "../directory";
+import { foldedName, rolesOf } from "../directory";
 import {
   boundaryEventsOf,
+  type Element,
   edgesOf,
   type Id,
   incomingOf,
@@ -65,13 +66,56 @@ class FrameBuilder extends FrameGround {
         const flow = outgoingOf(draft.model, element).find(
           (one) => foldedName(one.name ?? "") === foldedName(path.answer),
         );
-        if (flow) this.#items(path.items, { flow: flow.id, after: element });
+        if (!flow) continue;
+        this.#items(path.items, { flow: flow.id, after: element });
+        this.#endLater(path, flow);
       }
       return this.#behindBlock(element);
     }
-    if (item.kind === "step") this.#furnish(item, element);
+    if (item.kind === "step") {
+      this.#furnish(item, element);
+      if (item.role && !rolesOf(draft.model, element).some(({ part }) => part === "responsible"))
+        this.#role(element, item.role);
+      const late = item.deadline && nodeOf(draft.model, this.links(), item.deadline.mark);
+      const flow = late && outgoingOf(draft.model, late)[0];
+      if (item.deadline && flow && draft.element(late).type === "boundaryEvent")
+        this.#endLater(item.deadline.path, flow);
+    }
     const flows = outgoingOf(draft.model, element);
     return flows[0] ? { flow: flows[0].id, after: element } : undefined;
+  }
+
+  /** A path that was built before, and of which it was settled since that it ends: its way to the others is taken away. */
+  #endLater(path: FramePath, first: Element): void {
+    const { draft } = this;
+    if (!path.ends || this.wasBuilt(path.ends.mark)) return;
+    const last = path.items
+      .map((item) => nodeOf(draft.model, this.links(), markOf(item)))
+      .findLast((id) => id !== undefined);
+    const flow = last === undefined ? first : outgoingOf(draft.model, last)[0];
+    if (!flow) return;
+    const target = draft.element(flow.targetRef as Id);
+    if (target.type === "endEvent") {
+      this.#nameEnd(flow.id, path.ends);
+      return;
+    }
+    draft.do({ type: "delete", ids: [flow.id] });
+    const left = this.end(flow.sourceRef as Id, path.ends);
+    if (flow.name) draft.do({ type: "rename", id: left, name: flow.name });
+    this.#dropJoinOfOne(target);
+  }
+
+  /** A join of one way joins nothing: what led to it leads on. */
+  #dropJoinOfOne(join: Element): void {
+    const { draft } = this;
+    const [way, ...others] = incomingOf(draft.model, join.id);
+    const [behind, ...more] = outgoingOf(draft.model, join.id);
+    const isJoin = join.type === "exclusiveGateway" && !join.name;
+    if (!isJoin || !way || !behind || others.length > 0 || more.length > 0) return;
+    const target = behind.targetRef as Id;
+    draft.do({ type: "delete", ids: [behind.id] });
+    draft.do({ type: "reconnect", diagram: draft.pageOf(join.id), connection: way.id, end: "target", to: target });
+    draft.do({ type: "delete", ids: [join.id] });
   }
 
   #beforeNext(items: readonly FrameItem[]): Cursor | undefined {

@@ -1,3 +1,5 @@
+import type { OpenQuestion } from "./discourse/questions";
+import type { Frame } from "./frames";
 import type { BriefReading, Sentence } from "./sentences";
 
 export interface Coverage {
@@ -11,9 +13,16 @@ export interface Coverage {
 
 /** The same in numbers, as it is kept. */
 export type BriefSummary = Pick<Coverage, "sentences" | "accounted"> & {
-  /** Questions the text leaves open; absent where they were not counted yet. */
-  readonly unsettled?: number;
+  /** What the text leaves open; absent where it was not asked yet. */
+  readonly asks?: readonly Ask[];
 };
+
+/** A question the text leaves open, with the marks whose elements it is about. */
+export type Ask = Pick<OpenQuestion, "id" | "question" | "marks">;
+
+/** The open questions of all processes of a text. */
+export const asksOf = (frames: readonly Frame[]): Ask[] =>
+  frames.flatMap((frame) => frame.open.map(({ id, question, marks }) => ({ id, question, marks })));
 
 /**
  * How much of a text the models account for: a sentence is accounted for when something marked in it stands in a model.

@@ -1,7 +1,7 @@
 export { type Advice, adviceOn } from "./advice";
 export { buildFrame } from "./build";
 export { asOneModel, buildAll } from "./buildAll";
-export { type BriefSummary, type Coverage, coverageOf } from "./coverage";
+export { type Ask, asksOf, type BriefSummary, type Coverage, coverageOf } from "./coverage";
 export type { OpenQuestion } from "./discourse/questions";
 export {
   type BriefContent,

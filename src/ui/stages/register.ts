@@ -9,7 +9,11 @@ export const stages = [
   {
     name: "brief",
     title: text.stages.brief,
-    sign: ({ brief }) => (!brief || brief.sentences === 0 ? none : brief.accounted === brief.sentences ? done : begun),
+    // What the text leaves open has to be settled, too.
+    sign: ({ brief }) => {
+      if (!brief || brief.sentences === 0) return none;
+      return brief.accounted === brief.sentences && (brief.asks?.length ?? 0) === 0 ? done : begun;
+    },
   },
   {
     name: "steps",

@@ -10,7 +10,7 @@ export const attention = (count: number): StageSign => ({ kind: "attention", cou
 
 /** What is known of a version, of which its stages' signs tell. */
 export interface Standing {
-  readonly brief: { readonly sentences: number; readonly accounted: number } | null;
+  readonly brief: { readonly sentences: number; readonly accounted: number; readonly asks?: readonly unknown[] } | null;
   /** Flow nodes; more than three are as good as three. */
   readonly nodes: number;
   /** Findings nobody accepted; undefined while they are not known yet. */

@@ -2,8 +2,9 @@
 import { chakra } from "@chakra-ui/react";
 import NextLink from "next/link";
 import { useEffect, useMemo } from "react";
-import { type Mark, readBrief, type Sentence } from "@/core/brief";
+import { type Mark, markOfKey, readBrief, type Sentence } from "@/core/brief";
 import { type Element, wordsOf } from "@/core/model";
+import { text, worded } from "../messages";
 import { useBrief } from "./briefStore";
 import { useVersion } from "./VersionContext";
 
@@ -27,6 +28,7 @@ function around(sentence: Sentence, mark: Mark): string {
 export function InTheBrief({ element }: { readonly element: Element }) {
   const process = useVersion((state) => state.info.process.id);
   const version = useVersion((state) => state.info.version.id);
+  const asks = useVersion((state) => state.info.brief?.asks);
   const marks = wordsOf(element);
   const isNeeded = marks.length > 0;
   const open = useBrief((state) => state.process);
@@ -37,7 +39,7 @@ export function InTheBrief({ element }: { readonly element: Element }) {
   const reading = useMemo(() => (isNeeded ? readBrief(document) : undefined), [isNeeded, document]);
   // One way back to each sentence: by the mark that says most of it.
   const bySentence = new Map<number, { mark: Mark; words: string }>();
-  for (const mark of reading?.marks.filter((one) => marks.includes(one.id)) ?? []) {
+  for (const mark of reading?.marks.filter((one) => marks.some((key) => markOfKey(key) === one.id)) ?? []) {
     const sentence = reading?.sentences.find((one) => one.marks.includes(mark));
     const key = sentence?.at ?? -1;
     const known = bySentence.get(key);
@@ -45,16 +47,31 @@ export function InTheBrief({ element }: { readonly element: Element }) {
       bySentence.set(key, { mark, words: sentence ? around(sentence, mark) : mark.text });
   }
   const found = [...bySentence.values()];
-  return found.slice(0, 3).map(({ mark, words }) => (
-    <Link
-      key={mark.id}
-      href={`/v/${encodeURIComponent(version)}/brief?mark=${encodeURIComponent(mark.id)}`}
-      color="accent"
-      display="block"
-      lineHeight="1.35"
-      _hover={{ textDecoration: "underline" }}
-    >
-      “{words}”
-    </Link>
-  ));
+  const asked = asks?.filter((one) => one.marks.some((mark) => marks.includes(mark))) ?? [];
+  return [
+    ...asked.slice(0, 1).map((one) => (
+      <Link
+        key={one.id}
+        href={`/v/${encodeURIComponent(version)}/brief`}
+        color="attention"
+        display="block"
+        lineHeight="1.35"
+        _hover={{ textDecoration: "underline" }}
+      >
+        {text.brief.leftOpen(worded(one.question))}
+      </Link>
+    )),
+    ...found.slice(0, 3).map(({ mark, words }) => (
+      <Link
+        key={mark.id}
+        href={`/v/${encodeURIComponent(version)}/brief?mark=${encodeURIComponent(mark.id)}`}
+        color="accent"
+        display="block"
+        lineHeight="1.35"
+        _hover={{ textDecoration: "underline" }}
+      >
+        “{words}”
+      </Link>
+    )),
+  ];
 }

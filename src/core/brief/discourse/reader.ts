@@ -4,7 +4,7 @@ import { relationOf, statementOf } from "../reading/polarity";
 import type { Sentence } from "../sentences";
 import type { Mention, Subjects } from "../subjects";
 import { readTime } from "../times";
-import { doneName } from "../wording";
+import { doneName, uncapitalised } from "../wording";
 import { actorOf, subjectOf } from "./actor";
 import { Course, type Place } from "./course";
 import type { Told } from "./index";
@@ -81,7 +81,7 @@ export class Reader {
         marks: [step.mark],
         choices: [ends, goesOn],
       });
-      if (answer === "ends") path.ends = { mark: `${step.mark}:end`, name: doneName(step.name) };
+      if (answer === "ends") path.ends = { mark: `${step.mark}:end`, name: doneName(uncapitalised(step.name)) };
     }
     for (const { step, part } of course.late) {
       const path = step.deadline?.path;
@@ -94,7 +94,7 @@ export class Reader {
         marks: [last.mark],
         choices: [ends, waitsAgain, goesOn],
       });
-      if (answer === "ends") path.ends = { mark: `${last.mark}:end`, name: doneName(last.name) };
+      if (answer === "ends") path.ends = { mark: `${last.mark}:end`, name: doneName(uncapitalised(last.name)) };
       if (answer === "again") path.back = { to: step.mark, mark: undefined };
     }
   }
@@ -105,7 +105,13 @@ export class Reader {
     for (const decision of course.decisions) {
       const { place, mark, paths } = decision;
       const isLast = place.items.at(-1) === decision;
-      const isHalf = decision.wasAsked && paths.length === 1 && isLast && place === course.root && !course.result;
+      const isHalf =
+        decision.wasAsked &&
+        paths.length === 1 &&
+        /^(?:yes|no)$/.test(paths[0]?.answer ?? "") &&
+        isLast &&
+        place === course.root &&
+        !course.result;
       if (paths.length > 0 && !isHalf) continue;
       const other = paths[0]?.answer === "yes" ? "no" : "yes";
       const answer = course.wonder({

@@ -7,6 +7,7 @@ import { askingVerbs, givingVerbs, readingVerbs, sendingVerbs } from "../words";
 import { actorOf } from "./actor";
 import type { Course, OpenStep } from "./course";
 import type { Part } from "./part";
+import { isWaitOfItsOwn } from "./wait";
 
 /** What a marked activity comes to: who does it, with what, for whom. */
 export function stepOf(
@@ -55,7 +56,7 @@ export function stepOf(
           }),
         ),
     times: part.marks
-      .filter((other) => other.kind === "time")
+      .filter((other) => other.kind === "time" && !isWaitOfItsOwn(part, other.text))
       .map((other) => ({ name: other.text, marks: [other.id] })),
     deadline: undefined,
     isForEach:

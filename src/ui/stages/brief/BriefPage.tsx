@@ -3,7 +3,7 @@ import { Box, chakra } from "@chakra-ui/react";
 import { type Editor, EditorContent } from "@tiptap/react";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { Mark } from "@/core/brief";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { useBrief } from "../../version/briefStore";
 import { kindLetters, kindWords } from "./markKeys";
 import { pageSigns } from "./pageSigns";
@@ -16,12 +16,13 @@ interface BriefPageProps {
   readonly told: Reading;
   readonly onMark: (mark: string) => void;
   readonly onBadge: (sentence: number, at: DOMRect) => void;
+  readonly onQuestion: (id: string) => void;
 }
 
 const tagHeight = 20;
 
 /** The page with its text, and beside it what its marks say. */
-export function BriefPage({ editor, told, onMark, onBadge }: BriefPageProps) {
+export function BriefPage({ editor, told, onMark, onBadge, onQuestion }: BriefPageProps) {
   const { suggestions, current, selected, mode } = useBrief();
   const frame = useRef<HTMLDivElement>(null);
   const [tags, setTags] = useState<readonly { mark: Mark; top: number }[]>([]);
@@ -39,6 +40,11 @@ export function BriefPage({ editor, told, onMark, onBadge }: BriefPageProps) {
       numbers,
       frames,
       openSentences,
+      questions: new Map(
+        frames
+          .flatMap((frame) => frame.open)
+          .map(({ sentence, id, question }) => [sentence, { id, words: worded(question) }]),
+      ),
       linked,
       suggestions,
       current,
@@ -98,6 +104,8 @@ export function BriefPage({ editor, told, onMark, onBadge }: BriefPageProps) {
         data-mode={mode}
         onClick={(event) => {
           const badge = (event.target as Element).closest<HTMLElement>(".process-badge");
+          const asked = (event.target as Element).closest<HTMLElement>(".question-sign")?.dataset.asked;
+          if (asked) onQuestion(asked);
           if (badge) onBadge(Number(badge.dataset.sentence), badge.getBoundingClientRect());
         }}
       >

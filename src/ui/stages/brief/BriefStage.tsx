@@ -16,6 +16,7 @@ import { BriefPage } from "./BriefPage";
 import { MarkBar } from "./MarkBar";
 import { showMark, showSentence, startSuggesting } from "./pageActions";
 import { onPageKey } from "./pageKeys";
+import { focusQuestion, showQuestion } from "./questions";
 import { htmlOfFile } from "./readFile";
 import { useBriefEditor } from "./useBriefEditor";
 import { useReading } from "./useReading";
@@ -55,11 +56,19 @@ function OpenBrief() {
     openAt.current = (openAt.current + 1) % open.length;
     showSentence(held.current, told.reading, open[openAt.current]?.at ?? 0);
   }, [told]);
+  const askedAt = useRef(-1);
+  const nextQuestion = useCallback(() => {
+    const questions = told.frames.flatMap((frame) => frame.open);
+    if (!held.current || questions.length === 0) return;
+    askedAt.current = (askedAt.current + 1) % questions.length;
+    const question = questions[askedAt.current];
+    if (question) showQuestion(held.current, told.reading, question);
+  }, [told]);
   const suggest = useCallback(() => {
     if (startSuggesting() === 0) toaster.create({ description: text.brief.noSuggestions });
     held.current?.commands.focus();
   }, []);
-  const editor = useBriefEditor((event, at) => onPageKey(event, at, { suggest, nextOpen }));
+  const editor = useBriefEditor((event, at) => onPageKey(event, at, { suggest, nextOpen, nextQuestion }));
   held.current = editor;
 
   // The suggestion one is at is in sight.
@@ -82,8 +91,9 @@ function OpenBrief() {
   }, [editor, wanted]);
 
   const { sentences, accounted } = told.coverage;
+  const { asks } = told;
   const { noteBrief } = store.getState();
-  useEffect(() => noteBrief({ sentences, accounted }), [sentences, accounted, noteBrief]);
+  useEffect(() => noteBrief({ sentences, accounted, asks }), [sentences, accounted, asks, noteBrief]);
 
   const build = async (frames?: readonly string[]) => {
     setBuilding(true);
@@ -177,6 +187,7 @@ function OpenBrief() {
           told={told}
           onMark={(mark) => editor && showMark(editor, mark)}
           onBadge={(sentence, at) => setBadge({ sentence, at })}
+          onQuestion={(id) => focusQuestion(id)}
         />
         {editor?.isEmpty && told.reading.sentences.length === 0 && (
           <chakra.p position="absolute" left="90px" top="120px" maxW="46ch" color="quiet" pointerEvents="none">

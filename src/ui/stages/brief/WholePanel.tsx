@@ -10,6 +10,7 @@ import { FrameCard } from "./FrameCard";
 import { Heading } from "./Heading";
 import { MarkDetail } from "./MarkDetail";
 import { assign, showMark, showSentence } from "./pageActions";
+import { QuestionList } from "./QuestionList";
 import { SuggestionReview } from "./SuggestionReview";
 import type { Reading } from "./useReading";
 
@@ -82,6 +83,7 @@ export function WholePanel({ editor, told, building, onBuild, onNextOpen }: Whol
               </Progress.Track>
             </Progress.Root>
           </Box>
+          <QuestionList editor={editor} told={told} />
           <Box as="section">
             <Heading>{text.brief.processes}</Heading>
             {frames.length === 0 && <chakra.p color="quiet">{text.brief.noProcesses}</chakra.p>}

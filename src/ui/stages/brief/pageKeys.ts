@@ -6,6 +6,7 @@ import { acceptSuggestions, markWords, refuseSuggestions, removeMarksHere, takeS
 interface PageGestures {
   readonly suggest: () => void;
   readonly nextOpen: () => void;
+  readonly nextQuestion: () => void;
 }
 
 const moving = [
@@ -57,6 +58,7 @@ export function onPageKey(event: KeyboardEvent, editor: Editor, gestures: PageGe
     if (kind) markWords(editor, kind);
     else if (letter.toUpperCase() === "G") gestures.suggest();
     else if (letter.toUpperCase() === "U") gestures.nextOpen();
+    else if (letter.toUpperCase() === "Q") gestures.nextQuestion();
     else if (mode === "mark" && (event.key === "Backspace" || event.key === "Delete" || letter.toUpperCase() === "X"))
       removeMarksHere(editor);
     else if (event.altKey) return false;

@@ -9,6 +9,8 @@ interface SignsOf {
   /** The number of the process each sentence belongs to; undefined for background. */
   readonly numbers: readonly (number | undefined)[];
   readonly frames: readonly Frame[];
+  /** What each sentence leaves open: the question's id and words. */
+  readonly questions: ReadonlyMap<number, { readonly id: string; readonly words: string }>;
   readonly openSentences: ReadonlySet<number>;
   readonly linked: ReadonlySet<string>;
   readonly suggestions: readonly Suggestion[] | null;
@@ -36,6 +38,13 @@ export function pageSigns(from: SignsOf): Decoration[] {
           ignoreSelection: true,
         }),
       );
+    const asked = from.questions.get(sentence.at);
+    if (asked) {
+      signs.push(Decoration.inline(start, end, { class: "asked-sentence" }));
+      signs.push(
+        Decoration.widget(end, () => questionSign(asked), { side: 1, key: `asked-${asked.id}`, ignoreSelection: true }),
+      );
+    }
     last = number;
     lastPassage = sentence.passage;
   }
@@ -72,6 +81,18 @@ function badge(number: number, sentence: number, name: string): HTMLElement {
   element.dataset.sentence = String(sentence);
   element.setAttribute("aria-label", text.brief.belongsTo(name));
   element.title = text.brief.belongsTo(name);
+  element.contentEditable = "false";
+  return element;
+}
+
+function questionSign({ id, words }: { readonly id: string; readonly words: string }): HTMLElement {
+  const element = document.createElement("button");
+  element.type = "button";
+  element.className = "question-sign";
+  element.textContent = "?";
+  element.dataset.asked = id;
+  element.setAttribute("aria-label", words);
+  element.title = words;
   element.contentEditable = "false";
   return element;
 }

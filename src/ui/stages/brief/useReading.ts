@@ -2,7 +2,9 @@ import { useDeferredValue, useMemo } from "react";
 import type { BriefLink } from "@/contract/brief";
 import {
   type Advice,
+  type Ask,
   adviceOn,
+  asksOf,
   type BriefReading,
   type Coverage,
   coverageOf,
@@ -22,6 +24,8 @@ export interface Reading {
   /** The number of the process each sentence belongs to, by sentence. */
   readonly numbers: readonly (number | undefined)[];
   readonly advice: readonly Advice[];
+  /** What the text leaves open. */
+  readonly asks: readonly Ask[];
   readonly coverage: Coverage;
   /** What stands for each mark, in this version as it is now and in the other processes as they were opened. */
   readonly links: ReadonlyMap<string, readonly BriefLink[]>;
@@ -40,7 +44,7 @@ export function useReading(): Reading {
     const places = new Map<string, number>(frames.map((frame, at) => [frame.key, at + 1]));
     for (const part of content.parts) if (!places.has(part.id)) places.set(part.id, places.get(part.of) ?? 0);
     const numbers = placingsOf(reading, content).map((placing) => placing && places.get(placing.frame));
-    return { frames, numbers, advice: adviceOn(reading, content, frames) };
+    return { frames, numbers, advice: adviceOn(reading, content, frames), asks: asksOf(frames) };
   }, [reading, content]);
   const links = useMemo(() => {
     const found = new Map<string, BriefLink[]>();

@@ -19,7 +19,7 @@ import { CanvasButtons } from "./CanvasButtons";
 import { copyChosen, pasteHere } from "./clipboard";
 import { type Gesture, gesturesFor } from "./gestureList";
 import { handleKey } from "./keys";
-import { findingMarks, handoverMarks, runMarks } from "./marks";
+import { askMarks, findingMarks, handoverMarks, runMarks } from "./marks";
 import { NextStrip } from "./NextStrip";
 import { Outline } from "./Outline";
 import { PageTrail } from "./PageTrail";
@@ -79,8 +79,13 @@ export function DiagramStage() {
     [settled, shownHandovers],
   );
   const marks = useMemo(
-    () => [...(run ? runMarks(run, model) : []), ...handoverMarks(handovers), ...findingMarks(findings)],
-    [run, model, handovers, findings],
+    () => [
+      ...(run ? runMarks(run, model) : []),
+      ...handoverMarks(handovers),
+      ...askMarks(info.brief?.asks ?? [], model),
+      ...findingMarks(findings),
+    ],
+    [run, model, handovers, findings, info.brief],
   );
 
   // What was selected may be gone, by undo or by somebody else.

@@ -1,6 +1,7 @@
+import { type Ask, markOfKey } from "@/core/brief";
 import type { Finding } from "@/core/check";
 import type { Handover } from "@/core/directory";
-import type { Id, Model } from "@/core/model";
+import { type Id, isFlowNode, type Model, wordsOf } from "@/core/model";
 import type { Mark } from "../../canvas/marks/mark";
 
 /** The worst that the check has to say about each element; advice is not drawn. */
@@ -11,6 +12,31 @@ export function findingMarks(findings: readonly Finding[]): Mark[] {
     for (const id of elements) if (worst.get(id) !== "error") worst.set(id, severity);
   }
   return [...worst].map(([on, sign]) => ({ on, means: sign, as: "sign", sign }));
+}
+
+/** What a description leaves open, on the elements that stand for its words. */
+export function askMarks(asks: readonly Ask[], model: Model): Mark[] {
+  if (asks.length === 0) return [];
+  const asked = new Set(asks.flatMap(({ marks }) => marks));
+  const near = new Set([...asked].map(markOfKey));
+  const exact = new Set<string>();
+  const found: { readonly id: Id; readonly words: readonly string[] }[] = [];
+  for (const element of model.elements) {
+    const words = wordsOf(element);
+    if (!isFlowNode(element.type) || words.length === 0) continue;
+    found.push({ id: element.id, words });
+    for (const word of words) if (asked.has(word)) exact.add(word);
+  }
+  // What was built for a turn of phrase is meant; where it is gone, what stands for the same words.
+  return found
+    .filter(({ words }) =>
+      words.some(
+        (word) =>
+          asked.has(word) ||
+          (near.has(markOfKey(word)) && ![...exact].some((one) => markOfKey(one) === markOfKey(word))),
+      ),
+    )
+    .map(({ id }) => ({ on: id, means: "asked", as: "frame", tone: "pencil" }));
 }
 
 /** A run through the page: the flows it goes along, and on each node the steps at which it is passed. */

@@ -1,8 +1,9 @@
-import { isRecurring, readTime } from "../../times";
+import { readTime } from "../../times";
 import { capitalised } from "../../wording";
 import { refusingVerbs } from "../../words";
 import { stepOf, verbOf } from "../step";
 import { objectOf } from "../thing";
+import { isWaitOfItsOwn } from "../wait";
 import type { TurnOfPhrase } from "./rule";
 
 /** What is simply done, or waited for. */
@@ -39,14 +40,3 @@ export const plain: TurnOfPhrase = {
     return true;
   },
 };
-
-/** "After ten days", "waits a week", where nothing that is done takes that long. */
-function isWaitOfItsOwn(part: Parameters<typeof stepOf>[0], words: string): boolean {
-  const time = readTime(words);
-  if (time?.kind !== "duration" || isRecurring(words)) return false;
-  const mark = part.marks.find((one) => one.kind === "time" && one.text === words);
-  const activities = part.sentence.marks.filter((other) => other.kind === "activity");
-  if (!mark || activities.some((other) => other.from <= mark.from && other.to >= mark.to)) return false;
-  if (activities.length === 0) return !/^(?:within|by|no later)\b/i.test(words);
-  return time.isWait && !activities.some((other) => other.to <= mark.from);
-}

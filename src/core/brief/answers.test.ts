@@ -1,0 +1,138 @@
+import { describe, expect, test } from "vitest";
+import { plan } from "../capture";
+import { processVerdicts } from "../check";
+import {
+  brokenInvariants,
+  emptyModel,
+  flowNodesIn,
+  incomingOf,
+  laneOf,
+  type Model,
+  nameOf,
+  outgoingOf,
+} from "../model";
+import { expectOk } from "../testing/models";
+import { buildFrame } from "./build";
+import { asksOf } from "./coverage";
+import { type BriefContent, emptyBrief } from "./document";
+import { type Frame, framesOf } from "./frames";
+import { markedText } from "./markedText";
+import { readBrief } from "./sentences";
+import { outline } from "./testing/outline";
+
+const frameOf = (text: string, answers: BriefContent["answers"] = {}): Frame => {
+  const content = { ...emptyBrief, document: markedText(text), answers };
+  return framesOf(readBrief(content.document), content)[0] as Frame;
+};
+const questions = (text: string, answers?: BriefContent["answers"]) =>
+  frameOf(text, answers).open.map(({ id, question }) => [id, question.text]);
+
+let count = 0;
+function build(frame: Frame, start: Model, known: readonly string[]): { model: Model; marks: string[] } {
+  let marks: string[] = [];
+  const made = plan(
+    start,
+    (of) => `${of}-${++count}`,
+    (draft) => {
+      marks = buildFrame(draft, frame, {
+        organisation: "Cooperative",
+        built: new Set(known),
+        resolve: (kind, name) => ({ entry: `${kind}-${name}`, name }),
+        calledProcess: () => undefined,
+      });
+      return undefined;
+    },
+  );
+  return { model: expectOk(made).model, marks: [...known, ...marks] };
+}
+const empty = () => emptyModel({ definitions: "definitions", process: "process", diagram: "page" }, "Process");
+const named = (model: Model, name: string) => {
+  const found = [...model.elements].find((element) => element.name === name);
+  if (!found) throw new Error(`Nothing is called "${name}".`);
+  return found.id;
+};
+const next = (model: Model, name: string) =>
+  outgoingOf(model, named(model, name)).map((flow) => model.elements.get(String(flow.targetRef)));
+
+const refusal =
+  "When [trigger: a [document: form] arrives], the [role: desk] [activity: reads the form]. If [decision: the form is wrong], the desk [activity: rejects the form]. The desk [activity: files the form].";
+const deadline =
+  "When [trigger: a [document: form] arrives], the [role: desk] [activity: asks the [party: household]]. The household [activity: answers] [time: within ten days]. Otherwise the desk [activity: calls the household]. The desk [activity: files the form].";
+const nobody =
+  "When [trigger: a [document: form] arrives], the [role: desk] [activity: reads the form].\n\n[activity: Copy the form].";
+
+describe("what a text leaves open", () => {
+  test.each([
+    ["a refusal after which nothing is said", refusal, ["ends:m6", 'Does "Reject form" end the case?']],
+    ["an exception whose end is not said", deadline, ["after:m8", 'What comes after "Call household"?']],
+    ["a step nobody does", nobody, ["who:m5", 'Who does "Copy form"?']],
+    [
+      "a question with one answer",
+      "When [trigger: a [document: form] arrives], the [role: desk] [activity: checks [decision: whether it is right]]. If not, the desk [activity: calls the office].",
+      ["follows:m5", 'What follows where the answer to "Form right?" is yes?'],
+    ],
+    [
+      "a question nobody answers",
+      "When [trigger: a [document: form] arrives], the [role: desk] [activity: checks [decision: whether it is right]]. The desk [activity: files the form].",
+      ["follows:m5", 'What follows from each answer to "Form right?"?'],
+    ],
+    [
+      "an answer in words that are neither yes nor no",
+      "When [trigger: a [document: form] arrives], the [role: desk] [activity: checks [decision: whether the form is signed]]. If [decision: the form is on blue paper], the desk [activity: calls the office].",
+      ["which:m5:form on blue paper", 'Which answer to "Form signed?" is "form on blue paper"?'],
+    ],
+  ])("%s is asked", (_, text, expected) => {
+    expect(questions(text)).toEqual([expected]);
+    const frame = frameOf(text);
+    expect(asksOf([frame])).toMatchObject([{ id: expected[0] }]);
+    for (const { choices } of frame.open) expect(choices.length).toBeGreaterThan(0);
+  });
+
+  test("a text that says all leaves nothing open", () => {
+    expect(
+      questions(
+        "When [trigger: a [document: form] arrives], the [role: desk] [activity: checks [decision: whether it is right]]. If not, the desk [activity: rejects the form] and [result: the case is closed]. The desk [activity: files the form].",
+      ),
+    ).toEqual([]);
+  });
+
+  test.each([
+    [refusal, { "ends:m6": "ends" }, "  yes → Form rejected"],
+    [refusal, { "ends:m6": "on" }, "  yes"],
+    [deadline, { "after:m8": "ends" }, "  late: Ten days → Household called"],
+    [deadline, { "after:m8": "again" }, "  late: Ten days ↺ Answered"],
+    [nobody, { "who:m5": "=Desk" }, "Copy form (Desk)"],
+  ])("an answer is drawn", (text, answers, line) => {
+    const frame = frameOf(text, answers as unknown as BriefContent["answers"]);
+    expect(frame.open).toEqual([]);
+    expect(outline(frame.items)).toContain(line);
+    const { model } = build(frame, empty(), []);
+    expect(brokenInvariants(model)).toEqual([]);
+    expect(processVerdicts(model).map(({ sound }) => sound)).toEqual([true]);
+  });
+
+  test("answered after it was built, a path is led to an end of its own, and its join goes", () => {
+    const before = build(frameOf(refusal), empty(), []);
+    expect(next(before.model, "Reject form")[0]?.type).toBe("exclusiveGateway");
+    const after = build(frameOf(refusal, { "ends:m6": "ends" }), before.model, before.marks);
+    expect(next(after.model, "Reject form")).toMatchObject([{ type: "endEvent", name: "Form rejected" }]);
+    expect(
+      next(after.model, "Form wrong?")
+        .map((node) => node?.name)
+        .sort(),
+    ).toEqual(["File form", "Reject form"]);
+    expect(brokenInvariants(after.model)).toEqual([]);
+    for (const node of flowNodesIn(after.model, "process"))
+      if (node.type === "exclusiveGateway" && !node.name)
+        expect(incomingOf(after.model, node.id).length).toBeGreaterThan(1);
+    // Answered once more the same, nothing is changed.
+    expect(build(frameOf(refusal, { "ends:m6": "ends" }), after.model, after.marks).model).toBe(after.model);
+  });
+
+  test("answered after it was built, a step comes into the lane of who does it", () => {
+    const before = build(frameOf(nobody), empty(), []);
+    const after = build(frameOf(nobody, { "who:m5": "=Desk" }), before.model, before.marks);
+    const step = named(after.model, "Copy form");
+    expect(nameOf(after.model, laneOf(after.model, step)?.id ?? "")).toBe("Desk");
+  });
+});
