@@ -80,7 +80,7 @@ describe("frames", () => {
       "Application complete?",
       "  yes",
       "  no",
-      "    Ask household for them (Front desk)",
+      "    Ask household for papers (Front desk)",
       "    Missing papers sent (Household)",
       "      late: Ten working days → Application lapsed",
       "Look whether feeder can take plant (Network engineer)",
@@ -200,7 +200,7 @@ describe("building", () => {
     const start = named(model, "Household applied for connection");
     expect(eventDefinitionsOf(model, start).map((one) => one.type)).toEqual(["messageEventDefinition"]);
     expect(targets(model, "Register application")).toEqual([">Check whether application is complete"]);
-    expect(targets(model, "Application complete?").sort()).toEqual(["no>Ask household for them", "yes>"]);
+    expect(targets(model, "Application complete?").sort()).toEqual(["no>Ask household for papers", "yes>"]);
     expect(targets(model, "Feeder can take plant?").sort()).toEqual(["no>Reject application", "yes>Plant connected"]);
     expect(targets(model, "Reject application")).toEqual([">Case closed"]);
     const [late] = boundaryEventsOf(model, named(model, "Missing papers sent"));

@@ -311,13 +311,32 @@ export function stepsIn(items: readonly FrameItem[]): FrameStep[] {
 const sentenceOf = (reading: BriefReading, mark: Mark) =>
   reading.sentences.find((sentence) => sentence.marks.includes(mark));
 
+/** How many decisions a list of items holds, those on paths and in parts included. */
+export function decisionsIn(items: readonly FrameItem[]): number {
+  return items.reduce((sum, item) => {
+    switch (item.kind) {
+      case "step":
+        return sum + decisionsIn(item.deadline?.path.items ?? []);
+      case "decision":
+        return sum + 1 + item.paths.reduce((inner, path) => inner + decisionsIn(path.items), 0);
+      case "part":
+        return sum + decisionsIn(item.items);
+      case "parallel":
+        return sum + item.branches.reduce((inner, branch) => inner + decisionsIn(branch), 0);
+      default:
+        return sum;
+    }
+  }, 0);
+}
+
 /** What sets a process off: a time, or a message where somebody outside does something or a paper arrives. */
 function triggerFrom(mark: Mark, subjects: Subjects, sentence: Sentence | undefined): FrameTrigger {
   const clause =
     sentence &&
     clausesOf(sentence.text).find((one) => mark.from - sentence.from <= one.to && mark.to - sentence.from > one.from);
   const subject = clause?.subject && sentence?.text.slice(clause.subject.from, clause.subject.to);
-  const words = subject && !mark.text.includes(subject) ? `${subject} ${mark.text}` : mark.text;
+  const isBehind = clause?.subject && sentence && mark.from - sentence.from >= clause.subject.to;
+  const words = subject && isBehind && !isRecurring(mark.text) ? `${subject} ${mark.text}` : mark.text;
   const from = subjects.partiesInWords(words)[0]?.name;
   const arrives = /\b(?:arrives?|comes? in|is received|are received|reaches)\b/i.test(words);
   return {

@@ -14,7 +14,7 @@ export {
   markKinds,
   type Span,
 } from "./document";
-export { type Frame, framesOf, placingsOf, stepsIn } from "./frames";
+export { decisionsIn, type Frame, framesOf, placingsOf, stepsIn } from "./frames";
 export { linksOf, markOfKey } from "./links";
 export { markAll } from "./markAll";
 export { markedText } from "./markedText";

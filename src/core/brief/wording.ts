@@ -69,12 +69,15 @@ export const tidied = (words: string) =>
     .replace(/^[\s,;:.]+|[\s,;:.?]+$/g, "")
     .trim();
 
+/** "The papers" are no paper. */
+const alwaysPlural = /^(?:papers|goods|data|details|documents|minutes|premises)$/i;
 /** The name of a role, party, system or document: "the front desks" is "Front desk". */
 export const thingName = remembered((words: string): string => {
   const bare = tidied(words).replace(articles, "");
   const cut = bare.lastIndexOf(" ") + 1;
   const last = bare.slice(cut);
-  const isPlural = /[^s]s$|ies$|[xs]es$|people$/i.test(last) && !/(?:us|is|as)$/i.test(last);
+  const isPlural =
+    !alwaysPlural.test(last) && /[^s]s$|ies$|[xs]es$|people$/i.test(last) && !/(?:us|is|as)$/i.test(last);
   const singular = isPlural ? singularOf(last) : last;
   return capitalised(bare.slice(0, cut) + singular);
 });

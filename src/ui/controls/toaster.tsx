@@ -3,7 +3,8 @@ import { Box, Button, Toaster as ChakraToaster, createToaster, Flex, Text } from
 import { X } from "lucide-react";
 import { text } from "../messages";
 
-export const toaster = createToaster({ placement: "bottom-start", pauseOnPageIdle: true, max: 3 });
+// Alt with a letter is taken by what one types into; the package's own key for reaching messages is one of them.
+export const toaster = createToaster({ placement: "bottom-start", pauseOnPageIdle: true, max: 3, hotkey: ["F8"] });
 
 /** Short messages at the lower left: what was done, with a way back, or why something could not be done. */
 export function Toasts() {

@@ -33,4 +33,5 @@ export const yesEnds: Choice = { id: "yes", label: say`It ends where the answer 
 export const asDrawn: Choice = { id: "drawn", label: say`As it is drawn` };
 export const nobody: Choice = { id: "nobody", label: say`Nobody in particular` };
 export const anotherAnswer: Choice = { id: "other", label: say`An answer of its own` };
+export const backTo = (step: string): Choice => ({ id: "again", label: say`Back to "${step}"` });
 export const named = (name: string): Choice => ({ id: `=${name}`, label: say`${name}` });

@@ -6,10 +6,10 @@ import type { Mention, Subjects } from "../subjects";
 import { readTime } from "../times";
 import { doneName, uncapitalised } from "../wording";
 import { actorOf, subjectOf } from "./actor";
-import { Course, type Place } from "./course";
+import { Course, type OpenDecision, type Place } from "./course";
 import type { Told } from "./index";
 import { type Part, partsOf } from "./part";
-import { type Answers, bothGoOn, ends, goesOn, named, nobody, noEnds, waitsAgain, yesEnds } from "./questions";
+import { type Answers, backTo, bothGoOn, ends, goesOn, named, nobody, noEnds, waitsAgain, yesEnds } from "./questions";
 import { turnsOfPhrase } from "./rules";
 import { bareAnswer, otherAnswer } from "./rules/answer";
 import { conditionWords } from "./rules/condition";
@@ -103,6 +103,7 @@ export class Reader {
   #askForAnswers(): void {
     const course = this.#course;
     for (const decision of course.decisions) {
+      this.#askForWay(decision);
       const { place, mark, paths } = decision;
       const isLast = place.items.at(-1) === decision;
       const isHalf =
@@ -134,6 +135,33 @@ export class Reader {
         back: undefined,
       });
     }
+  }
+
+  /**
+   * "If papers are missing, the desk asks for them; the household sends them. If they are complete, …": what was sent is looked at like
+   * what was there before, if nobody says otherwise.
+   */
+  #askForWay({ wasAsked, place, paths, question, sentence }: OpenDecision): void {
+    const course = this.#course;
+    const at = place.items.findIndex((node) => node.kind === "decision" && node.question === question);
+    const before = place.items[at - 1];
+    const [path, ...others] = paths.filter((one) => {
+      const last = one.items.at(-1);
+      return !one.ends && !one.back && last?.kind === "step" && last.awaits !== undefined;
+    });
+    const last = path?.items.at(-1);
+    const goesOnElsewhere = paths.some((one) => one !== path && one.items.length > 1);
+    if (!wasAsked || !path || others.length > 0 || !goesOnElsewhere) return;
+    if (before?.kind !== "step" || last?.kind !== "step") return;
+    const answer = course.wonder({
+      id: `way:${last.mark}`,
+      sentence,
+      question: say`Where does it go on after "${last.name}"?`,
+      marks: [last.mark],
+      choices: [ends, goesOn, backTo(before.name)],
+    });
+    if (answer === "ends") path.ends = { mark: `${last.mark}:end`, name: last.name };
+    else if (answer !== "on") path.back = { to: before.mark, mark: undefined };
   }
 
   #askForDoers(): void {

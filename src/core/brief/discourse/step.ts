@@ -117,6 +117,9 @@ function withoutPronouns(words: string, verb: string, course: Course, receiver: 
   if (askingVerbs.has(verb) && /^\s*\p{L}+\s+(?:them|him|her)\b/iu.test(words))
     return receiver ? words.replace(/\b(?:them|him|her)\b/i, `the ${uncapitalised(receiver.name)}`) : words;
   const thing = course.lastThing;
+  const asked = /\bfor (it|them)\b/.exec(words);
+  if (thing && asked && (asked[1] === "them") === thing.isPlural)
+    return words.replace(asked[0], `for the ${uncapitalised(thing.text)}`);
   const pronoun = /(?<!\b(?:to|for|by|with|against|worth)\s)\b(?:[Ii]t|[Tt]hem)\b/.exec(words);
   if (!thing || !pronoun || (pronoun[0].toLowerCase() === "them") !== thing.isPlural) return words;
   return words.replace(pronoun[0], `the ${uncapitalised(thing.text)}`);

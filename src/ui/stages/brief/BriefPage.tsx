@@ -1,5 +1,5 @@
 "use client";
-import { Box, chakra } from "@chakra-ui/react";
+import { Box, chakra, Flex } from "@chakra-ui/react";
 import { type Editor, EditorContent } from "@tiptap/react";
 import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react";
 import type { Mark } from "@/core/brief";
@@ -20,13 +20,16 @@ interface BriefPageProps {
 }
 
 const tagHeight = 20;
+/** People, systems and documents stand in the panel; the margin tells what happens. */
+const isThing = (kind: Mark["kind"]) => ["role", "party", "system", "document"].includes(kind);
 
 /** The page with its text, and beside it what its marks say. */
 export function BriefPage({ editor, told, onMark, onBadge, onQuestion }: BriefPageProps) {
   const { suggestions, current, selected, mode } = useBrief();
   const frame = useRef<HTMLDivElement>(null);
-  const [tags, setTags] = useState<readonly { mark: Mark; top: number }[]>([]);
+  const [lines, setLines] = useState<readonly { readonly top: number; readonly marks: readonly Mark[] }[]>([]);
   const { reading, numbers, frames, coverage, linked } = told;
+  const isEmpty = editor?.isEmpty === true && reading.sentences.length === 0;
 
   // Signs are laid over the text they were worked out for; while that is behind the typing, the old ones move along.
   useEffect(() => {
@@ -65,18 +68,16 @@ export function BriefPage({ editor, told, onMark, onBadge, onQuestion }: BriefPa
     if (!editor || editor.isDestroyed || !frame.current) return;
     const top = frame.current.getBoundingClientRect().top;
     const starts = passageStarts(editor.state.doc);
-    let free = 0;
-    const placed = reading.marks
-      .filter((mark) => ["trigger", "activity", "decision", "result", "time"].includes(mark.kind))
-      .flatMap((mark) => {
-        const at = (starts[mark.passage] ?? 0) + mark.from;
-        if (at > editor.state.doc.content.size) return [];
-        const wanted = editor.view.coordsAtPos(at).top - top;
-        const y = Math.max(free, wanted);
-        free = y + tagHeight;
-        return [{ mark, top: y }];
-      });
-    setTags(placed);
+    const byLine = new Map<number, Mark[]>();
+    for (const mark of reading.marks) {
+      const at = (starts[mark.passage] ?? 0) + mark.from;
+      if (isThing(mark.kind) || at > editor.state.doc.content.size) continue;
+      const y = Math.round(editor.view.coordsAtPos(at).top - top);
+      // Letters set high move a place by a pixel or two.
+      const line = [...byLine.keys()].find((known) => Math.abs(known - y) < 12) ?? y;
+      byLine.set(line, [...(byLine.get(line) ?? []), mark]);
+    }
+    setLines([...byLine].map(([y, marks]) => ({ top: y, marks })));
   }, [editor, reading]);
   useLayoutEffect(() => {
     place();
@@ -109,6 +110,19 @@ export function BriefPage({ editor, told, onMark, onBadge, onQuestion }: BriefPa
           if (badge) onBadge(Number(badge.dataset.sentence), badge.getBoundingClientRect());
         }}
       >
+        {isEmpty && (
+          <chakra.p
+            position="absolute"
+            top="24px"
+            left="60px"
+            right="258px"
+            lineHeight="26px"
+            color="quiet"
+            pointerEvents="none"
+          >
+            {text.brief.empty}
+          </chakra.p>
+        )}
         <EditorContent editor={editor} />
         <Box
           as="ul"
@@ -120,16 +134,29 @@ export function BriefPage({ editor, told, onMark, onBadge, onQuestion }: BriefPa
           m={0}
           listStyleType="none"
         >
-          {tags.map(({ mark, top }) => (
-            <Tag
-              key={mark.id}
-              mark={mark}
-              top={top}
-              name={told.links.get(mark.id)?.[0]?.name || mark.text}
-              isLinked={linked.has(mark.id)}
-              isSelected={mark.id === selected}
-              onChoose={() => onMark(mark.id)}
-            />
+          {lines.map(({ top, marks }) => (
+            <Flex
+              key={top}
+              as="li"
+              position="absolute"
+              left={0}
+              right={0}
+              gap={1}
+              style={{ top }}
+              h={`${tagHeight}px`}
+              data-testid="margin-line"
+            >
+              {marks.map((mark) => (
+                <Tag
+                  key={mark.id}
+                  mark={mark}
+                  name={told.links.get(mark.id)?.[0]?.name || mark.text}
+                  isLinked={linked.has(mark.id)}
+                  isSelected={mark.id === selected}
+                  onChoose={() => onMark(mark.id)}
+                />
+              ))}
+            </Flex>
           ))}
         </Box>
       </Box>
@@ -139,7 +166,6 @@ export function BriefPage({ editor, told, onMark, onBadge, onQuestion }: BriefPa
 
 interface TagProps {
   readonly mark: Mark;
-  readonly top: number;
   readonly name: string;
   readonly isLinked: boolean;
   readonly isSelected: boolean;
@@ -147,35 +173,34 @@ interface TagProps {
 }
 
 /** What a mark became, or will become: its letter, and the element's name once there is one. */
-function Tag({ mark, top, name, isLinked, isSelected, onChoose }: TagProps) {
+function Tag({ mark, name, isLinked, isSelected, onChoose }: TagProps) {
   return (
-    <Box as="li" position="absolute" left={0} right={0} style={{ top }} h={`${tagHeight}px`}>
-      <chakra.button
-        type="button"
-        onClick={onChoose}
-        display="flex"
-        alignItems="center"
-        gap={1.5}
-        w="100%"
-        h="19px"
-        px={1}
-        fontSize="12px"
-        textAlign="start"
-        borderRadius="4px"
-        cursor="pointer"
-        bg={isSelected ? "accentSoft" : undefined}
-        color={isLinked ? "ink" : "quiet"}
-        title={`${kindWords(mark.kind)}: ${name}`}
-        aria-label={text.brief.tag(kindWords(mark.kind), name, isLinked)}
-      >
-        <chakra.span fontWeight="700" w="11px" color="accent" aria-hidden>
-          {kindLetters[mark.kind]}
-        </chakra.span>
-        <chakra.span aria-hidden color={isLinked ? "good" : "pencil"}>
-          {isLinked ? "●" : "○"}
-        </chakra.span>
-        <chakra.span truncate>{name}</chakra.span>
-      </chakra.button>
-    </Box>
+    <chakra.button
+      type="button"
+      onClick={onChoose}
+      display="flex"
+      alignItems="center"
+      gap={1.5}
+      flex="1"
+      minW="34px"
+      h="19px"
+      px={1}
+      fontSize="12px"
+      textAlign="start"
+      borderRadius="4px"
+      cursor="pointer"
+      bg={isSelected ? "accentSoft" : undefined}
+      color={isLinked ? "ink" : "quiet"}
+      title={`${kindWords(mark.kind)}: ${name}`}
+      aria-label={text.brief.tag(kindWords(mark.kind), name, isLinked)}
+    >
+      <chakra.span fontWeight="700" w="11px" color="accent" aria-hidden>
+        {kindLetters[mark.kind]}
+      </chakra.span>
+      <chakra.span aria-hidden color={isLinked ? "good" : "pencil"}>
+        {isLinked ? "●" : "○"}
+      </chakra.span>
+      <chakra.span truncate>{name}</chakra.span>
+    </chakra.button>
   );
 }

@@ -189,11 +189,6 @@ function OpenBrief() {
           onBadge={(sentence, at) => setBadge({ sentence, at })}
           onQuestion={(id) => focusQuestion(id)}
         />
-        {editor?.isEmpty && told.reading.sentences.length === 0 && (
-          <chakra.p position="absolute" left="90px" top="120px" maxW="46ch" color="quiet" pointerEvents="none">
-            {text.brief.empty}
-          </chakra.p>
-        )}
         <WholePanel
           editor={editor}
           told={told}

@@ -3,7 +3,7 @@ import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { Clock, Mail } from "lucide-react";
 import NextLink from "next/link";
 import type { ToldProcess } from "@/contract/brief";
-import { type BriefPart, type Frame, stepsIn } from "@/core/brief";
+import { type BriefPart, decisionsIn, type Frame, stepsIn } from "@/core/brief";
 import { text } from "../../messages";
 
 const Link = chakra(NextLink);
@@ -26,7 +26,7 @@ export function FrameCard(props: FrameCardProps) {
   const { frame, number, built, fresh, parts } = props;
   const [trigger] = frame.triggers;
   const steps = stepsIn(frame.items).length;
-  const decisions = frame.items.filter((item) => item.kind === "decision").length;
+  const decisions = decisionsIn(frame.items);
   return (
     <Box as="li" py={2} borderBottomWidth="1px" borderColor="line" data-testid="frame">
       <Flex gap={2} align="center">

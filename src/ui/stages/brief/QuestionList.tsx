@@ -95,6 +95,7 @@ function Question({ question, editor, told }: QuestionProps) {
         {question.choices.map((choice, at) => (
           <Button
             key={choice.id}
+            data-answer={choice.id}
             size="2xs"
             variant="outline"
             borderColor="accent"

@@ -9,7 +9,7 @@ export const questionPlace = (id: string): string => `question-${id}`;
 export function focusQuestion(id: string): void {
   const place = document.getElementById(questionPlace(id));
   place?.scrollIntoView({ block: "nearest" });
-  place?.querySelector("button")?.focus();
+  place?.querySelector<HTMLElement>("[data-answer]")?.focus();
 }
 
 /** Shows the sentence that leaves something open, and puts the keyboard on the answers. */

@@ -62,6 +62,8 @@ export function useBriefEditor(onKey: (event: KeyboardEvent, editor: Editor) => 
   held.current = editor;
   useEffect(() => {
     editor?.view.dom.setAttribute("aria-readonly", "false");
+    // On an empty page one writes.
+    if (editor?.isEmpty) editor.commands.focus();
   }, [editor]);
   return editor;
 }

@@ -36,7 +36,7 @@ export function askMarks(asks: readonly Ask[], model: Model): Mark[] {
           (near.has(markOfKey(word)) && ![...exact].some((one) => markOfKey(one) === markOfKey(word))),
       ),
     )
-    .map(({ id }) => ({ on: id, means: "asked", as: "frame", tone: "pencil" }));
+    .map(({ id }) => ({ on: id, means: "asked", as: "frame", tone: "attention", isThin: true }));
 }
 
 /** A run through the page: the flows it goes along, and on each node the steps at which it is passed. */
