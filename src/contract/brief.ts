@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { type BriefContent, briefContentSchema } from "@/core/brief";
+import { type BriefContent, briefContentSchema, type Growth } from "@/core/brief";
 import { asks, named, process, version } from "./contract";
 import { id, sequenceNumber } from "./inputs";
 
@@ -33,6 +33,14 @@ export interface BuiltProcess {
   readonly added: number;
 }
 
+export interface ProcessGrowth extends Growth {
+  readonly frame: string;
+  readonly version: string;
+  readonly name: string;
+  /** Whether anything stands in it yet. */
+  readonly hasSteps: boolean;
+}
+
 export const brief = named({
   openBrief: asks<BriefData>()({
     input: z.object({ process: id }),
@@ -54,12 +62,30 @@ export const brief = named({
     right: "edit",
     on: (input) => [process(input.process)],
   }),
-  /** Builds the processes of a description, or adds to them what its text has grown by. */
-  buildProcesses: asks<{
-    built: readonly BuiltProcess[];
-    refused: readonly { readonly name: string; readonly reason: string }[];
-  }>()({
+  /** What building again would add to processes that are there, and what of them the text says otherwise by now. */
+  previewBuild: asks<{ processes: readonly ProcessGrowth[] }>()({
     input: z.object({ version: id, frames: z.array(z.string()).optional() }),
+    right: "read",
+    on: (input) => [version(input.version)],
+  }),
+  /**
+   * Builds the processes of a description, or adds to them what its text has grown by: all of them, or none where one of them cannot
+   * be built.
+   */
+  buildProcesses: asks<{ built: readonly BuiltProcess[] }>()({
+    input: z.object({
+      version: id,
+      frames: z.array(z.string()).optional(),
+      /** Marks that are not built, now or later. */
+      leave: z.array(z.string().max(120)).max(10_000).default([]),
+      /** Marks whose elements take the name the text gives them by now. */
+      rename: z.array(z.string().max(120)).max(10_000).default([]),
+      /** Elements that go, since their words have gone. */
+      drop: z
+        .array(z.object({ version: id, element: id }))
+        .max(10_000)
+        .default([]),
+    }),
     right: "edit",
     on: (input) => [version(input.version)],
   }),

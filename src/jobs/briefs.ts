@@ -5,6 +5,8 @@ import {
   buildFrame,
   coverageOf,
   framesOf,
+  type Growth,
+  growthOf,
   linksOf,
   readBrief,
 } from "@/core/brief";
@@ -49,6 +51,19 @@ export const frameBuilt: Job<FrameInput, FrameBuilt> = (models, { content, frame
   });
   if (!made.ok) return { refused: made.problems.map((problem) => problem.message).join(" ") };
   return { commands: made.value.model === model ? [] : made.value.commands, marks, made: names.made };
+};
+
+/** What building a frame again would change in a model. */
+export const frameGrowth: Job<{ readonly content: BriefContent; readonly frame: string }, Growth> = (
+  models,
+  { content, frame: key },
+) => {
+  const model = needs(models, "model");
+  const reading = readBrief(content.document);
+  const frame = framesOf(reading, content).find((one) => one.key === key);
+  if (!frame) throw new Error(`The description has no frame ${key}.`);
+  const built = new Set([...(content.built[key] ?? []), ...linksOf(model).keys()]);
+  return growthOf(frame, model, { reading, content, built });
 };
 
 /** What a description tells of, frame by frame. */

@@ -1,6 +1,6 @@
 /** The thread of the server: any job by its name. Models come as JSON text, which is handed over at once, however large. */
 import { type StoredModel, trustStored } from "@/core/model";
-import { briefSummary, frameBuilt, framesTold } from "./briefs";
+import { briefSummary, frameBuilt, frameGrowth, framesTold } from "./briefs";
 import { bpmnFile, packageFile, picture, readFile, sheetFile } from "./files";
 import { jobs } from "./index";
 import { openedModel } from "./opened";
@@ -13,6 +13,7 @@ const serverJobs = {
   bpmnFile,
   briefSummary,
   frameBuilt,
+  frameGrowth,
   framesTold,
   isRebuilt,
   openedModel,

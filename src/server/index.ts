@@ -1,5 +1,5 @@
 /** Every use case, by stage. Routes call these and nothing else. */
-import { buildProcesses, openBrief, saveBrief } from "./brief/briefs";
+import { buildProcesses, openBrief, previewBuild, saveBrief } from "./brief/briefs";
 import { adaptRule, chooseProfile } from "./check/checkProfiles";
 import { openCheck, signVerdict, waive, withdrawWaiver } from "./check/checks";
 import { listCounterparts } from "./compare/counterparts";
@@ -48,6 +48,7 @@ export const useCases = {
   adoptToBe,
   applyCommands,
   buildProcesses,
+  previewBuild,
   changeEntry,
   changesSince,
   changeWalkTest,

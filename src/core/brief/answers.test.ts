@@ -136,3 +136,40 @@ describe("what a text leaves open", () => {
     expect(nameOf(after.model, laneOf(after.model, step)?.id ?? "")).toBe("Desk");
   });
 });
+
+describe("built again after the text grew by a decision", () => {
+  const plain =
+    "When [trigger#t: a [document#d: form] arrives], the [role#r: desk] [activity#a1: reads the form]. The desk [activity#a2: copies the form]. The desk [activity#a3: files the form].";
+
+  test.each([
+    [
+      "it goes round the steps it is about",
+      plain.replace("The desk [activity#a2", "If [decision#d1: the form is long], the desk [activity#a2"),
+      ["Copy form", "File form"],
+      "File form",
+    ],
+    [
+      "where they end, what follows is led past them",
+      plain
+        .replace("The desk [activity#a2", "If [decision#d1: the form is wrong], the desk [activity#a2")
+        .replace("copies the form].", "copies the form] and [result#e: the case is closed]."),
+      ["Copy form", "File form"],
+      "Case closed",
+    ],
+  ])("%s", (_, grown, asked, behind) => {
+    const before = build(frameOf(plain), empty(), []);
+    const after = build(frameOf(grown), before.model, before.marks);
+    expect(brokenInvariants(after.model)).toEqual([]);
+    expect(processVerdicts(after.model).map(({ sound }) => sound)).toEqual([true]);
+    const decision = [...after.model.elements].find((element) => element.type === "exclusiveGateway" && element.name);
+    const met = (id: string): (string | undefined)[] =>
+      outgoingOf(after.model, id).flatMap((flow) => {
+        const target = after.model.elements.get(String(flow.targetRef));
+        return target?.type === "exclusiveGateway" ? met(target.id) : [target?.name];
+      });
+    expect(met(decision?.id ?? "").sort()).toEqual(asked);
+    expect(met(named(after.model, "Copy form"))).toEqual([behind]);
+    expect(met(named(after.model, "Read form")).sort()).toEqual(asked);
+    expect(build(frameOf(grown), after.model, after.marks).model).toBe(after.model);
+  });
+});

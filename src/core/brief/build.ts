@@ -280,6 +280,8 @@ class FrameBuilder extends FrameGround {
   }
   #decision(decision: FrameDecision, cursor: Cursor): Cursor {
     const { draft } = this;
+    const around = this.#decisionAround(decision);
+    if (around) return around;
     const split = this.#insert({ type: "exclusiveGateway" }, decision.question, cursor, [decision.mark]);
     if (decision.role) this.#role(split.after, decision.role);
     const gateway = split.after;
@@ -310,6 +312,38 @@ class FrameBuilder extends FrameGround {
       return flow ? { flow: flow.id, after: meeting } : next;
     }
     return next;
+  }
+
+  /** A decision that the text got after its steps were built: it goes round them, from before the first to behind the last. */
+  #decisionAround(decision: FrameDecision): Cursor | undefined {
+    const { draft } = this;
+    const there = (path: FramePath) =>
+      path.items.flatMap((item) => nodeOf(draft.model, this.links(), markOf(item)) ?? []);
+    const path = decision.paths.find((one) => there(one).length > 0);
+    const [first] = path ? there(path) : [];
+    const last = path && there(path).at(-1);
+    const into = first === undefined ? undefined : incomingOf(draft.model, first)[0];
+    if (!path || !into || first === undefined || last === undefined) return undefined;
+    const cursor = { flow: into.id, after: into.sourceRef as Id };
+    const split = this.#insert({ type: "exclusiveGateway" }, decision.question, cursor, [decision.mark]);
+    if (decision.role) this.#role(split.after, decision.role);
+    draft.do({ type: "rename", id: split.flow, name: path.answer });
+    if (path.mark) this.link(split.flow, [path.mark]);
+    const meeting = this.#meetBehind(last);
+    for (const other of decision.paths) {
+      if (other === path) continue;
+      const flow = this.#leave(split.after, other, () => meeting);
+      draft.do({ type: "rename", id: flow, name: other.answer });
+      if (other.mark) this.link(flow, [other.mark]);
+      if (other === usualOf(decision)) draft.do({ type: "setField", id: split.after, field: "default", value: flow });
+      this.#items(other.items, { flow, after: split.after });
+    }
+    if (path === usualOf(decision))
+      draft.do({ type: "setField", id: split.after, field: "default", value: split.flow });
+    this.#items(path.items, { flow: split.flow, after: split.after });
+    this.#endLater(path, draft.element(split.flow));
+    const behind = draft.model.elements.has(meeting) ? outgoingOf(draft.model, meeting)[0] : undefined;
+    return behind ? { flow: behind.id, after: meeting } : split;
   }
 
   /** Where each way ends, the last of them has the end that is there. */

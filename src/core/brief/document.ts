@@ -76,6 +76,8 @@ export const briefContentSchema = z.object({
   refused: z.array(z.string().max(400)).max(10_000),
   /** Marks whose element was made, by frame; what an analyst deletes is then not made again. */
   built: z.record(z.string(), z.array(markName).max(50_000)),
+  /** What the elements of marks were called when they were built: who calls them otherwise since meant it. */
+  named: z.record(z.string().max(120), z.string().max(2000)).optional(),
   /** How what the text leaves open was settled, by the questions' ids. */
   answers: z.record(z.string().max(300), z.string().max(300)).optional(),
 });

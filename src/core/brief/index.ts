@@ -15,7 +15,8 @@ export {
   type Span,
 } from "./document";
 export { decisionsIn, type Frame, framesOf, placingsOf, stepsIn } from "./frames";
-export { linksOf, markOfKey } from "./links";
+export { type Growth, growthOf, stepNames } from "./growth";
+export { linksOf, markOfKey, nodeOf } from "./links";
 export { markAll } from "./markAll";
 export { markedText } from "./markedText";
 export { type BriefReading, readBrief, type Sentence } from "./sentences";

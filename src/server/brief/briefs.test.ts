@@ -25,7 +25,6 @@ interface Opened {
 }
 interface Built {
   readonly built: readonly { readonly name: string; readonly version: string; readonly added: number }[];
-  readonly refused: readonly unknown[];
 }
 
 describe("briefs", () => {
@@ -78,8 +77,7 @@ describe("briefs", () => {
 
   test("its processes are built: the first into the process it was opened from, others beside it, each tied to its words", async () => {
     await save(0);
-    const { built, refused } = await run<Built>("buildProcesses", { version: "v" });
-    expect(refused).toEqual([]);
+    const { built } = await run<Built>("buildProcesses", { version: "v" });
     expect(built.map(({ name, added }) => [name, added])).toEqual([
       ["Connection", 3],
       ["Reading", 3],
@@ -117,12 +115,97 @@ describe("briefs", () => {
     expect(revisions[0]?.reason).toBe("before building from the brief");
   });
 
-  test("into a process that has steps but no start nothing is built, and the reason is told", async () => {
+  test("where one process cannot be built none is, and it is told which and why; the others can be built by themselves", async () => {
     const { model } = await run<{ model: { diagrams: { id: string }[] } }>("openVersion", { version: "v" });
     const diagram = model.diagrams[0]?.id;
     await send("v", { type: "place", diagram, id: "x", kind: { type: "task" }, at: { x: 200, y: 100 } });
     await save(0);
-    const { refused } = await run<Built>("buildProcesses", { version: "v" });
-    expect(refused).toMatchObject([{ name: "Connection" }]);
+    await expect(run("buildProcesses", { version: "v" })).rejects.toMatchObject({
+      code: "not-built",
+      status: 409,
+      message: expect.stringMatching(/^Nothing was built\. "Connection": .* no start event/),
+      details: [{ code: "t1" }],
+    });
+    // Nothing is left behind: no second process, no mark said to be built.
+    const { brief, processes, links } = await run<Opened>("openBrief", { process: "connect" });
+    expect([brief?.content.built, processes.length, links]).toEqual([{}, 1, []]);
+    const { built } = await run<Built>("buildProcesses", { version: "v", frames: ["t2"] });
+    expect(built).toMatchObject([{ name: "Reading" }]);
+  });
+
+  describe("again, after the text changed", () => {
+    interface Growth {
+      readonly processes: readonly {
+        readonly version: string;
+        readonly added: readonly { readonly mark: string; readonly name: string; readonly lane: string }[];
+        readonly renamed: readonly { readonly mark: string; readonly now: string; readonly to: string }[];
+        readonly lost: readonly { readonly element: string; readonly name: string }[];
+      }[];
+    }
+    const changed = async (words: string) => {
+      const { brief } = await run<Opened>("openBrief", { process: "connect" });
+      const own = { ...brief?.content, document: markedText(words) };
+      await run("saveBrief", { process: "connect", brief: "b", base: brief?.revision, content: own });
+      return (await run<Growth>("previewBuild", { version: "v" })).processes;
+    };
+    const names = async () => {
+      const { model } = await run<{ model: { elements: { type: string; name?: string }[] } }>("openVersion", {
+        version: "v",
+      });
+      return model.elements.filter(({ type }) => /[tT]ask$/.test(type)).map(({ name }) => name);
+    };
+    const grown = text
+      .replace("registers the application]", "books the application]")
+      .replace("case register].", "case register]. The front desk [activity#a3: thanks the household].");
+
+    beforeEach(async () => {
+      await save(0);
+      await run("buildProcesses", { version: "v" });
+    });
+
+    test("what is new and what is called otherwise is shown beforehand, and changes nothing", async () => {
+      const [first, second] = await changed(grown);
+      expect(first).toMatchObject({
+        added: [{ mark: "a3", name: "Thank household", lane: "Front desk" }],
+        renamed: [{ mark: "a1", now: "Register application", to: "Book application" }],
+        lost: [],
+      });
+      expect(second).toMatchObject({ added: [], renamed: [], lost: [] });
+      expect(await names()).toEqual(["Register application"]);
+    });
+
+    test("taken, it is built; left, it is neither built nor asked again", async () => {
+      await changed(grown);
+      await run("buildProcesses", { version: "v", leave: ["a3"], rename: ["a1"] });
+      expect(await names()).toEqual(["Book application"]);
+      expect((await changed(grown))[0]).toMatchObject({ added: [], renamed: [], lost: [] });
+      await run("buildProcesses", { version: "v" });
+      expect(await names()).toEqual(["Book application"]);
+    });
+
+    test("a name somebody gave in the model is not taken for one the text changed", async () => {
+      const { model } = await run<{ model: { elements: { id: string; name?: string }[] } }>("openVersion", {
+        version: "v",
+      });
+      const step = model.elements.find(({ name }) => name === "Register application")?.id;
+      await send("v", { type: "rename", id: step, name: "Enter application" });
+      expect((await changed(text))[0]?.renamed).toEqual([]);
+      expect((await changed(grown))[0]?.renamed).toMatchObject([{ now: "Enter application", to: "Book application" }]);
+    });
+
+    test("what has lost its words is told, and taken out where that is chosen", async () => {
+      const without = text.replace(
+        " [activity#a1: registers the application] in the [system#s1: case register]",
+        " listens",
+      );
+      const [first] = await changed(without);
+      expect(first?.lost).toMatchObject([{ name: "Register application" }]);
+      await run("buildProcesses", { version: "v" });
+      expect(await names()).toEqual(["Register application"]);
+      const drop = [{ version: "v", element: first?.lost[0]?.element }];
+      await run("buildProcesses", { version: "v", drop });
+      expect(await names()).toEqual([]);
+      expect((await changed(without))[0]?.lost).toEqual([]);
+    });
   });
 });

@@ -1,11 +1,12 @@
 import { and, asc, eq, inArray, isNull, or, sql } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { brief as terms } from "@/contract";
-import type { BuiltProcess } from "@/contract/brief";
-import type { BriefContent, Frame } from "@/core/brief";
+import type { BuiltProcess, ProcessGrowth } from "@/contract/brief";
+import { type BriefContent, type Frame, linksOf, nodeOf, stepNames } from "@/core/brief";
 import { isTidy } from "@/core/commands";
 import { foldedName } from "@/core/directory";
-import { flowNodesIn, type Id, type Model, processesOf } from "@/core/model";
+import { term } from "@/core/messages";
+import { flowNodesIn, type Id, type Model, problem, processesOf } from "@/core/model";
 import { briefs, processes, versions } from "@/data/schema";
 import { enterNames, namesIn } from "../directory/directoryNames";
 import { createProcess } from "../home/processes";
@@ -98,7 +99,7 @@ const changedElsewhere = () =>
  */
 export const buildProcesses = useCase(
   terms.buildProcesses,
-  async (context, input): Promise<{ built: BuiltProcess[]; refused: { name: string; reason: string }[] }> => {
+  async (context, input): Promise<{ built: BuiltProcess[] }> => {
     const { db } = context;
     // Held from here on: what is written back is the description that was read, and what was built from it.
     await lock(db, "home");
@@ -117,7 +118,7 @@ export const buildProcesses = useCase(
     const { content } = brief;
     const all = await workedOut(context, "framesTold", [brief.id, brief.revision], {}, { content });
     const frames = all.filter((frame) => input.frames?.includes(frame.key) ?? true);
-    const homes = await homesOf(context, frames, content, { ...here, brief: brief.id, version: input.version });
+    const homes = await homesOf(context, frames, all, content, { ...here, brief: brief.id, version: input.version });
     await lock(
       db,
       "version",
@@ -129,14 +130,22 @@ export const buildProcesses = useCase(
       if (process) called.set(key, process.id);
     }
     const built: BuiltProcess[] = [];
-    const refused: { name: string; reason: string }[] = [];
+    const refused: { frame: Frame; reason: string }[] = [];
     const marks = { ...content.built };
+    const names = { ...content.named };
     for (const frame of frames) {
       const home = homes.get(frame.key) as Home;
-      const result = await buildInto(context, frame, home, content, Object.fromEntries(called));
-      if (typeof result === "string") refused.push({ name: frame.name, reason: result });
+      const left = new Set(input.leave);
+      const told = new Map(stepNames(frame.items));
+      const own = [...told.keys()].filter((mark) => left.has(mark));
+      const settled = { ...content, built: { ...content.built, [frame.key]: [...(marks[frame.key] ?? []), ...own] } };
+      const result = await buildInto(context, frame, home, settled, Object.fromEntries(called));
+      if (typeof result === "string") refused.push({ frame, reason: result });
       else {
-        marks[frame.key] = [...new Set([...(marks[frame.key] ?? []), ...result.marks])];
+        await settle(context, home, told, input);
+        marks[frame.key] = [...new Set([...(marks[frame.key] ?? []), ...own, ...result.marks])];
+        for (const mark of [...result.marks, ...input.rename])
+          if (told.has(mark)) names[mark] = told.get(mark) as string;
         built.push({
           frame: frame.key,
           process: home.process,
@@ -146,19 +155,93 @@ export const buildProcesses = useCase(
         });
       }
     }
+    // One that cannot be built stands in the way of all: half of them would be worse than none.
+    if (refused.length > 0) throw notBuilt(refused);
     const settings = new Map(content.frames.map((setting) => [setting.key, setting]));
     for (const [key, home] of homes) settings.set(key, { ...settings.get(key), key, process: home.process });
     await db
       .update(briefs)
       .set({
-        content: { ...content, frames: [...settings.values()], built: marks },
+        content: { ...content, frames: [...settings.values()], built: marks, named: names },
         changedAt: context.now(),
         summaryHolds: false,
       })
       .where(eq(briefs.id, brief.id));
-    return { built, refused };
+    return { built };
   },
 );
+
+/** Why nothing was built, process by process; each detail's code is the frame it is about. */
+const notBuilt = (refused: readonly { readonly frame: Frame; readonly reason: string }[]) =>
+  new UseCaseError(
+    "not-built",
+    `Nothing was built. ${refused.map(({ frame, reason }) => `"${frame.name}": ${reason}`).join(" ")}`,
+    409,
+    refused.map(({ frame, reason }) => problem({ code: frame.key, message: term(reason) })),
+  );
+
+/** What building again would add to the processes that are there already, and what of them the text says otherwise by now. */
+export const previewBuild = query(terms.previewBuild, async (context, input) => {
+  const { db } = context;
+  const [here] = await db
+    .select({ brief: processes.brief })
+    .from(versions)
+    .innerJoin(processes, eq(processes.id, versions.process))
+    .where(and(eq(versions.id, input.version), isNull(versions.deletedAt), isNull(processes.deletedAt)));
+  const [brief] = here?.brief ? await db.select().from(briefs).where(eq(briefs.id, here.brief)) : [];
+  if (!brief) throw notFound("The description of this process");
+  const { content } = brief;
+  const all = await workedOut(context, "framesTold", [brief.id, brief.revision], {}, { content });
+  const told = await processesOfBrief(db, brief.id);
+  const found: ProcessGrowth[] = [];
+  for (const frame of all) {
+    const home = told.find((one) => one.id === frame.process);
+    if (!home?.version || !(input.frames?.includes(frame.key) ?? true)) continue;
+    const head = await loadHead(db, home.version);
+    const state = [...stateOf(head), brief.id, brief.revision];
+    const growth = await workedOut(context, "frameGrowth", state, { model: head.model }, { content, frame: frame.key });
+    found.push({
+      frame: frame.key,
+      version: home.version,
+      name: home.name,
+      hasSteps: nodesOf(head.model) > 0,
+      ...growth,
+    });
+  }
+  return { processes: found };
+});
+
+/** Gives elements the names the text has for them by now, and takes out those whose words have gone, as was chosen. */
+async function settle(
+  context: Context,
+  home: Home,
+  told: ReadonlyMap<string, string>,
+  chosen: { readonly rename: readonly string[]; readonly drop: readonly { version: string; element: string }[] },
+): Promise<void> {
+  const head = await loadHead(context.db, home.version);
+  const links = linksOf(head.model);
+  const renamed = chosen.rename.flatMap((mark) => {
+    const id = nodeOf(head.model, links, mark);
+    const name = told.get(mark);
+    return id === undefined || name === undefined ? [] : [{ type: "rename" as const, id, name }];
+  });
+  const gone = chosen.drop
+    .filter((one) => one.version === home.version && head.model.elements.has(one.element))
+    .map((one) => one.element);
+  const commands = [...renamed, ...(gone.length > 0 ? [{ type: "delete" as const, ids: gone }] : [])];
+  if (commands.length === 0) return;
+  await keepBefore(context, home.version, "building from the brief");
+  await applyCommands.run(
+    { ...context, waits: true },
+    {
+      version: home.version,
+      batch: nanoid(),
+      base: head.sequence,
+      commands: commands as never,
+      label: "follow the text of the brief",
+    },
+  );
+}
 
 interface Home {
   readonly process: string;
@@ -169,6 +252,7 @@ interface Home {
 async function homesOf(
   context: Context,
   frames: readonly Frame[],
+  all: readonly Frame[],
   content: BriefContent,
   here: { process: string; area: string; brief: string; version: string },
 ): Promise<Map<string, Home>> {
@@ -181,11 +265,19 @@ async function homesOf(
     .orderBy(asc(versions.createdAt));
   const taken = new Set(content.frames.map((setting) => setting.process));
   const homes = new Map<string, Home>();
+  // What has steps and no start cannot be built into; that stands in the way of the frame it is for, not of the others.
+  const { model } = await loadHead(db, here.version);
+  const isStuck = nodesOf(model) > 0 && startOf(model) === undefined;
+  const first = all.find((frame) => frame.kind !== "shared" && frame.kind !== "part" && frame.process === undefined);
   for (const frame of frames) {
     const known = live.find((row) => row.process === frame.process);
     const isOwn =
       frame.process === here.process ||
-      (!known && frame.kind !== "shared" && frame.kind !== "part" && !taken.has(here.process));
+      (!known &&
+        frame.kind !== "shared" &&
+        frame.kind !== "part" &&
+        !taken.has(here.process) &&
+        (!isStuck || frame.key === first?.key));
     if (isOwn) {
       taken.add(here.process);
       homes.set(frame.key, { process: here.process, version: here.version });
@@ -246,6 +338,11 @@ async function buildInto(
   }
   return { marks, added: nodesOf((await loadHead(db, home.version)).model) - nodesOf(head.model) };
 }
+
+const startOf = (model: Model) => {
+  const [process] = processesOf(model);
+  return process && flowNodesIn(model, process.id).find((node) => node.type === "startEvent");
+};
 
 const nodesOf = (model: Model) => {
   const [process] = processesOf(model);

@@ -12,7 +12,14 @@ export const usualInputs: { readonly [name in keyof typeof useCases]: object } =
     label: "rename",
     commands: [{ type: "rename", id: "check", name: "Check" }],
   },
-  buildProcesses: { version: "v", frames: ["t1"] },
+  buildProcesses: {
+    version: "v",
+    frames: ["t1"],
+    leave: ["a1"],
+    rename: ["a2"],
+    drop: [{ version: "v", element: "check" }],
+  },
+  previewBuild: { version: "v", frames: ["t1"] },
   changeEntry: {
     id: "desk",
     name: "Desk",

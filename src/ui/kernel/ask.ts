@@ -1,6 +1,7 @@
 import { useStore } from "zustand";
 import { createStore } from "zustand/vanilla";
 import type { Contract } from "@/contract";
+import type { Problem } from "@/core/model";
 import { text } from "../messages";
 
 export class ServerError extends Error {
@@ -8,6 +9,8 @@ export class ServerError extends Error {
     readonly code: string,
     message: string,
     readonly status: number,
+    /** Its parts, where it has several. */
+    readonly details: readonly Problem[] = [],
   ) {
     super(message);
   }
@@ -90,12 +93,15 @@ export function giveFile(content: Blob, name: string): void {
 }
 
 async function readAnswer<Output>(response: Response): Promise<Output> {
-  const body = (await response.json().catch(() => ({}))) as { error?: { code: string; message: string } };
+  const body = (await response.json().catch(() => ({}))) as {
+    error?: { code: string; message: string; details?: readonly Problem[] };
+  };
   if (!response.ok)
     throw new ServerError(
       body.error?.code ?? "no-answer",
       body.error?.message ?? `The server answered ${response.status}.`,
       response.status,
+      body.error?.details ?? [],
     );
   return body as Output;
 }

@@ -141,7 +141,7 @@ export class Reader {
    * "If papers are missing, the desk asks for them; the household sends them. If they are complete, …": what was sent is looked at like
    * what was there before, if nobody says otherwise.
    */
-  #askForWay({ wasAsked, place, paths, question, sentence }: OpenDecision): void {
+  #askForWay({ wasAsked, place, paths, question }: OpenDecision): void {
     const course = this.#course;
     const at = place.items.findIndex((node) => node.kind === "decision" && node.question === question);
     const before = place.items[at - 1];
@@ -152,10 +152,11 @@ export class Reader {
     const last = path?.items.at(-1);
     const goesOnElsewhere = paths.some((one) => one !== path && one.items.length > 1);
     if (!wasAsked || !path || others.length > 0 || !goesOnElsewhere) return;
-    if (before?.kind !== "step" || last?.kind !== "step") return;
+    const told = course.steps.find((one) => one.step === last);
+    if (before?.kind !== "step" || last?.kind !== "step" || !told) return;
     const answer = course.wonder({
       id: `way:${last.mark}`,
-      sentence,
+      sentence: told.part.sentence,
       question: say`Where does it go on after "${last.name}"?`,
       marks: [last.mark],
       choices: [ends, goesOn, backTo(before.name)],

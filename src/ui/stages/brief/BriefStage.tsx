@@ -4,15 +4,17 @@ import type { Editor } from "@tiptap/react";
 import { useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { brief } from "@/contract";
+import type { ProcessGrowth } from "@/contract/brief";
 import { useEntries } from "../../controls/entries";
 import { ErrorPage, LoadingPage } from "../../controls/states";
 import { complain, toaster } from "../../controls/toaster";
-import { ask } from "../../kernel/ask";
+import { ask, ServerError } from "../../kernel/ask";
 import { text } from "../../messages";
 import { useBrief } from "../../version/briefStore";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { BelongsMenu } from "./BelongsMenu";
 import { BriefPage } from "./BriefPage";
+import { type BuildChoice, GrowthDialog } from "./GrowthDialog";
 import { MarkBar } from "./MarkBar";
 import { showMark, showSentence, startSuggesting } from "./pageActions";
 import { onPageKey } from "./pageKeys";
@@ -95,22 +97,53 @@ function OpenBrief() {
   const { noteBrief } = store.getState();
   useEffect(() => noteBrief({ sentences, accounted, asks }), [sentences, accounted, asks, noteBrief]);
 
-  const build = async (frames?: readonly string[]) => {
+  const [growth, setGrowth] = useState<{ told: readonly ProcessGrowth[]; frames: readonly string[] | undefined }>();
+  const build = async (frames: readonly string[] | undefined, chosen: BuildChoice) => {
     setBuilding(true);
+    setGrowth(undefined);
     try {
-      await useBrief.getState().settle();
-      await store.getState().settled();
-      const { built, refused } = await ask(brief.buildProcesses, {
+      const { built } = await ask(brief.buildProcesses, {
         version: info.version.id,
-        ...(frames && { frames }),
+        ...(frames && { frames: [...frames] }),
+        ...chosen,
       });
       await store.getState().reload();
       // What was typed while it was built goes first.
       await useBrief.getState().settle();
       await useBrief.getState().open(info.process.id);
-      for (const { name, reason } of refused) complain(new Error(`${name}: ${reason}`));
       const made = built.filter((one) => one.added > 0);
       toaster.create({ description: text.brief.built(made.map((one) => one.name)) });
+    } catch (error) {
+      tellNotBuilt(error, frames);
+    } finally {
+      setBuilding(false);
+    }
+  };
+  /** Nothing was built since one could not be: the others can be built without it. */
+  const tellNotBuilt = (error: unknown, frames: readonly string[] | undefined) => {
+    const stuck = error instanceof ServerError ? error.details.map(({ code }) => code) : [];
+    const others = (frames ?? told.frames.map((frame) => frame.key)).filter((key) => !stuck.includes(key));
+    if (!(error instanceof ServerError) || error.code !== "not-built" || others.length === 0) return complain(error);
+    toaster.create({
+      type: "error",
+      description: error.message,
+      duration: 30_000,
+      action: { label: text.brief.buildOthers, onClick: () => void look(others) },
+    });
+  };
+  /** What building again would do is shown first, to be taken or left. */
+  const look = async (frames?: readonly string[]) => {
+    setBuilding(true);
+    try {
+      await useBrief.getState().settle();
+      await store.getState().settled();
+      const { processes: grown } = await ask(brief.previewBuild, {
+        version: info.version.id,
+        ...(frames && { frames: [...frames] }),
+      });
+      if (grown.some((one) => one.added.length + one.renamed.length + one.lost.length > 0 && one.hasSteps))
+        return setGrowth({ told: grown, frames });
+      await build(frames, {});
     } catch (error) {
       complain(error);
     } finally {
@@ -193,7 +226,7 @@ function OpenBrief() {
           editor={editor}
           told={told}
           building={building}
-          onBuild={(frames) => void build(frames)}
+          onBuild={(frames) => void look(frames)}
           onNextOpen={nextOpen}
         />
       </Flex>
@@ -204,6 +237,13 @@ function OpenBrief() {
           sentence={badge.sentence}
           at={badge.at}
           onClose={() => setBadge(null)}
+        />
+      )}
+      {growth && (
+        <GrowthDialog
+          told={growth.told}
+          onClose={() => setGrowth(undefined)}
+          onBuild={(chosen) => void build(growth.frames, chosen)}
         />
       )}
       <chakra.span srOnly role="status" data-testid="brief-state">
