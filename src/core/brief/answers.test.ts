@@ -129,6 +129,19 @@ describe("what a text leaves open", () => {
     expect(build(frameOf(refusal, { "ends:m6": "ends" }), after.model, after.marks).model).toBe(after.model);
   });
 
+  test("answered after it was built, a path is led back to what it waits for", () => {
+    const before = build(frameOf(deadline), empty(), []);
+    const after = build(frameOf(deadline, { "after:m8": "again" }), before.model, before.marks);
+    expect(brokenInvariants(after.model)).toEqual([]);
+    expect(processVerdicts(after.model).map(({ sound }) => sound)).toEqual([true]);
+    const [join] = next(after.model, "Call household");
+    expect(outgoingOf(after.model, join?.id ?? "").map((flow) => nameOf(after.model, String(flow.targetRef)))).toEqual([
+      "Answered",
+    ]);
+    expect(next(after.model, "Answered").map((node) => node?.name)).toEqual(["File form"]);
+    expect(build(frameOf(deadline, { "after:m8": "again" }), after.model, after.marks).model).toBe(after.model);
+  });
+
   test("answered after it was built, a step comes into the lane of who does it", () => {
     const before = build(frameOf(nobody), empty(), []);
     const after = build(frameOf(nobody, { "who:m5": "=Desk" }), before.model, before.marks);

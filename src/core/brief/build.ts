@@ -14,7 +14,8 @@ import {
   scopeOf,
   shapesOf,
 } from "../model";
-import { type BuildContext, FrameGround } from "./buildGround";
+import { type Cursor, FrameFlow, join } from "./buildFlow";
+import type { BuildContext } from "./buildGround";
 import type { Frame, FrameDecision, FrameItem, FrameParallel, FramePath, FrameStep, Thing } from "./frames";
 import { nodeOf } from "./links";
 import { stateName } from "./reading/states";
@@ -28,12 +29,7 @@ export function buildFrame(draft: Draft, frame: Frame, context: BuildContext): s
   return new FrameBuilder(draft, frame, context).build();
 }
 
-/** Where the next new element goes: onto a flow, and into the lane of what stands before it. */
-interface Cursor {
-  readonly flow: Id;
-  readonly after: Id;
-}
-class FrameBuilder extends FrameGround {
+class FrameBuilder extends FrameFlow {
   build(): string[] {
     const { draft, frame } = this;
     const start = this.skeleton();
@@ -88,34 +84,42 @@ class FrameBuilder extends FrameGround {
   /** A path that was built before, and of which it was settled since that it ends: its way to the others is taken away. */
   #endLater(path: FramePath, first: Element): void {
     const { draft } = this;
+    if (path.back && !path.ends) this.#leadBackLater(path, first, path.back);
     if (!path.ends || this.wasBuilt(path.ends.mark)) return;
-    const last = path.items
-      .map((item) => nodeOf(draft.model, this.links(), markOf(item)))
-      .findLast((id) => id !== undefined);
-    const flow = last === undefined ? first : outgoingOf(draft.model, last)[0];
+    const flow = this.#lastFlowOf(path, first);
     if (!flow) return;
     const target = draft.element(flow.targetRef as Id);
     if (target.type === "endEvent") {
-      this.#nameEnd(flow.id, path.ends);
+      this.nameEnd(flow.id, path.ends);
       return;
     }
     draft.do({ type: "delete", ids: [flow.id] });
     const left = this.end(flow.sourceRef as Id, path.ends);
     if (flow.name) draft.do({ type: "rename", id: left, name: flow.name });
-    this.#dropJoinOfOne(target);
+    this.dropJoinOfOne(target);
   }
 
-  /** A join of one way joins nothing: what led to it leads on. */
-  #dropJoinOfOne(join: Element): void {
+  /** The flow a path is left by. */
+  #lastFlowOf(path: FramePath, first: Element): Element | undefined {
+    const { model } = this.draft;
+    const last = path.items.map((item) => nodeOf(model, this.links(), markOf(item))).findLast((id) => id !== undefined);
+    return last === undefined ? first : outgoingOf(model, last)[0];
+  }
+
+  /** The same for a path of which it was settled that it goes back. */
+  #leadBackLater(path: FramePath, first: Element, back: NonNullable<FramePath["back"]>): void {
     const { draft } = this;
-    const [way, ...others] = incomingOf(draft.model, join.id);
-    const [behind, ...more] = outgoingOf(draft.model, join.id);
-    const isJoin = join.type === "exclusiveGateway" && !join.name;
-    if (!isJoin || !way || !behind || others.length > 0 || more.length > 0) return;
-    const target = behind.targetRef as Id;
-    draft.do({ type: "delete", ids: [behind.id] });
-    draft.do({ type: "reconnect", diagram: draft.pageOf(join.id), connection: way.id, end: "target", to: target });
-    draft.do({ type: "delete", ids: [join.id] });
+    const flow = this.#lastFlowOf(path, first);
+    const earlier = nodeOf(draft.model, this.links(), back.to);
+    if (!flow || earlier === undefined) return;
+    const target = draft.element(flow.targetRef as Id);
+    const leadsThere =
+      target.id === earlier || outgoingOf(draft.model, target.id).some((one) => one.targetRef === earlier);
+    if (leadsThere) return;
+    const meeting = this.meetBefore(earlier);
+    const diagram = draft.pageOf(flow.id);
+    draft.do({ type: "reconnect", diagram, connection: flow.id, end: "target", to: meeting });
+    this.dropJoinOfOne(target);
   }
 
   #beforeNext(items: readonly FrameItem[]): Cursor | undefined {
@@ -151,52 +155,21 @@ class FrameBuilder extends FrameGround {
         return this.#parallel(item, cursor);
       case "wait": {
         const kind: Kind = { type: "intermediateCatchEvent", trigger: waitTriggers[item.trigger] };
-        const next = this.#insert(kind, item.name, cursor, [item.mark]);
+        const next = this.insert(kind, item.name, cursor, [item.mark]);
         if (item.duration)
           this.draft.do({ type: "setTimer", event: next.after, kind: "timeDuration", text: item.duration });
         return next;
       }
       case "milestone":
-        return this.#insert({ type: "intermediateThrowEvent" }, item.name, cursor, [item.mark]);
+        return this.insert({ type: "intermediateThrowEvent" }, item.name, cursor, [item.mark]);
       case "part":
         return this.#part(item, cursor);
     }
   }
 
-  /** Puts one new element onto the cursor's flow, into the lane of what stands before it. */
-  #insert(kind: Kind, name: string, cursor: Cursor, marks: readonly string[]): Cursor {
-    const { draft } = this;
-    const id = draft.newId(kind.type);
-    const flow = draft.newId("flow");
-    const diagram = draft.pageOf(cursor.flow);
-    const at = this.#besideWhereFlowLeadsAway(cursor);
-    draft.do({ type: "insertOnFlow", diagram, onFlow: cursor.flow, id, flow, kind, ...(at && { at }) });
-    if (name) draft.do({ type: "rename", id, name });
-    const lane = laneOf(draft.model, cursor.after);
-    if (lane && laneOf(draft.model, id)?.id !== lane.id && scopeOf(draft.model, id)?.id === this.process.id)
-      draft.do({ type: "moveToLane", diagram: draft.pageOf(id), ids: [id], lane: lane.id });
-    this.link(id, marks);
-    return { flow: outgoingOf(draft.model, id)[0]?.id ?? flow, after: id };
-  }
-
-  /** A flow that leads around others may run along the border of its pool; what is put onto it stands beside what comes before it. */
-  #besideWhereFlowLeadsAway({ flow, after }: Cursor): Point | undefined {
-    const { model } = this.draft;
-    const boundsOf = (id: Id) => shapesOf(model, id)[0]?.bounds;
-    const source = boundsOf(after);
-    const target = boundsOf(model.elements.get(flow)?.targetRef as Id);
-    const pool = participantsOf(model).find((one) => one.processRef === this.process.id);
-    const around = pool && scopeOf(model, after)?.id === this.process.id ? boundsOf(pool.id) : undefined;
-    if (!source || !target) return undefined;
-    const isAway = (point: Point) => around && (point.y < around.y + 40 || point.y > around.y + around.height - 40);
-    const course = edgesOf(model, flow)[0]?.waypoints ?? [];
-    if (target.x > source.x + source.width && !course.some(isAway)) return undefined;
-    return { x: source.x + source.width / 2, y: source.y + source.height / 2 };
-  }
-
   #step(step: FrameStep, cursor: Cursor): Cursor {
     const { draft } = this;
-    const next = this.#insert(stepKind(step), step.name, cursor, [step.mark, ...step.alsoMarks]);
+    const next = this.insert(stepKind(step), step.name, cursor, [step.mark, ...step.alsoMarks]);
     const id = next.after;
     if (step.calls) {
       const called = this.context.calledProcess(step.calls);
@@ -244,35 +217,8 @@ class FrameBuilder extends FrameGround {
     draft.do({ type: "rename", id: event, name: deadline.name });
     draft.do({ type: "setTimer", event, kind: "timeDuration", text: deadline.duration });
     this.link(event, [deadline.mark]);
-    const flow = this.#leave(event, deadline.path, () => this.#meetBehind(id));
+    const flow = this.leave(event, deadline.path, () => this.meetBehind(id));
     this.#items(deadline.path.items, { flow, after: id });
-  }
-
-  /** The flow a path begins with: to an end of its own, back to a step before, or to where it meets the others. */
-  #leave(from: Id, path: FramePath, meet: () => Id): Id {
-    if (path.ends) return this.end(from, path.ends);
-    const earlier = path.back && nodeOf(this.draft.model, this.links(), path.back.to);
-    const target = earlier ? this.#meetBefore(earlier) : meet();
-    const flow = this.draft.newId("flow");
-    this.draft.do({ type: "connect", diagram: this.draft.pageOf(from), id: flow, source: from, target });
-    if (earlier && path.back?.mark) this.link(flow, [path.back.mark]);
-    return flow;
-  }
-
-  /** The join before an element, made where there is none. */
-  #meetBefore(element: Id): Id {
-    const { model } = this.draft;
-    const [flow, ...others] = incomingOf(model, element);
-    const source = flow && model.elements.get(flow.sourceRef as Id);
-    const isJoin = source?.type === "exclusiveGateway" && !source.name && outgoingOf(model, source.id).length === 1;
-    if (others.length > 0 || !flow) return element;
-    return isJoin ? source.id : this.#insert(join, "", { flow: flow.id, after: flow.sourceRef as Id }, []).after;
-  }
-
-  /** The join behind an element. */
-  #meetBehind(element: Id): Id {
-    const [flow] = outgoingOf(this.draft.model, element);
-    return flow ? this.#insert(join, "", { flow: flow.id, after: element }, []).after : element;
   }
 
   #isLinked(id: Id, mark: string): boolean {
@@ -282,7 +228,7 @@ class FrameBuilder extends FrameGround {
     const { draft } = this;
     const around = this.#decisionAround(decision);
     if (around) return around;
-    const split = this.#insert({ type: "exclusiveGateway" }, decision.question, cursor, [decision.mark]);
+    const split = this.insert({ type: "exclusiveGateway" }, decision.question, cursor, [decision.mark]);
     if (decision.role) this.#role(split.after, decision.role);
     const gateway = split.after;
     let main = split.flow;
@@ -291,7 +237,7 @@ class FrameBuilder extends FrameGround {
     let next: Cursor = split;
     let meeting: Id | undefined;
     if (meets) {
-      next = this.#insert(join, "", { flow: main, after: gateway }, []);
+      next = this.insert(join, "", { flow: main, after: gateway }, []);
       meeting = next.after;
       main = incomingOf(draft.model, meeting)[0]?.id ?? main;
     }
@@ -299,8 +245,8 @@ class FrameBuilder extends FrameGround {
     const keeper = going[0] ?? decision.paths[0];
     for (const path of decision.paths) {
       let flow = main;
-      if (path !== keeper) flow = this.#leave(gateway, path, () => meeting as Id);
-      else if (path.ends) this.#nameEnd(flow, path.ends);
+      if (path !== keeper) flow = this.leave(gateway, path, () => meeting as Id);
+      else if (path.ends) this.nameEnd(flow, path.ends);
       draft.do({ type: "rename", id: flow, name: path.answer });
       if (path.mark) this.link(flow, [path.mark]);
       if (path === usualOf(decision)) draft.do({ type: "setField", id: gateway, field: "default", value: flow });
@@ -325,14 +271,14 @@ class FrameBuilder extends FrameGround {
     const into = first === undefined ? undefined : incomingOf(draft.model, first)[0];
     if (!path || !into || first === undefined || last === undefined) return undefined;
     const cursor = { flow: into.id, after: into.sourceRef as Id };
-    const split = this.#insert({ type: "exclusiveGateway" }, decision.question, cursor, [decision.mark]);
+    const split = this.insert({ type: "exclusiveGateway" }, decision.question, cursor, [decision.mark]);
     if (decision.role) this.#role(split.after, decision.role);
     draft.do({ type: "rename", id: split.flow, name: path.answer });
     if (path.mark) this.link(split.flow, [path.mark]);
-    const meeting = this.#meetBehind(last);
+    const meeting = this.meetBehind(last);
     for (const other of decision.paths) {
       if (other === path) continue;
-      const flow = this.#leave(split.after, other, () => meeting);
+      const flow = this.leave(split.after, other, () => meeting);
       draft.do({ type: "rename", id: flow, name: other.answer });
       if (other.mark) this.link(flow, [other.mark]);
       if (other === usualOf(decision)) draft.do({ type: "setField", id: split.after, field: "default", value: flow });
@@ -346,19 +292,11 @@ class FrameBuilder extends FrameGround {
     return behind ? { flow: behind.id, after: meeting } : split;
   }
 
-  /** Where each way ends, the last of them has the end that is there. */
-  #nameEnd(flow: Id, ends: NonNullable<FramePath["ends"]>): void {
-    const end = this.#endBehind(flow);
-    if (!end) return;
-    if (!this.draft.element(end).name && ends.name) this.draft.do({ type: "rename", id: end, name: ends.name });
-    this.link(end, [ends.mark]);
-  }
-
   /** A split and its join, with what goes on side by side between them. */
   #parallel(item: FrameParallel, cursor: Cursor): Cursor {
     const { draft } = this;
-    const split = this.#insert({ type: "parallelGateway" }, "", cursor, [item.mark]);
-    const meeting = this.#insert({ type: "parallelGateway" }, "", split, []);
+    const split = this.insert({ type: "parallelGateway" }, "", cursor, [item.mark]);
+    const meeting = this.insert({ type: "parallelGateway" }, "", split, []);
     const [first = [], ...others] = item.branches;
     const main = incomingOf(draft.model, meeting.after)[0];
     if (main) this.#items(first, { flow: main.id, after: split.after });
@@ -382,12 +320,12 @@ class FrameBuilder extends FrameGround {
     const { draft } = this;
     const { part } = item;
     if (part.kind === "process") {
-      const next = this.#insert({ type: "callActivity" }, part.name, cursor, [part.id, ...item.marks]);
+      const next = this.insert({ type: "callActivity" }, part.name, cursor, [part.id, ...item.marks]);
       const called = this.context.calledProcess(part.id);
       if (called) draft.do({ type: "setField", id: next.after, field: "calledElement", value: called });
       return next;
     }
-    const next = this.#insert({ type: "subProcess" }, part.name, cursor, [part.id]);
+    const next = this.insert({ type: "subProcess" }, part.name, cursor, [part.id]);
     const page = draft.newId("page");
     draft.do({ type: "addPage", id: page, element: next.after });
     const start = draft.newId("startEvent");
@@ -402,26 +340,14 @@ class FrameBuilder extends FrameGround {
   #result(mark: string, cursor: Cursor): void {
     const { draft } = this;
     if (this.wasBuilt(mark)) return;
-    const end = this.#endBehind(cursor.flow);
+    const end = this.endBehind(cursor.flow);
     if (!end) return;
     const { result } = this.frame;
     if (!draft.element(end).name && result) draft.do({ type: "rename", id: end, name: stateName(result.text) });
     this.link(end, [mark]);
   }
-
-  #endBehind(flow: Id): Id | undefined {
-    const { model } = this.draft;
-    const seen = new Set<Id>();
-    for (let id = model.elements.get(flow)?.targetRef as Id | undefined; id && !seen.has(id); ) {
-      seen.add(id);
-      if (model.elements.get(id)?.type === "endEvent") return id;
-      id = outgoingOf(model, id)[0]?.targetRef as Id | undefined;
-    }
-    return undefined;
-  }
 }
 
-const join: Kind = { type: "exclusiveGateway" };
 const waitTriggers = {
   timer: "timerEventDefinition",
   message: "messageEventDefinition",

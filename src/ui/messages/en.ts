@@ -154,7 +154,7 @@ export const en = {
     build: (count: number) => `Build ${count} ${count === 1 ? "process" : "processes"}`,
     buildMore: (count: number) => `Add ${count} new ${count === 1 ? "step" : "steps"} to the processes`,
     buildNothing: "Mark a trigger and activities to build from",
-    allBuilt: "All that is marked is built",
+    lookAgain: "All that is marked is built. Look for changes",
     building: "Building",
     built: (names: readonly string[]) =>
       names.length === 0 ? "Nothing new had to be built." : `Built: ${names.join(", ")}.`,

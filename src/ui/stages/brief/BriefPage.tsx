@@ -114,7 +114,7 @@ export function BriefPage({ editor, told, onMark, onBadge, onQuestion }: BriefPa
           <chakra.p
             position="absolute"
             top="24px"
-            left="60px"
+            left="52px"
             right="258px"
             lineHeight="26px"
             color="quiet"

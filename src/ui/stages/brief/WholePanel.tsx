@@ -77,7 +77,11 @@ export function WholePanel({ editor, told, building, onBuild, onNextOpen }: Whol
                 </Button>
               )}
             </Flex>
-            <Progress.Root value={coverage.share * 100} size="xs" aria-label={text.brief.coverageLabel}>
+            <Progress.Root
+              value={coverage.sentences === 0 ? 0 : coverage.share * 100}
+              size="xs"
+              aria-label={text.brief.coverageLabel}
+            >
               <Progress.Track bg="line">
                 <Progress.Range bg="good" />
               </Progress.Track>
@@ -146,15 +150,15 @@ export function WholePanel({ editor, told, building, onBuild, onNextOpen }: Whol
           size="sm"
           bg="accent"
           color="onAccent"
-          disabled={building || count === 0}
+          disabled={building || (count === 0 && !isGrowing)}
           loading={building}
           loadingText={text.brief.building}
           onClick={() => onBuild()}
         >
           {count === 0
-            ? told.linked.size === 0
-              ? text.brief.buildNothing
-              : text.brief.allBuilt
+            ? isGrowing
+              ? text.brief.lookAgain
+              : text.brief.buildNothing
             : isGrowing
               ? text.brief.buildMore(count)
               : text.brief.build(frames.length)}
