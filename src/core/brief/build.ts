@@ -1,19 +1,7 @@
 import { type Draft, giveRole } from "../capture";
 import type { Kind } from "../commands";
 import { foldedName, rolesOf } from "../directory";
-import {
-  boundaryEventsOf,
-  type Element,
-  edgesOf,
-  type Id,
-  incomingOf,
-  laneOf,
-  outgoingOf,
-  type Point,
-  participantsOf,
-  scopeOf,
-  shapesOf,
-} from "../model";
+import { boundaryEventsOf, type Element, type Id, incomingOf, laneOf, outgoingOf } from "../model";
 import { type Cursor, FrameFlow, join } from "./buildFlow";
 import type { BuildContext } from "./buildGround";
 import type { Frame, FrameDecision, FrameItem, FrameParallel, FramePath, FrameStep, Thing } from "./frames";
