@@ -91,6 +91,8 @@ export async function bombs(): Promise<Tries> {
   const text = join(folder, "long.txt");
   writeFileSync(text, "the front desk checks and the crew plans while billing sends ".repeat(1_700));
   await lane("104 kB without a full stop", ["brief", text, "--json"]);
+  writeFileSync(text, "When a household applies, the clerk checks it. If it is wrong, he rejects it. ".repeat(1_300));
+  await lane("2,600 sentences in a row", ["brief", text, join(folder, "told.bpmn"), "--json"]);
   return { what: "small inputs that could stop everybody", tries, failures };
 }
 

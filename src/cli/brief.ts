@@ -3,18 +3,26 @@ import { writeBpmn } from "@/core/bpmn";
 import {
   adviceOn,
   asOneModel,
+  type BriefContent,
   buildAll,
   emptyBrief,
+  type Frame,
+  framesOf,
   type MarkKind,
   markAll,
   markedText,
   markKinds,
   markOfKey,
+  processId,
   readBrief,
+  stepsIn,
   suggestMarks,
 } from "@/core/brief";
-import { eventDefinitionsOf, flowNodesIn, type Id, type Model, wordsOf } from "@/core/model";
+import { type Id, type Model, wordsOf } from "@/core/model";
 import { callerPath, EXIT, readBytes, UnusableInput } from "./input";
+
+/** A page or ten of text; what is longer is read, and not built. */
+const mostSteps = 300;
 
 /**
  * `lane brief TEXT.txt|.md [OUT.bpmn]`: what a description names, the processes it tells of as they would be built, what it leaves open,
@@ -37,28 +45,32 @@ export function brief(args: readonly string[], json: boolean): number {
   if (own.marks.length === 0) document = markAll(document, suggestMarks(own, [], []));
   const reading = readBrief(document);
   const content = { ...emptyBrief, document };
-  const built = buildAll(content);
-  if (!built.ok) throw new UnusableInput(`${file}: ${built.problems.map((problem) => problem.message).join(" ")}`);
-  const frames = built.value.map((one) => one.frame);
-  if (out !== undefined) writeProcesses(out, asOneModel(built.value.map((one) => one.model)));
+  const frames = framesOf(reading, content);
+  const steps = frames.reduce((sum, frame) => sum + stepsIn(frame.items).length, 0);
+  if (out !== undefined && steps > mostSteps)
+    throw new UnusableInput(
+      `${file}: the text tells of ${steps} steps, and at most ${mostSteps} are drawn at once; divide it into several texts`,
+    );
+  const built = steps > mostSteps ? [] : builtFrom(file, content);
+  if (out !== undefined) writeProcesses(out, asOneModel(built.map((one) => one.model)));
   const named = (kind: MarkKind) => [
     ...new Set(reading.marks.filter((mark) => mark.kind === kind).map((mark) => mark.text.replace(/\s+/g, " "))),
   ];
   const answer = {
     found: Object.fromEntries(markKinds.map((kind) => [kind, named(kind)])),
-    processes: built.value.map(({ frame, process, model }) => ({
-      id: process,
+    processes: frames.map((frame, at) => ({
+      id: processId(at),
       name: frame.name,
-      start: startOf(model, process),
+      start: startOf(frame),
       roles: frame.roles,
       parties: frame.parties.map((party) => party.name),
       sentences: frame.sentences.map((sentence) => sentence.text),
     })),
-    open: built.value.flatMap(({ frame, model }) =>
+    open: frames.flatMap((frame, at) =>
       frame.open.map((one) => ({
         sentence: reading.sentences[one.sentence]?.text ?? "",
         question: one.question.text,
-        elements: elementsFor(model, one.marks),
+        elements: built[at] ? elementsFor(built[at].model, one.marks) : [],
       })),
     ),
     advice: adviceOn(reading, content, frames).map(({ kind, message, reason }) => ({
@@ -83,10 +95,15 @@ export function brief(args: readonly string[], json: boolean): number {
   return EXIT.done;
 }
 
-function startOf(model: Model, process: Id): "message" | "timer" | "none" {
-  const start = flowNodesIn(model, process).find((node) => node.type === "startEvent");
-  const type = start && eventDefinitionsOf(model, start.id)[0]?.type;
-  return type === "messageEventDefinition" ? "message" : type === "timerEventDefinition" ? "timer" : "none";
+function startOf(frame: Frame): "message" | "timer" | "none" {
+  const [trigger] = frame.triggers;
+  return trigger?.time !== undefined ? "timer" : trigger?.isMessage ? "message" : "none";
+}
+
+function builtFrom(file: string, content: BriefContent) {
+  const built = buildAll(content);
+  if (!built.ok) throw new UnusableInput(`${file}: ${built.problems.map((problem) => problem.message).join(" ")}`);
+  return built.value;
 }
 
 /** What stands for the words of a question; for what was built for a turn of phrase, that. */

@@ -6,6 +6,9 @@ import type { BriefContent } from "./document";
 import { type Frame, framesOf } from "./frames";
 import { readBrief } from "./sentences";
 
+/** What the process of a text's frame is called in a file, by the frame's place. */
+export const processId = (at: number): Id => `process-${at + 1}`;
+
 /** A process as it would be built from a text. */
 export interface BuiltFrame {
   readonly frame: Frame;
@@ -21,20 +24,26 @@ export function buildAll(content: BriefContent, isDrawn = true): Result<readonly
   const frames = framesOf(readBrief(content.document), content);
   let count = 0;
   const newId: NewId = (of) => `${of}-${++count}`;
-  const processes = new Map(frames.map((frame, at) => [frame.key, `process-${at + 1}`]));
+  const processes = new Map(frames.map((frame, at) => [frame.key, processId(at)]));
   const built: BuiltFrame[] = [];
   for (const [at, frame] of frames.entries()) {
-    const ids = { definitions: "definitions", process: `process-${at + 1}`, diagram: `page-${at + 1}` };
-    const made = plan(emptyModel(ids, frame.name), newId, (draft) => {
-      buildFrame(draft, frame, {
-        organisation: content.organisation || frame.name,
-        built: new Set(),
-        resolve: (kind, name) => ({ entry: `${kind}-${foldedName(name).replace(/[^\p{L}\p{N}]+/gu, "-")}`, name }),
-        calledProcess: (key) => processes.get(key),
-      });
-      if (isDrawn) draft.do({ type: "tidy", diagram: ids.diagram });
-      return undefined;
-    });
+    const ids = { definitions: "definitions", process: processId(at), diagram: `page-${at + 1}` };
+    const made = plan(
+      emptyModel(ids, frame.name),
+      newId,
+      (draft) => {
+        buildFrame(draft, frame, {
+          organisation: content.organisation || frame.name,
+          built: new Set(),
+          resolve: (kind, name) => ({ entry: `${kind}-${foldedName(name).replace(/[^\p{L}\p{N}]+/gu, "-")}`, name }),
+          calledProcess: (key) => processes.get(key),
+        });
+        if (isDrawn) draft.do({ type: "tidy", diagram: ids.diagram });
+        return undefined;
+        // Nobody sees how flows run before the page is laid out.
+      },
+      isDrawn,
+    );
     if (!made.ok) return made satisfies { ok: false; problems: readonly Problem[] };
     built.push({ frame, process: ids.process, model: made.value.model });
   }

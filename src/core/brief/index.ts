@@ -1,6 +1,6 @@
 export { type Advice, adviceOn } from "./advice";
 export { buildFrame } from "./build";
-export { asOneModel, buildAll } from "./buildAll";
+export { asOneModel, buildAll, processId } from "./buildAll";
 export { type Ask, asksOf, type BriefSummary, type Coverage, coverageOf } from "./coverage";
 export type { OpenQuestion } from "./discourse/questions";
 export {

@@ -58,7 +58,10 @@ function takenApart(sentence: string): Clause[] {
   const begin = (stretch: Stretch) => {
     const words = [...waiting.flatMap((one) => one.words), ...stretch.words];
     // "After the talk, …" is no clause of its own.
-    const link = waiting.find((one) => isTie(one.link))?.link ?? stretch.link;
+    // "The kitchen, the bar and the service team set …": several who do one thing.
+    const isListOfDoers =
+      groups.length === 0 && waiting[0]?.words.some((word) => word.class === "noun") && !isLead(waiting[0]);
+    const link = isListOfDoers ? waiting[0]?.link : (waiting.find((one) => isTie(one.link))?.link ?? stretch.link);
     groups.push({ link, words, isParted: stretch.isParted });
     waiting = [];
   };
@@ -197,7 +200,8 @@ function subjectIn(words: readonly Word[]): Span | undefined {
   const isName = (word: Word) => ["noun", "pronoun", "number", "gerund"].includes(word.class);
   const end = words.findLastIndex(isName);
   if (end < 0) return undefined;
-  const isLed = words[0]?.class === "preposition" || words[0]?.class === "adverb";
+  const isLed =
+    words[0]?.class === "preposition" || words[0]?.class === "adverb" || /^(?:every|each)$/.test(words[0]?.lower ?? "");
   let start = end;
   for (let at = end; at >= 0; at--) {
     const [word, before] = [words[at] as Word, words[at - 1]];
@@ -205,6 +209,7 @@ function subjectIn(words: readonly Word[]): Span | undefined {
     start = at;
     if (word.isParted && !isListed(words, at)) break;
     const isHead = word.class === "determiner" || word.class === "pronoun";
+    if (isHead && word.isParted && !isLed && isListed(words, at)) continue;
     if (isHead && (!before || !["preposition", "coordinator"].includes(before.class))) break;
     if (isHead && before?.class === "preposition" && isLed && at - 1 === 0) break;
   }

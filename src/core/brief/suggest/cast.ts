@@ -18,7 +18,7 @@ export type CastKind = "role" | "party" | "system";
 
 /** Verbs by which somebody outside sets work off: they speak, send, bring. */
 const calling = new Set(
-  "apply ask book bring call claim come complain contact enrol enter hand inquire inform announce need notify offer open order pay phone register report request return send sign submit suggest tell visit want wish write arrive leave".split(
+  "apply ask book bring call claim come complain contact enrol enter hand inquire inform announce need notify offer open order pay phone register report request return ring send sign submit suggest tell visit want wish write arrive leave".split(
     " ",
   ),
 );
