@@ -45,7 +45,7 @@ const choose = (page: Page, words: string) =>
     const nodes: { node: Text; from: number }[] = [];
     let text = "";
     for (let node = walker.nextNode(); node; node = walker.nextNode()) {
-      if ((node.parentElement as Element).closest(".word-letter, .process-badge")) continue;
+      if ((node.parentElement as Element).closest(".word-letter, .process-badge, .question-sign")) continue;
       nodes.push({ node: node as Text, from: text.length });
       text += node.textContent;
     }
@@ -151,6 +151,11 @@ test("after the text grew, building adds what is new and leaves the analyst's na
   await choose(page, "checks the bill");
   await page.keyboard.press("a");
   await page.getByRole("button", { name: "Add 1 new step to the processes" }).click();
+  // What will be added is shown first; the name given by hand is no matter of the text.
+  const dialog = page.getByRole("dialog");
+  await expect(dialog.getByRole("checkbox")).toHaveCount(1);
+  await expect(dialog.getByRole("checkbox", { name: "Check bill (Billing)" })).toBeChecked();
+  await dialog.getByRole("button", { name: "Build what is taken" }).click();
   await expect(page.getByText(/^Built: /)).toBeVisible();
   await page.goto(`/v/${version}/steps`);
   const steps = page.locator("[data-row] [data-column=step]");
@@ -158,6 +163,44 @@ test("after the text grew, building adds what is new and leaves the analyst's na
   await expect(steps.filter({ hasText: "Check bill" })).toHaveCount(1);
   const names = (await steps.allTextContents()).map((name) => name.trim());
   expect(names.indexOf("Check bill")).toBe(names.indexOf("Write down the complaint") + 1);
+});
+
+test("what the text leaves open is asked beside its sentence, marked in the drawing, and settled by a key", async ({
+  page,
+}) => {
+  const version = await newBrief(page, "Left open");
+  await paste(
+    page,
+    "When a household complains, the front desk checks the complaint. If the complaint is late, the desk rejects the complaint. Billing corrects the bill.",
+  );
+  await page.keyboard.press("F2");
+  await page.keyboard.press("g");
+  await page.getByRole("button", { name: "Accept all" }).click();
+  const question = page.locator("[data-question]");
+  await expect(question).toContainText('Does "Reject complaint" end the case?');
+  await expect(page.locator(".question-sign")).toHaveCount(1);
+  await page.getByRole("button", { name: "Build 1 process" }).click();
+  await expect(page.getByText(/^Built: /)).toBeVisible();
+  // All sentences are accounted for, and yet the stage is not done.
+  await expect(page.getByTestId("coverage")).toContainText("100 % covered");
+  await expect(page.getByRole("link", { name: /^Brief.*begun/i })).toBeVisible();
+  await saved(page);
+
+  await page.goto(`/v/${version}/diagram`);
+  await expect(page.locator("[data-means=asked]")).toHaveCount(1);
+  await page.goto(`/v/${version}/brief`);
+  await page.locator(".question-sign").click();
+  await page.keyboard.press("1");
+  await expect(question).toHaveCount(0);
+  await page.getByRole("button", { name: /Look for changes/ }).click();
+  await page.getByRole("dialog").getByRole("button", { name: "Build what is taken" }).click();
+  await expect(page.getByText(/^Built: /)).toBeVisible();
+  await expect(page.getByRole("link", { name: /^Brief.*done/i })).toBeVisible();
+
+  await page.goto(`/v/${version}/diagram`);
+  await expect(page.locator("[data-means=asked]")).toHaveCount(0);
+  const text = await (await page.request.get(`/api/export?version=${version}&format=bpmn`)).text();
+  expect(text).toMatch(/<endEvent [^>]*name="Complaint rejected"/);
 });
 
 test("a Markdown file becomes a page; a mark survives writing before it; advice is followed", async ({ page }) => {
