@@ -33,10 +33,11 @@ export class Subjects {
       }
     }
     // "The engineer" is the network engineer, where there is only one.
-    const people = [...this.#things.values()].filter((thing) => thing.kind === "role" || thing.kind === "party");
-    for (const thing of people) {
+    const all = [...this.#things.values()];
+    const doers = all.filter((thing) => thing.kind !== "document");
+    for (const thing of doers) {
       const short = shortName(thing.name);
-      if (short && people.filter((other) => thingKey(other.name).endsWith(short)).length === 1) thing.words.push(short);
+      if (short && doers.filter((other) => thingKey(other.name).endsWith(short)).length === 1) thing.words.push(short);
     }
   }
 

@@ -71,9 +71,14 @@ export function stepOf(
 /** "Is locked" says what is done only with what it is done to. */
 function wholeWords(part: Part, mark: Mark): string {
   const { subject, verb } = part.clause;
-  const begins = mark.from - part.sentence.from;
-  if (!verb?.isPassive || !subject || begins < subject.to || begins > verb.main.to) return mark.text;
-  return `${part.sentence.text.slice(subject.from, subject.to)} ${part.sentence.text.slice(Math.min(verb.from, begins), mark.to - part.sentence.from)}`;
+  const { text, from } = part.sentence;
+  const begins = mark.from - from;
+  if (!verb?.isPassive || !subject || begins > verb.main.to) return mark.text;
+  // "Invoices that are wrong are sent back": which they are is asked before.
+  const who = text.slice(subject.from, subject.to);
+  const what = who.replace(/\s+(?:that|which|who)\s+.*$/i, "");
+  if (begins <= subject.from && what === who) return mark.text;
+  return `${what} ${text.slice(Math.max(verb.from, subject.to), mark.to - from).trim()}`;
 }
 
 /** The ground form of what a mark says is done. */
@@ -120,7 +125,10 @@ function withoutPronouns(words: string, verb: string, course: Course, receiver: 
   const asked = /\bfor (it|them)\b/.exec(words);
   if (thing && asked && (asked[1] === "them") === thing.isPlural)
     return words.replace(asked[0], `for the ${uncapitalised(thing.text)}`);
-  const pronoun = /(?<!\b(?:to|for|by|with|against|worth)\s)\b(?:[Ii]t|[Tt]hem)\b/.exec(words);
+  const pronoun =
+    /(?<!\b(?:to|for|by|with|against|worth)\s)\b(?:[Ii]t|[Tt]hem)\b(?!\s+(?:will|can|may|must|should|would|is|are|was|were|has|have|takes|costs)\b)/.exec(
+      words,
+    );
   if (!thing || !pronoun || (pronoun[0].toLowerCase() === "them") !== thing.isPlural) return words;
   return words.replace(pronoun[0], `the ${uncapitalised(thing.text)}`);
 }

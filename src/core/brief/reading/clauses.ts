@@ -175,7 +175,8 @@ function clauseOf(link: Link, words: readonly Word[], earlier: readonly Clause[]
     word.class === "coordinator" || word.class === "subordinator" || (link === "relative" && word.class === "relative");
   const head = words.findIndex((word) => !isLink(word));
   const begins = (words[head] ?? first).from;
-  const own = at >= 0 ? subjectIn(words.slice(Math.max(head, 0), at)) : undefined;
+  const behindLink = words.slice(Math.max(head, 0), Math.max(at, 0));
+  const own = at < 0 ? undefined : (whoAndWhich(behindLink) ?? subjectIn(behindLink));
   const before = earlier.findLast((clause) => link === "relative" || clause.subject !== undefined);
   const shared = own || at < 0 ? undefined : before?.subject;
   // "After the repairs the house is visited": what stands before the house is a time, and ties no clause.
@@ -221,6 +222,16 @@ function subjectIn(words: readonly Word[]): Span | undefined {
   )
     return undefined;
   return { from: (words[start] as Word).from, to: (words[end] as Word).to };
+}
+
+/** "Invoices that are wrong" all of it, where something is said of them besides. */
+function whoAndWhich(words: readonly Word[]): Span | undefined {
+  const relative = words.findIndex(
+    (word, at) => at > 0 && (word.lower === "that" || word.class === "relative") && words[at - 1]?.class === "noun",
+  );
+  if (relative < 0 || !words.slice(relative).some(isFiniteVerb)) return undefined;
+  const name = subjectIn(words.slice(0, relative));
+  return name && { from: name.from, to: (words.at(-1) as Word).to };
 }
 
 /** "The kitchen, the bar and the terrace": a comma or "and" between names. */

@@ -138,6 +138,11 @@ function correct(words: Word[], at: number): void {
     word.class = "infinitive";
     return;
   }
+  // "An application for leave": what stands behind a preposition names something.
+  if (word.class === "verb" && touches && before.class === "preposition" && !particles.has(before.lower)) {
+    word.class = "noun";
+    return;
+  }
   const isInNoun =
     touches && (before.class === "determiner" || before.class === "number" || before.class === "adjective");
   if (isVerbal && isInNoun) {

@@ -45,11 +45,18 @@ export function castOf(
         if (by && !documentNouns.has(by.head)) set(cast, by, systemNouns.has(by.head) ? "system" : insideOr(by));
         continue;
       }
-      const phrase =
-        subject && !clause.sharesSubject
+      const isRelative = clause.link === "relative";
+      const phrase = isRelative
+        ? phrases.findLast((one) => one.to <= clause.from)
+        : subject && !clause.sharesSubject
           ? phrases.findLast((one) => one.from >= subject.from && one.to <= subject.to + 1)
           : undefined;
-      if (!phrase || verb.isState || /\bof\b/.test(sentence.text.slice(subject?.from ?? 0, phrase.from))) continue;
+      if (
+        !phrase ||
+        verb.isState ||
+        (!isRelative && /\bof\b/.test(sentence.text.slice(subject?.from ?? 0, phrase.from)))
+      )
+        continue;
       const base = verb.base.split(" ")[0] as string;
       const called = isTrigger(sentence, clause);
       if (called) {
@@ -103,6 +110,7 @@ function kindOf(phrase: Phrase, worksOnSomething: boolean): CastKind | undefined
   const { head } = phrase;
   if (alwaysParties.has(head)) return "party";
   if (roleNouns.has(head) || partyNouns.has(head)) return "role";
+  if (head === "board") return "role";
   if (systemNouns.has(head)) return /^(?:registry|planner)$/.test(head) ? "role" : "system";
   if (isPaper(head) || isThing(head)) return undefined;
   const looksLikePeople = /(?:er|or|ist|ian|man|men|woman|women|team|crew)$/.test(head) && !thingsLikePeople.has(head);

@@ -188,7 +188,11 @@ function workIn(
   const { verb, subject } = clause;
   if (!verb || verb.isState || verb.isBare) return undefined;
   const [base = ""] = verb.base.split(" ");
-  if (stateVerbs.has(base) && !(base === "wait")) return undefined;
+  const opensObject = /^\s+(?:the|an?|his|her|its|their|each|every)\b/i.test(text.slice(verb.main.to));
+  // "Starts the machine" is done by somebody; "the shift starts" is not.
+  const isDeed = base === "wait" || (/^(?:start|begin|include|cover)$/.test(base) && opensObject && !verb.isPassive);
+  if (stateVerbs.has(base) && !isDeed) return undefined;
+  if (/^(?:go on|continue|proceed|carry on)/.test(verb.base) && clause.link === "before") return undefined;
   if (
     /^takes?\s+(?:place|part|\d|an?\s+(?:day|week|month|year|hour)|about|up to|approx)/i.test(
       text.slice(verb.main.from),

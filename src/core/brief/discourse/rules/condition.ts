@@ -22,6 +22,10 @@ export function conditionWords(part: Part, course: Course): string {
       /\s*,?\s*(?:within|after|by)\s+(?:\d+|an?|\p{L}+)\s+(?:working\s+)?(?:minutes?|hours?|days?|weeks?|months?)$/iu,
       "",
     );
+  // "If she approves it": what she approves is asked.
+  const object = /^(?:he|she|they)\s+\S+\s+(it|them)$/i.exec(words)?.[1];
+  const thing = course.lastThing;
+  if (object && thing && (object === "them") === thing.isPlural) return words.replace(/\S+$/, `the ${thing.text}`);
   const clear = named(words, thingBefore(part) ?? course.lastThing);
   if (clear !== words) return clear;
   const subject = mark && mark.from - part.sentence.from > (part.clause.subject?.from ?? 0) ? subjectWords(part) : "";
@@ -69,7 +73,9 @@ export const condition: TurnOfPhrase = {
     const { part, course } = moment;
     const mark = markIn(part, "decision");
     const kind = part.clause.link;
-    const isCondition = kind === "if" || kind === "unless" || (kind === "when" && mark !== undefined);
+    const ofCase = /^in (?:the )?case of\s+(?:an?\s+|any\s+)?(.+?),?$/i.exec(part.lead)?.[1];
+    const isCondition =
+      kind === "if" || kind === "unless" || (kind === "when" && mark !== undefined) || ofCase !== undefined;
     if (
       kind === "whether" ||
       (mark &&
@@ -84,7 +90,7 @@ export const condition: TurnOfPhrase = {
       return kind === "whether";
     }
     if (!isCondition) return false;
-    const words = conditionWords(part, course);
+    const words = ofCase === undefined ? conditionWords(part, course) : `there are ${ofCase}`;
     const says = statementOf(words);
     const open = course.answerable();
     const given = open && answerTo(open, says, part);
@@ -101,9 +107,9 @@ export const condition: TurnOfPhrase = {
           });
       const answer = said === "yes" || said === "no" ? said : given;
       course.follow(open, kind === "unless" ? opposite(answer) : answer, mark?.id);
-      return true;
+      return ofCase === undefined;
     }
-    const key = mark?.id ?? derivedKey(part);
+    const key = mark?.id ?? derivedKey(part, ofCase !== undefined);
     if (!key) return false;
     const role = roleOf(course.lastSubject?.kind === "role" ? course.lastSubject : course.lastRole);
     // "If it is not paid" asks whether it is paid.
@@ -111,7 +117,7 @@ export const condition: TurnOfPhrase = {
     const isYes = (kind === "unless") === says.isNegated;
     const decision = course.ask(part, { mark: key, words: asked, role, onlyAsked: false });
     course.follow(decision, isYes ? "yes" : "no");
-    return true;
+    return ofCase === undefined;
   },
 };
 
@@ -131,9 +137,9 @@ function affirmed(words: string, course: Course): string {
 const opposite = (answer: string) => (answer === "yes" ? "no" : answer === "no" ? "yes" : answer);
 
 /** A condition nobody marked stands by what depends on it. */
-function derivedKey(part: Part): string | undefined {
+function derivedKey(part: Part, isOwn: boolean): string | undefined {
   const next = part.all
-    .slice(part.all.indexOf(part) + 1)
+    .slice(part.all.indexOf(part) + (isOwn ? 0 : 1))
     .flatMap((one) => one.marks)
     .find((mark) => mark.kind === "activity" || mark.kind === "result");
   return next && `${next.id}:if`;

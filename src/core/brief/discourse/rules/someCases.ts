@@ -1,5 +1,6 @@
 import { statementOf } from "../../reading/polarity";
 import { question } from "../../reading/states";
+import { singularOf } from "../../wording";
 import { subjectWords } from "../actor";
 import { markIn } from "../part";
 import { roleOf } from "../step";
@@ -27,7 +28,10 @@ export const someCases: TurnOfPhrase = {
     if (!mark || part.clause.link === "if") return false;
     const cases = inCases.exec(part.lead)?.[1];
     const some = part.clause.verb?.isPassive ? those.exec(subjectWords(part))?.[2] : undefined;
-    const words = cases ?? some;
+    const noun = those.exec(subjectWords(part))?.[1];
+    // "Invoices that are wrong": whether the invoice is wrong.
+    const which = some && /^(?:that|which|who)\s+(?:is|are)\s+(.+)$/i.exec(some)?.[1];
+    const words = cases ?? (which && noun ? `${singularOf(noun)} ${which}` : some);
     if (!words || /^(?:that|this|such|all|any|each|every|either|both)\b/i.test(words)) return false;
     const decision = course.ask(part, {
       mark: markIn(part, "decision")?.id ?? `${mark.id}:if`,
