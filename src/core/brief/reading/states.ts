@@ -34,7 +34,7 @@ export function question(words: string): string {
   const doing = /^(?:he|she|they|it)\s+(?=\p{L}+s?\s+\p{L})/iu.test(text) ? clausesOf(text)[0] : undefined;
   if (doing?.verb && !doing.verb.isState && !doing.verb.isPassive && !doing.verb.isNegated) {
     const object = text.slice(doing.verb.main.to).trim();
-    if (/^(?:an?|the|any|some)?\s*\p{L}+$/iu.test(object))
+    if (/^(?:an?|the|any|some)?\s*(?:\p{L}+\s){0,4}\p{L}+$/iu.test(object))
       return `${named(`${object} ${pastOf(text.slice(doing.verb.main.from, doing.verb.main.to))}`)}?`;
   }
   const copula = /^(?<what>.+?)\s+(?:is|are|was|were|has been|have been)\s+(?<how>.+)$/i.exec(text)?.groups;

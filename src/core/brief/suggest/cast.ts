@@ -49,7 +49,7 @@ export function castOf(
       const phrase = isRelative
         ? phrases.findLast((one) => one.to <= clause.from)
         : subject && !clause.sharesSubject
-          ? phrases.findLast((one) => one.from >= subject.from && one.to <= subject.to + 1)
+          ? phrases.findLast((one) => one.from >= subject.from && one.to <= subject.to + 1 && !isBehindAnother(one))
           : undefined;
       if (
         !phrase ||
@@ -95,6 +95,10 @@ export function castOf(
   for (const [key, kind] of callers) if (kind === "party" || !cast.has(key)) cast.set(key, kind);
   return cast;
 }
+
+/** "An application for leave", "the report of the engineer": what stands behind a preposition does nothing here. */
+const isBehindAnother = ({ preposition }: Phrase) =>
+  preposition !== undefined && /^(?:for|of|with|without|from|about|on)$/.test(preposition);
 
 const replying = new Set(
   "answer deliver reply confirm send return pay accept decline respond supply report agree ship".split(" "),

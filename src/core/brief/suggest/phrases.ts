@@ -57,12 +57,11 @@ export function phrasesOf(text: string, words: readonly Word[]): Phrase[] {
       )
         first++;
       // "The head of department": what somebody is of belongs to the name.
-      const isOf =
-        /^(?:head|director|board|member|keeper|owner)s?$/.test(head.lower) &&
-        words[last + 1]?.lower === "of" &&
-        words[last + 2]?.class === "noun";
+      const ofWhat = words[last + 1]?.lower === "of" ? words[last + 2] : undefined;
+      const behindOf = ofWhat?.class === "determiner" ? words[last + 3] : ofWhat;
+      const isOf = /^(?:head|director|board|member|keeper|owner)s?$/.test(head.lower) && behindOf?.class === "noun";
       isOfName = isOf;
-      const until = isOf ? (words[last + 2] as Word) : head;
+      const until = isOf ? behindOf : head;
       const before = words[at - 1];
       const article = before?.class === "determiner" && !(words[at] as Word).isParted ? before.lower : "";
       const lead = article ? words[at - 2] : before;
@@ -82,7 +81,7 @@ export function phrasesOf(text: string, words: readonly Word[]): Phrase[] {
         preposition: isPreposition ? lead.lower : undefined,
       });
     }
-    at = isOfName ? last + 2 : end;
+    at = isOfName ? words.findIndex((word) => word.to === (phrases.at(-1)?.to ?? 0)) : end;
   }
   return phrases;
 }

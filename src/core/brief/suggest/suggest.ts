@@ -64,7 +64,8 @@ export function suggestMarks(
     });
     for (const mark of marks)
       if (mark.kind === "decision") asked.push(statementOf(sentence.text.slice(mark.from, mark.to)).subject);
-    for (const { reason, kind, from, to } of [...namesIn(sentence, names), ...marks]) {
+    const inOrder = [...namesIn(sentence, names), ...marks].sort((a, b) => a.from - b.from || b.to - a.to);
+    for (const { reason, kind, from, to } of inOrder) {
       const text = sentence.text.slice(from, to);
       const span = { passage: sentence.passage, kind, from: sentence.from + from, to: sentence.from + to };
       const clashes = taken.some(
@@ -150,7 +151,7 @@ function calledFor({ text }: Sentence): (Span & { reason: string }) | undefined 
   const isOutside = phrase && (alwaysParties.has(phrase.head) || partyNouns.has(phrase.head));
   if (
     !isOutside ||
-    !/^(?:apply|ask|book|bring|claim|hand|inform|order|register|report|request|send|submit|suggest|write)/.test(
+    !/^(?:apply|ask|book|bring|claim|fill|hand|inform|order|register|report|request|send|submit|suggest|write)/.test(
       verb.base,
     )
   )

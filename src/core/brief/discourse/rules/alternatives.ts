@@ -14,7 +14,7 @@ export const alternatives: TurnOfPhrase = {
   examples: [
     {
       text: "The [role: leader] [activity: approves the claim] or [activity: rejects it]. If [decision: it is rejected], the leader [activity: writes a letter].",
-      reads: ["Approve claim or reject it", "Claim rejected?", "  yes", "    Write letter", "  no"],
+      reads: ["Approve or reject claim", "Claim rejected?", "  yes", "    Write letter", "  no"],
     },
     {
       text: "Depending on [decision: the report], the [role: head] either [activity: issues a warning] or [activity: writes a letter].",
@@ -50,13 +50,18 @@ export const alternatives: TurnOfPhrase = {
       course.add(stepOf(part, mark, course, everybody, shared), part);
       return true;
     }
-    Object.assign(step, {
-      name: `${step.name.replace(/ or .*$/, (rest) => rest)} or ${uncapitalised(step.awaits ? pastName(mark.text) : stepName(mark.text))}`,
-      alsoMarks: [...step.alsoMarks, mark.id],
-    });
+    const other = step.awaits ? pastName(mark.text) : uncapitalised(stepOf(part, mark, course, everybody, shared).name);
+    Object.assign(step, { name: eitherOf(step.name, other), alsoMarks: [...step.alsoMarks, mark.id] });
     return true;
   },
 };
+
+/** "Approve claim" and "reject claim" are "Approve or reject claim". */
+function eitherOf(one: string, other: string): string {
+  const rest = one.slice(one.indexOf(" "));
+  const isShared = one.includes(" ") && other.endsWith(rest) && !other.slice(0, -rest.length).includes(" ");
+  return isShared ? `${one.slice(0, -rest.length)} or ${other}` : `${one} or ${other}`;
+}
 
 /** "Withdraws" and "refuses it" as what was done: "withdrawn", "refused". */
 const pastName = (words: string) => {
