@@ -336,7 +336,10 @@ async function buildInto(
       },
     );
   }
-  return { marks, added: nodesOf((await loadHead(db, home.version)).model) - nodesOf(head.model) };
+  // What came, whatever went for it.
+  const before = new Set(nodeIds(head.model));
+  const after = nodeIds((await loadHead(db, home.version)).model);
+  return { marks, added: after.filter((id) => !before.has(id)).length };
 }
 
 const startOf = (model: Model) => {
@@ -344,7 +347,9 @@ const startOf = (model: Model) => {
   return process && flowNodesIn(model, process.id).find((node) => node.type === "startEvent");
 };
 
-const nodesOf = (model: Model) => {
+const nodeIds = (model: Model): Id[] => {
   const [process] = processesOf(model);
-  return process ? flowNodesIn(model, process.id).length : 0;
+  return process ? flowNodesIn(model, process.id).map((node) => node.id) : [];
 };
+
+const nodesOf = (model: Model) => nodeIds(model).length;
