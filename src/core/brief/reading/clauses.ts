@@ -94,6 +94,7 @@ function takenApart(sentence: string): Clause[] {
   return clauses;
 }
 
+const tieOf = ({ lower }: Word): Link => (lower === "or" || lower === "but" || lower === "then" ? lower : "and");
 const isTie = (link: Link) => link !== undefined && ["and", "or", "but", "then"].includes(link);
 
 /** "And", "otherwise" or "in parallel" by itself belongs to what comes. */
@@ -145,7 +146,7 @@ function stretchesOf(words: readonly Word[]): Stretch[] {
     const isRelative = first.class === "relative" && first.isParted;
     return {
       words: part,
-      link: link ?? (isRelative ? "relative" : first.class === "coordinator" ? (first.lower as Link) : undefined),
+      link: link ?? (isRelative ? "relative" : first.class === "coordinator" ? tieOf(first) : undefined),
       hasVerb: verbAt(part) >= 0,
       isParted: first.isParted,
     };

@@ -133,6 +133,8 @@ function correct(words: Word[], at: number): void {
   const word = words[at] as Word;
   const [before, next] = [words[at - 1], words[at + 1]];
   const touches = before !== undefined && !word.isParted;
+  // "…, so the crew changes it"; "if so" is an answer.
+  if (word.lower === "so" && word.isParted && next && !next.isParted) word.class = "coordinator";
   const isVerbal = word.class === "verb" || word.class === "participle" || word.class === "gerund";
   if (isVerbal && touches && before.lower === "to") {
     word.class = "infinitive";

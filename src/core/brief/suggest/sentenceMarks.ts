@@ -186,7 +186,8 @@ function workIn(
   around: Surroundings,
 ): Span | undefined {
   const { verb, subject } = clause;
-  if (!verb || verb.isState || verb.isBare) return undefined;
+  // What is not done, or cannot be, is no work.
+  if (!verb || verb.isState || verb.isBare || verb.isNegated) return undefined;
   const [base = ""] = verb.base.split(" ");
   const opensObject = /^\s+(?:the|an?|his|her|its|their|each|every)\b/i.test(text.slice(verb.main.to));
   // "Starts the machine" is done by somebody; "the shift starts" is not.
@@ -200,6 +201,8 @@ function workIn(
   )
     return undefined;
   const name = subject ? text.slice(subject.from, subject.to) : "";
+  // "It takes three calls" says how long.
+  if (base === "take" && /^(?:it|this|that)$/i.test(name)) return undefined;
   if (/^(?:both|these|all|everything|nothing)$/i.test(name) && /^(?:go|happen|take|run)$/.test(base)) return undefined;
   // "The papers arrive": things that come do nothing.
   const isThing = subject && !clause.sharesSubject && !/^(?:he|she|it|they|who|which|one)$/i.test(name);
