@@ -203,6 +203,22 @@ test("what the text leaves open is asked beside its sentence, marked in the draw
   expect(text).toMatch(/<endEvent [^>]*name="Complaint rejected"/);
 });
 
+test("an empty page has the caret; Alt with a letter marks while one writes, and keeps the keyboard on the page", async ({
+  page,
+}) => {
+  const version = await newBrief(page, "Alt and letters");
+  await page.goto(`/v/${version}/brief`);
+  await expect(page.getByTestId("brief-page")).toBeFocused();
+  await page.keyboard.type("A household complains.");
+  await choose(page, "A household complains");
+  await page.keyboard.press("Alt+t");
+  await expect(page.getByTestId("frame")).toHaveCount(1);
+  await expect(page.getByTestId("brief-page")).toBeFocused();
+  await page.keyboard.press("End");
+  await page.keyboard.type(" The desk answers.");
+  await expect(page.getByTestId("brief-page")).toContainText("A household complains. The desk answers.");
+});
+
 test("a Markdown file becomes a page; a mark survives writing before it; advice is followed", async ({ page }) => {
   const version = await newBrief(page, "From a file");
   await page.setInputFiles("input[type=file][accept*=docx]", {

@@ -3,15 +3,42 @@ import { describe, expect, test } from "vitest";
 import type { Finding } from "@/core/check";
 import { changeGroups, compareModels, marksOf, startToBe } from "@/core/compare";
 import { handoversOf } from "@/core/directory";
+import { say } from "@/core/messages";
 import { isConnection, processesOf } from "@/core/model";
 import { performAll, smallModel } from "@/core/testing/models";
 import { randomProcess } from "@/core/testing/randomProcess";
 import { text } from "../messages";
 import { sideMarks } from "./compare/marks";
-import { findingMarks, handoverMarks, runMarks } from "./diagram/marks";
+import { askMarks, findingMarks, handoverMarks, runMarks } from "./diagram/marks";
 
 const finding = (severity: Finding["severity"], ...elements: string[]) =>
   ({ severity, elements }) as unknown as Finding;
+
+describe("what a description leaves open", () => {
+  const linked = performAll(
+    smallModel(),
+    { type: "linkWords", id: "check", marks: ["a1"] },
+    { type: "linkWords", id: "approve", marks: ["a2", "a2:if"] },
+  );
+  const ask = (...marks: string[]) => ({ id: marks.join(), question: say`Who?`, marks });
+
+  test("the steps that stand for its words are framed, each once, and flows are not", () => {
+    expect(askMarks([ask("a1"), ask("a1", "a2")], linked).map(({ on, means }) => [on, means])).toEqual([
+      ["check", "asked"],
+      ["approve", "asked"],
+    ]);
+  });
+
+  test("what was built for a turn of phrase is found by its words where it has gone", () => {
+    expect(askMarks([ask("a2:if")], linked).map(({ on }) => on)).toEqual(["approve"]);
+    expect(askMarks([ask("a1:end")], linked).map(({ on }) => on)).toEqual(["check"]);
+  });
+
+  test("nothing is framed for what is in no model", () => {
+    expect(askMarks([ask("a9")], linked)).toEqual([]);
+    expect(askMarks([], linked)).toEqual([]);
+  });
+});
 
 describe("findings on a drawing", () => {
   test("each element has one sign, the worst there is; advice has none", () => {
