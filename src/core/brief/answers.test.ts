@@ -1,23 +1,12 @@
 import { describe, expect, test } from "vitest";
-import { plan } from "../capture";
 import { processVerdicts } from "../check";
-import {
-  brokenInvariants,
-  emptyModel,
-  flowNodesIn,
-  incomingOf,
-  laneOf,
-  type Model,
-  nameOf,
-  outgoingOf,
-} from "../model";
-import { expectOk } from "../testing/models";
-import { buildFrame } from "./build";
+import { brokenInvariants, flowNodesIn, incomingOf, laneOf, type Model, nameOf, outgoingOf } from "../model";
 import { asksOf } from "./coverage";
 import { type BriefContent, emptyBrief } from "./document";
 import { type Frame, framesOf } from "./frames";
 import { markedText } from "./markedText";
 import { readBrief } from "./sentences";
+import { builtInto, emptyProcess } from "./testing/built";
 import { outline } from "./testing/outline";
 
 const frameOf = (text: string, answers: BriefContent["answers"] = {}): Frame => {
@@ -27,25 +16,6 @@ const frameOf = (text: string, answers: BriefContent["answers"] = {}): Frame => 
 const questions = (text: string, answers?: BriefContent["answers"]) =>
   frameOf(text, answers).open.map(({ id, question }) => [id, question.text]);
 
-let count = 0;
-function build(frame: Frame, start: Model, known: readonly string[]): { model: Model; marks: string[] } {
-  let marks: string[] = [];
-  const made = plan(
-    start,
-    (of) => `${of}-${++count}`,
-    (draft) => {
-      marks = buildFrame(draft, frame, {
-        organisation: "Cooperative",
-        built: new Set(known),
-        resolve: (kind, name) => ({ entry: `${kind}-${name}`, name }),
-        calledProcess: () => undefined,
-      });
-      return undefined;
-    },
-  );
-  return { model: expectOk(made).model, marks: [...known, ...marks] };
-}
-const empty = () => emptyModel({ definitions: "definitions", process: "process", diagram: "page" }, "Process");
 const named = (model: Model, name: string) => {
   const found = [...model.elements].find((element) => element.name === name);
   if (!found) throw new Error(`Nothing is called "${name}".`);
@@ -106,15 +76,15 @@ describe("what a text leaves open", () => {
     const frame = frameOf(text, answers as unknown as BriefContent["answers"]);
     expect(frame.open).toEqual([]);
     expect(outline(frame.items)).toContain(line);
-    const { model } = build(frame, empty(), []);
+    const { model } = builtInto(frame, emptyProcess(), []);
     expect(brokenInvariants(model)).toEqual([]);
     expect(processVerdicts(model).map(({ sound }) => sound)).toEqual([true]);
   });
 
   test("answered after it was built, a path is led to an end of its own, and its join goes", () => {
-    const before = build(frameOf(refusal), empty(), []);
+    const before = builtInto(frameOf(refusal), emptyProcess(), []);
     expect(next(before.model, "Reject form")[0]?.type).toBe("exclusiveGateway");
-    const after = build(frameOf(refusal, { "ends:m6": "ends" }), before.model, before.marks);
+    const after = builtInto(frameOf(refusal, { "ends:m6": "ends" }), before.model, before.built);
     expect(next(after.model, "Reject form")).toMatchObject([{ type: "endEvent", name: "Form rejected" }]);
     expect(
       next(after.model, "Form wrong?")
@@ -126,12 +96,12 @@ describe("what a text leaves open", () => {
       if (node.type === "exclusiveGateway" && !node.name)
         expect(incomingOf(after.model, node.id).length).toBeGreaterThan(1);
     // Answered once more the same, nothing is changed.
-    expect(build(frameOf(refusal, { "ends:m6": "ends" }), after.model, after.marks).model).toBe(after.model);
+    expect(builtInto(frameOf(refusal, { "ends:m6": "ends" }), after.model, after.built).model).toBe(after.model);
   });
 
   test("answered after it was built, a path is led back to what it waits for", () => {
-    const before = build(frameOf(deadline), empty(), []);
-    const after = build(frameOf(deadline, { "after:m8": "again" }), before.model, before.marks);
+    const before = builtInto(frameOf(deadline), emptyProcess(), []);
+    const after = builtInto(frameOf(deadline, { "after:m8": "again" }), before.model, before.built);
     expect(brokenInvariants(after.model)).toEqual([]);
     expect(processVerdicts(after.model).map(({ sound }) => sound)).toEqual([true]);
     const [join] = next(after.model, "Call household");
@@ -139,12 +109,12 @@ describe("what a text leaves open", () => {
       "Answered",
     ]);
     expect(next(after.model, "Answered").map((node) => node?.name)).toEqual(["File form"]);
-    expect(build(frameOf(deadline, { "after:m8": "again" }), after.model, after.marks).model).toBe(after.model);
+    expect(builtInto(frameOf(deadline, { "after:m8": "again" }), after.model, after.built).model).toBe(after.model);
   });
 
   test("answered after it was built, a step comes into the lane of who does it", () => {
-    const before = build(frameOf(nobody), empty(), []);
-    const after = build(frameOf(nobody, { "who:m5": "=Desk" }), before.model, before.marks);
+    const before = builtInto(frameOf(nobody), emptyProcess(), []);
+    const after = builtInto(frameOf(nobody, { "who:m5": "=Desk" }), before.model, before.built);
     const step = named(after.model, "Copy form");
     expect(nameOf(after.model, laneOf(after.model, step)?.id ?? "")).toBe("Desk");
   });
@@ -170,8 +140,8 @@ describe("built again after the text grew by a decision", () => {
       "Case closed",
     ],
   ])("%s", (_, grown, asked, behind) => {
-    const before = build(frameOf(plain), empty(), []);
-    const after = build(frameOf(grown), before.model, before.marks);
+    const before = builtInto(frameOf(plain), emptyProcess(), []);
+    const after = builtInto(frameOf(grown), before.model, before.built);
     expect(brokenInvariants(after.model)).toEqual([]);
     expect(processVerdicts(after.model).map(({ sound }) => sound)).toEqual([true]);
     const decision = [...after.model.elements].find((element) => element.type === "exclusiveGateway" && element.name);
@@ -183,6 +153,6 @@ describe("built again after the text grew by a decision", () => {
     expect(met(decision?.id ?? "").sort()).toEqual(asked);
     expect(met(named(after.model, "Copy form"))).toEqual([behind]);
     expect(met(named(after.model, "Read form")).sort()).toEqual(asked);
-    expect(build(frameOf(grown), after.model, after.marks).model).toBe(after.model);
+    expect(builtInto(frameOf(grown), after.model, after.built).model).toBe(after.model);
   });
 });

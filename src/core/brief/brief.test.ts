@@ -1,11 +1,9 @@
 import { describe, expect, test } from "vitest";
-import { plan } from "../capture";
 import { perform } from "../commands";
 import {
   boundaryEventsOf,
   brokenInvariants,
   elementsOfType,
-  emptyModel,
   eventDefinitionsOf,
   flowNodesIn,
   type Id,
@@ -19,13 +17,13 @@ import {
 import { connection } from "../testing/connectionBrief";
 import { expectOk } from "../testing/models";
 import { adviceOn } from "./advice";
-import { buildFrame } from "./build";
 import { coverageOf } from "./coverage";
 import { type BriefContent, emptyBrief } from "./document";
 import { type Frame, framesOf, placingsOf } from "./frames";
 import { linksOf } from "./links";
 import { markedText } from "./markedText";
 import { readBrief } from "./sentences";
+import { builtInto, emptyProcess } from "./testing/built";
 import { outline } from "./testing/outline";
 
 const content = (text: string, more: Partial<BriefContent> = {}): BriefContent => ({
@@ -38,30 +36,6 @@ const framesIn = (text: string, more?: Partial<BriefContent>) => {
   return framesOf(readBrief(brief.document), brief);
 };
 
-/** Builds a frame, with directory entries named after themselves. */
-function build(frame: Frame, start: Model, built: readonly string[] = []): { model: Model; built: string[] } {
-  let count = start.elements.size;
-  const marks: string[] = [];
-  const done = expectOk(
-    plan(
-      start,
-      (of) => `${of}-${++count}`,
-      (draft) => {
-        marks.push(
-          ...buildFrame(draft, frame, {
-            organisation: "Quillmere Power Cooperative",
-            built: new Set(built),
-            resolve: (kind, name) => ({ entry: `${kind}-${name}`, name }),
-            calledProcess: (key) => `process-of-${key}`,
-          }),
-        );
-        return undefined;
-      },
-    ),
-  );
-  return { model: done.model, built: [...built, ...marks] };
-}
-const empty = () => emptyModel({ definitions: "definitions", process: "process", diagram: "page" }, "Process");
 const named = (model: Model, name: string): Id => {
   const found = [...model.elements].find((element) => element.name === name);
   if (!found) throw new Error(`Nothing is called "${name}".`);
@@ -190,7 +164,7 @@ describe("building", () => {
   const [first, second] = framesIn(connection) as [Frame, Frame];
 
   test("a frame becomes pool, lanes, closed pools, steps, decisions and messages", () => {
-    const { model } = build(first, empty());
+    const { model } = builtInto(first, emptyProcess());
     expect(brokenInvariants(model)).toEqual([]);
     expect(participantsOf(model).map((pool) => [pool.name, pool.processRef])).toEqual([
       ["Quillmere Power Cooperative", "process"],
@@ -210,7 +184,7 @@ describe("building", () => {
   });
 
   test("a recurring trigger becomes a timer start, and what is done for each of many a multi-instance", () => {
-    const { model } = build(second, empty());
+    const { model } = builtInto(second, emptyProcess());
     const start = flowNodesIn(model, "process").find((node) => node.type === "startEvent");
     expect(eventDefinitionsOf(model, start?.id as Id).map((one) => one.type)).toEqual(["timerEventDefinition"]);
     expect(
@@ -220,7 +194,7 @@ describe("building", () => {
 
   test("every mark of a frame is linked, so that its sentences are accounted for", () => {
     const reading = readBrief(markedText(connection));
-    const all = [first, second].flatMap((frame) => [...linksOf(build(frame, empty()).model).keys()]);
+    const all = [first, second].flatMap((frame) => [...linksOf(builtInto(frame, emptyProcess()).model).keys()]);
     const { share, open } = coverageOf(reading, new Set(all));
     expect(open.map((sentence) => sentence.text)).toEqual([]);
     expect(share).toBe(1);
@@ -228,15 +202,15 @@ describe("building", () => {
   });
 
   test("building again changes nothing, and what was deleted stays deleted", () => {
-    const once = build(first, empty());
-    expect(build(first, once.model, once.built).model).toBe(once.model);
+    const once = builtInto(first, emptyProcess());
+    expect(builtInto(first, once.model, once.built).model).toBe(once.model);
     const step = named(once.model, "Register application");
     const without = expectOk(perform(once.model, { type: "delete", ids: [step] })).model;
-    expect(build(first, without, once.built).model).toBe(without);
+    expect(builtInto(first, without, once.built).model).toBe(without);
   });
 
   test("after the text grew, the new step stands between its neighbours and the rest is untouched", () => {
-    const once = build(first, empty());
+    const once = builtInto(first, emptyProcess());
     const moved = expectOk(
       perform(once.model, { type: "rename", id: named(once.model, "Register application"), name: "Enter application" }),
     ).model;
@@ -260,7 +234,7 @@ describe("building", () => {
     };
     const brief = { ...emptyBrief, document: rename(longer) };
     const [grown] = framesOf(readBrief(brief.document), brief) as [Frame];
-    const { model } = build(grown, moved, once.built);
+    const { model } = builtInto(grown, moved, once.built);
     expect(brokenInvariants(model)).toEqual([]);
     expect(targets(model, "Enter application")).toEqual([">Thank household"]);
     expect(targets(model, "Thank household")).toEqual([">Check whether application is complete"]);

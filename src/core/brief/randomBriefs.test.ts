@@ -1,18 +1,16 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { plan } from "../capture";
 import { perform } from "../commands";
-import { brokenInvariants, emptyModel, flowNodesIn, incomingOf, type Model, outgoingOf } from "../model";
-import { expectOk } from "../testing/models";
+import { brokenInvariants, flowNodesIn, incomingOf, outgoingOf } from "../model";
 import { adviceOn } from "./advice";
-import { buildFrame } from "./build";
 import { coverageOf } from "./coverage";
 import { type BriefNode, emptyBrief, passagesOf } from "./document";
-import { type Frame, framesOf, placingsOf } from "./frames";
+import { framesOf, placingsOf } from "./frames";
 import { linksOf } from "./links";
 import { markedText } from "./markedText";
 import { readBrief } from "./sentences";
 import { suggestMarks } from "./suggest/suggest";
+import { builtInto, emptyProcess } from "./testing/built";
 
 /** Sentences as descriptions have them; put together at random they make texts with every construct, in any order. */
 const sentences = [
@@ -54,26 +52,6 @@ const read = (document: BriefNode) => {
   return { reading, content, frames: framesOf(reading, content) };
 };
 
-function built(frame: Frame, start: Model, known: readonly string[] = []): { model: Model; marks: string[] } {
-  let count = start.elements.size;
-  let marks: string[] = [];
-  const done = plan(
-    start,
-    (of) => `${of}-${++count}`,
-    (draft) => {
-      marks = buildFrame(draft, frame, {
-        organisation: "Cooperative",
-        built: new Set(known),
-        resolve: (kind, name) => ({ entry: `${kind}-${name}`, name }),
-        calledProcess: () => undefined,
-      });
-      return undefined;
-    },
-  );
-  return { model: expectOk(done).model, marks: [...known, ...marks] };
-}
-const empty = () => emptyModel({ definitions: "definitions", process: "process", diagram: "page" }, "Process");
-
 describe("on random briefs", () => {
   test("marks are the words they lie on, and each sentence is placed in at most one process", () => {
     fc.assert(
@@ -111,7 +89,7 @@ describe("on random briefs", () => {
     fc.assert(
       fc.property(brief, (document) => {
         for (const frame of read(document).frames) {
-          const { model } = built(frame, empty());
+          const { model } = builtInto(frame, emptyProcess());
           expect(brokenInvariants(model)).toEqual([]);
           for (const node of flowNodesIn(model, "process")) {
             if (node.type !== "startEvent" && node.type !== "boundaryEvent")
@@ -133,8 +111,8 @@ describe("on random briefs", () => {
         const links = new Set<string>();
         let last = 0;
         for (const frame of frames) {
-          const once = built(frame, empty());
-          expect(built(frame, once.model, once.marks).model).toBe(once.model);
+          const once = builtInto(frame, emptyProcess());
+          expect(builtInto(frame, once.model, once.built).model).toBe(once.model);
           for (const mark of linksOf(once.model).keys()) links.add(mark);
           const { share } = coverageOf(reading, links);
           expect(share).toBeGreaterThanOrEqual(last);
