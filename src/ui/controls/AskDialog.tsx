@@ -1,6 +1,7 @@
 "use client";
 import { Button, Dialog, Field, Input, Portal, Text, Textarea } from "@chakra-ui/react";
 import { type FormEvent, useState } from "react";
+import { wordsOf } from "../kernel/wordsOf";
 import { text } from "../messages";
 
 interface AskDialogProps {
@@ -31,7 +32,7 @@ export function AskDialog(props: AskDialogProps) {
       await onAnswer(value.trim(), more.trim());
       onClose();
     } catch (error) {
-      setProblem(error instanceof Error ? error.message : text.unknownError);
+      setProblem(wordsOf(error));
       setBusy(false);
     }
   };

@@ -1,6 +1,9 @@
 "use client";
-import { Box, Button, Flex, Skeleton, Text } from "@chakra-ui/react";
+import { Box, Button, chakra, Flex, Skeleton, Text } from "@chakra-ui/react";
+import NextLink from "next/link";
 import { text } from "../messages";
+
+const Link = chakra(NextLink);
 
 /** What every screen shows while it has nothing to show yet. */
 export function LoadingPage({ label }: { readonly label: string }) {
@@ -15,7 +18,15 @@ export function LoadingPage({ label }: { readonly label: string }) {
   );
 }
 
-export function ErrorPage({ message, retry }: { readonly message: string; readonly retry: () => void }) {
+interface ErrorPageProps {
+  readonly message: string;
+  readonly retry: () => void;
+  /** Home itself has no way home. */
+  readonly isHome?: boolean;
+}
+
+/** What a page could not show, with the ways on: once more, or home. */
+export function ErrorPage({ message, retry, isHome }: ErrorPageProps) {
   return (
     <Flex as="main" direction="column" align="center" gap={4} p={16}>
       <Text maxW="52ch" textAlign="center" role="alert">
@@ -24,6 +35,11 @@ export function ErrorPage({ message, retry }: { readonly message: string; readon
       <Button onClick={retry} bg="accent" color="onAccent">
         {text.shell.retry}
       </Button>
+      {!isHome && (
+        <Link href="/" color="accent" _hover={{ textDecoration: "underline" }}>
+          {text.shell.toHome}
+        </Link>
+      )}
     </Flex>
   );
 }

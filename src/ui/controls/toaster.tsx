@@ -1,6 +1,7 @@
 "use client";
 import { Box, Button, Toaster as ChakraToaster, createToaster, Flex, Text } from "@chakra-ui/react";
 import { X } from "lucide-react";
+import { wordsOf } from "../kernel/wordsOf";
 import { text } from "../messages";
 
 // Alt with a letter is taken by what one types into; the package's own key for reaching messages is one of them.
@@ -52,5 +53,5 @@ export function Toasts() {
 }
 
 export function complain(error: unknown): void {
-  toaster.create({ type: "error", description: error instanceof Error ? error.message : text.unknownError });
+  toaster.create({ type: "error", description: wordsOf(error) });
 }

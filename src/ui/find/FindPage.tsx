@@ -10,6 +10,7 @@ import { Choice } from "../controls/fields";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
 import { useAsked } from "../kernel/queries";
 import { useRested } from "../kernel/useRested";
+import { wordsOf } from "../kernel/wordsOf";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
 
@@ -71,7 +72,7 @@ export function FindPage() {
       </Flex>
       <Box as="main" id="content" flex="1" minH={0} overflow="auto" px={6} py={4}>
         {search.error ? (
-          <ErrorPage message={search.error.message} retry={() => void search.refetch()} />
+          <ErrorPage message={wordsOf(search.error)} retry={() => void search.refetch()} />
         ) : search.data === undefined ? (
           <LoadingPage label={text.shell.loading} />
         ) : search.data.total === 0 ? (

@@ -12,6 +12,7 @@ import { ask } from "../kernel/ask";
 import { doDelete } from "../kernel/deletions";
 import { doAct, undoLast } from "../kernel/history";
 import { lookAgain, useAsked } from "../kernel/queries";
+import { wordsOf } from "../kernel/wordsOf";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
 import { AreaTree } from "./AreaTree";
@@ -42,7 +43,7 @@ export function HomePage() {
   };
   const files = useOpenFiles(target, newFirstArea, load);
 
-  if (error && !data) return <ErrorPage message={error.message} retry={() => void refetch()} />;
+  if (error && !data) return <ErrorPage message={wordsOf(error)} isHome retry={() => void refetch()} />;
   if (!data) return <LoadingPage label={text.shell.loading} />;
   const choose = (next: { area?: string | null; order?: HomeOrder; typed?: string }) => {
     if (next.area !== undefined) setArea(next.area);

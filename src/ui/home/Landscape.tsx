@@ -5,6 +5,7 @@ import { home } from "@/contract";
 import type { Point } from "@/core/model";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
 import { useAsked } from "../kernel/queries";
+import { wordsOf } from "../kernel/wordsOf";
 import { text } from "../messages";
 
 const ink = "var(--chakra-colors-ink)";
@@ -14,7 +15,7 @@ const edge = 24;
 export function Landscape() {
   const { data, error, refetch } = useAsked(home.openLandscape, {});
   const router = useRouter();
-  if (error) return <ErrorPage message={error.message} retry={() => void refetch()} />;
+  if (error) return <ErrorPage message={wordsOf(error)} retry={() => void refetch()} />;
   if (!data) return <LoadingPage label={text.shell.loading} />;
   if (data.boxes.length === 0) return <EmptyState>{text.home.noCalls}</EmptyState>;
   const named = new Map(data.boxes.map((box) => [box.id, box.name]));

@@ -5,6 +5,7 @@ import { useMemo } from "react";
 import { inVersion } from "@/contract";
 import { trustStored } from "@/core/model";
 import { useAsked } from "../kernel/queries";
+import { wordsOf } from "../kernel/wordsOf";
 import { text } from "../messages";
 import { outlineOf } from "../version/outlineOf";
 
@@ -14,7 +15,7 @@ const Link = chakra(NextLink);
 export function ProcessOutline({ version }: { readonly version: string }) {
   const { data, error } = useAsked(inVersion.openVersion, { version });
   const rows = useMemo(() => data && outlineOf(trustStored(data.model)), [data]);
-  if (error) return <chakra.span role="alert">{error.message}</chakra.span>;
+  if (error) return <chakra.span role="alert">{wordsOf(error)}</chakra.span>;
   if (!rows) return <chakra.span color="quiet">{text.shell.loading}</chakra.span>;
   return (
     <Box as="ul" listStyleType="none" columnWidth="260px" columnGap={6} m={0} py={1} aria-label={text.home.elements}>

@@ -24,6 +24,13 @@ export const en = {
   shell: {
     noAnswer:
       "The server did not answer. What you asked for may have been done all the same; look at what is there before you do it again.",
+    toHome: "Go to Home",
+    toFind: "Find something",
+    nowhere: "Nothing is here",
+    nowhereExplain: "This address leads to no page. What it named may have been renamed, moved or deleted.",
+    broken: "This page could not be shown",
+    brokenExplain:
+      "Something went wrong in the program. What you did before is kept; try once more, or go on from Home.",
     home: "Home",
     directory: "Directory",
     find: "Find anything",
@@ -1070,5 +1077,5 @@ export const en = {
     },
   },
   dialog: { cancel: "Cancel", ok: "OK", close: "Close" },
-  unknownError: "The server did not answer. What you did is kept here and will be sent again.",
+  unknownError: "Something went wrong in the program. What you did before is kept; try once more.",
 } as const;

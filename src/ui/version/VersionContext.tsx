@@ -5,6 +5,7 @@ import { useStore } from "zustand";
 import { inVersion } from "@/contract";
 import { ErrorPage, LoadingPage } from "../controls/states";
 import { ask, ServerError } from "../kernel/ask";
+import { wordsOf } from "../kernel/wordsOf";
 import { text } from "../messages";
 import { useDiagram } from "./diagramStore";
 import type { VersionActions, VersionState } from "./versionState";
@@ -46,7 +47,7 @@ export function VersionProvider({ version, children }: { readonly version: strin
     return (
       <DamagedVersion version={version} message={error.message} onMended={() => setAttempt((count) => count + 1)} />
     );
-  if (error) return <ErrorPage message={error.message} retry={() => setAttempt((count) => count + 1)} />;
+  if (error) return <ErrorPage message={wordsOf(error)} retry={() => setAttempt((count) => count + 1)} />;
   if (!store) return <LoadingPage label={text.shell.loading} />;
   return <Context.Provider value={store}>{children}</Context.Provider>;
 }

@@ -5,6 +5,7 @@ import { brief } from "@/contract";
 import type { BriefData, BriefLink, ToldProcess } from "@/contract/brief";
 import { type BriefContent, type BriefNode, emptyBrief, type Suggestion } from "@/core/brief";
 import { ask, ServerError } from "../kernel/ask";
+import { wordsOf } from "../kernel/wordsOf";
 
 /** A text that the server has not taken yet, kept in the browser so that a crash of either side loses nothing. */
 interface Kept {
@@ -150,7 +151,7 @@ export const useBrief = create<BriefState>((set, get) => {
           changed(draft.content);
         }
       } catch (error) {
-        if (get().process === process) set({ status: "failed", problem: error instanceof Error ? error.message : "" });
+        if (get().process === process) set({ status: "failed", problem: wordsOf(error) });
       }
     },
     setDocument: (document) => changed({ ...get().content, document }),

@@ -3,6 +3,7 @@ import { useCallback, useMemo } from "react";
 import { inVersion } from "@/contract";
 import { type Model, trustStored } from "@/core/model";
 import { lookAgain, useAsked } from "../../kernel/queries";
+import { wordsOf } from "../../kernel/wordsOf";
 import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 
@@ -38,7 +39,7 @@ export type LoadedSide =
 
 /** What a question to the server has come to; a newer answer takes the place of one that is shown. */
 const stateOf = ({ error, isLoading }: { readonly error: Error | null; readonly isLoading: boolean }): LoadedSide =>
-  error ? { state: "failed", message: error.message } : { state: isLoading ? "loading" : "none" };
+  error ? { state: "failed", message: wordsOf(error) } : { state: isLoading ? "loading" : "none" };
 
 /** Opens what stands on a side. The version that is open anyway is followed as it changes. */
 export function useSide(ref: SideRef | undefined): LoadedSide & { readonly reload: () => void } {

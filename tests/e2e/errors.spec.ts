@@ -1,0 +1,34 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, test } from "./test";
+
+test("an address that leads nowhere says so, with ways on", async ({ page }) => {
+  for (const address of ["/nowhere", "/v/solar-connection-as-is/nothing"]) {
+    const answer = await page.goto(address);
+    expect(answer?.status()).toBe(404);
+    await expect(page.getByRole("heading", { name: "Nothing is here" })).toBeVisible();
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(violations.map((violation) => violation.id)).toEqual([]);
+  }
+  await page.getByRole("link", { name: "Go to Home" }).click();
+  await expect(page).toHaveURL("/");
+});
+
+test("a version that is not there says so in words, with a way home", async ({ page }) => {
+  await page.goto("/v/no-such-version/diagram");
+  await expect(page.getByRole("alert").filter({ hasText: "is not in this workspace" })).toBeVisible();
+  await page.getByRole("link", { name: "Go to Home" }).click();
+  await expect(page).toHaveURL("/");
+});
+
+test("while the server cannot be reached a page says so in words, and shows what there is once it can", async ({
+  page,
+}) => {
+  await page.route("**/api/do/openHome", (route) => route.abort());
+  await page.goto("/");
+  const told = page.getByRole("alert").filter({ hasText: "did not answer" });
+  await expect(told).toBeVisible();
+  await expect(page.locator("body")).not.toContainText(/fetch|TypeError|undefined/i);
+  await page.unroute("**/api/do/openHome");
+  await page.getByRole("button", { name: "Try again" }).click();
+  await expect(page.getByText("Rooftop solar connection").first()).toBeVisible();
+});
