@@ -47,7 +47,8 @@ export function actTaking(model: Model, node: Element, acts: readonly Act[], flo
 /**
  * The flows that data decides for: at an exclusive gateway the first whose condition holds, elsewhere all of them, and the default
  * where none does (BPMN 2.0, 13.3.2, 13.3.3; 13.2 for conditional flows of activities).
- * @returns undefined where the data leaves it open
+ * @returns undefined where the data leaves it open; none at a gateway where no condition holds and there is no default, which the
+ * standard calls a runtime exception
  */
 export function flowsByData(model: Model, node: Element, data: CaseData): Id[] | undefined {
   const isChoice = node.type === "exclusiveGateway" || node.type === "inclusiveGateway";
@@ -66,5 +67,10 @@ export function flowsByData(model: Model, node: Element, data: CaseData): Id[] |
     if (answer) taken.push(flow.id);
   }
   if (taken.length > 0) return taken;
-  return typeof node.default === "string" ? [node.default] : undefined;
+  if (typeof node.default === "string") return [node.default];
+  return isChoice ? [] : undefined;
 }
+
+/** Whether data keeps a case from going on at a gateway: none of its conditions holds, and it has no default. */
+export const isBarred = (model: Model, node: Element, data: CaseData | undefined): boolean =>
+  data !== undefined && flowsByData(model, node, data)?.length === 0;

@@ -1,6 +1,6 @@
 export type { Act, Deed } from "./acts";
 export { type Case, type CaseScope, type CaseUnderWay, caseSchema } from "./case";
-export { type FireChoice, flowsByData, type WalkChoices } from "./choices";
+export { type FireChoice, flowsByData, isBarred, type WalkChoices } from "./choices";
 export { messagesIn } from "./compiled";
 export { actWords, explain } from "./explain";
 export type { Happened } from "./place";

@@ -2,7 +2,7 @@ import { holds } from "../feel";
 import { type Element, type Id, processOf } from "../model";
 import type { Act } from "./acts";
 import type { Case } from "./case";
-import { actTaking, type FireChoice, flowsByData, forVisit, type WalkChoices } from "./choices";
+import { actTaking, type FireChoice, flowsByData, forVisit, isBarred, type WalkChoices } from "./choices";
 import type { Happened, Place } from "./place";
 import { Play } from "./play";
 import { loopOf, type World } from "./world";
@@ -142,7 +142,7 @@ export class Player {
     const acts = this.play.acts();
     const fired = acts.find((act) => act.does === "fire" && this.#isToFire(act, choices));
     if (fired) return { act: fired, reason: "told" };
-    const own = acts.filter((act) => act.does !== "fire");
+    const own = acts.filter((act) => act.does !== "fire" && !this.#isBarred(act, choices));
     const since = (act: Act) => this.#since.get(placeOf(act)) ?? this.step;
     const first = own
       .filter((act) => act.does !== "pick")
@@ -153,6 +153,15 @@ export class Player {
       own.filter((act) => placeOf(act) === placeOf(first)),
       choices,
     );
+  }
+
+  /** Nothing that was told leads on, and no condition holds: others may go on, and the case stays here. */
+  #isBarred(act: Act, choices: WalkChoices): boolean {
+    const model = this.play.placeAt(act.at)?.scope.model;
+    const node = model?.elements.get(act.node);
+    if (!model || !node || !choices.data || act.does === "pick") return false;
+    const told = forVisit(choices.choose?.get(node.id), this.told.choose?.get(node.id)?.length ?? 0);
+    return told === undefined && isBarred(model, node, choices.data);
   }
 
   #isToFire(act: Act, { fire = [] }: WalkChoices): boolean {

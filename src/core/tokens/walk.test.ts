@@ -26,6 +26,8 @@ const played = (content: string, choices: WalkChoices = {}) => {
   const { log, outcome } = walk(modelOf(content), "process", choices);
   return `${log.flatMap(({ element, event }) => (event === "entered" ? [element] : [])).join(" ")}: ${outcome}`;
 };
+/** Two conditions of which the data below lets none hold. */
+const barred = `<startEvent id="s"/><exclusiveGateway id="x"/>${tasks("a", "b")}${chain("s", "x")}${flow("x", "a", "<conditionExpression>rated power &gt; 10</conditionExpression>")}${flow("x", "b", "<conditionExpression>rated power &lt; 5</conditionExpression>")}`;
 const choose = (...entries: [string, string[][]][]) => ({ choose: new Map(entries) });
 
 /** BPMN 2.0, chapter 13 "BPMN Execution Semantics" (from memory), a clause a case. */
@@ -272,6 +274,25 @@ describe("what is thrown is caught, what is repeated is counted", () => {
       `<startEvent id="s"/><exclusiveGateway id="x" default="x-b"/>${tasks("a", "b")}${chain("s", "x")}${flow("x", "a", "<conditionExpression>rated power &gt; 10</conditionExpression>")}${chain("x", "b")}`,
       { data: { "rated power": 8 } },
       "s x b: completed",
+    ],
+    [
+      "where no condition holds and there is no default, the case is stuck",
+      barred,
+      { data: { "rated power": 8 } },
+      "s: stuck",
+    ],
+    ["what the data leaves open is no reason to be stuck", barred, { data: { other: 8 } }, "s x a: completed"],
+    [
+      "a way that is named is gone all the same",
+      barred,
+      { data: { "rated power": 8 }, ...choose(["x", [["x-b"]]]) },
+      "s x b: completed",
+    ],
+    [
+      "what goes on beside it goes on",
+      `<startEvent id="s"/><parallelGateway id="p"/>${tasks("c", "d")}${chain("s", "p", "c", "d")}${chain("p", "x")}${barred.replace(/<startEvent[^>]*>|<sequenceFlow id="s-x"[^>]*>(?:<\/sequenceFlow>)?/g, "")}`,
+      { data: { "rated power": 8 } },
+      "s p c d: stuck",
     ],
   ])("%s", (_, content, choices, expected) => {
     const { log, outcome } = walk(modelOf(content), "process", choices);

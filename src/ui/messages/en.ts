@@ -797,6 +797,8 @@ export const en = {
     data: "Case data",
     kept: "Kept walks",
     completed: "No token is left: every path has come to its end.",
+    barred:
+      "With this data no condition holds here, and there is no default: the case is stuck. Choose a way yourself, or mend the conditions.",
     stuck: "Nothing can happen any more, though tokens are left. Whatever is waited for here will never come.",
     could: "At any time:",
     or: "or",

@@ -121,6 +121,11 @@ function PlaceRow({ standing, place }: { readonly standing: Standing; readonly p
       <chakra.p color="quiet" fontSize="13px">
         {worded(explain(standing.world, standing.now.state, instance, node))}
       </chakra.p>
+      {place.isBarred && (
+        <chakra.p color="trouble" fontSize="13px">
+          {text.walk.barred}
+        </chakra.p>
+      )}
       <Flex gap={1} mt={1} wrap="wrap" align="center">
         {isSeveralWays(place) ? (
           <SeveralWays place={place} />

@@ -1,11 +1,13 @@
 "use client";
 import { useMemo } from "react";
+import { caseDataOf } from "@/core/feel";
 import { flowNodesIn, type Id, nameOf, shapesOf } from "@/core/model";
 import {
   type Act,
   actsOf,
   type Instance,
   instancesOf,
+  isBarred,
   loopOf,
   outcomeOf,
   type Playing,
@@ -22,6 +24,8 @@ export interface Place {
   readonly acts: readonly Act[];
   /** Events at its edge that can go off. */
   readonly fires: readonly Act[];
+  /** With the data of the case no condition holds here, and there is no default. */
+  readonly isBarred: boolean;
 }
 
 export interface Standing {
@@ -49,7 +53,13 @@ export function useStanding(): Standing | undefined {
     const instances = instancesOf(world, now.state);
     const acts = actsOf(world, now.state);
     const fires = acts.filter((act) => act.does === "fire");
+    const values = caseDataOf(data);
+    const barred = ({ model }: Instance, node: Id) => {
+      const element = model.elements.get(node);
+      return element !== undefined && isBarred(model, element, values);
+    };
     const places = standingAt(world, now.state).map(({ instance, node, tokens }) => ({
+      isBarred: barred(instance, node),
       instance,
       node,
       tokens,
@@ -67,6 +77,7 @@ export function useStanding(): Standing | undefined {
         tokens: 0,
         acts: [act],
         fires: [],
+        isBarred: false,
       })),
     ];
     const calls = fires.filter((act) => {
