@@ -40,9 +40,9 @@ export function buildAll(content: BriefContent, isDrawn = true): Result<readonly
         });
         if (isDrawn) draft.do({ type: "tidy", diagram: ids.diagram });
         return undefined;
-        // Nobody sees how flows run before the page is laid out.
+        // Nobody sees how flows run before the page is laid out, and nobody sees a page that is not.
       },
-      isDrawn,
+      true,
     );
     if (!made.ok) return made satisfies { ok: false; problems: readonly Problem[] };
     built.push({ frame, process: ids.process, model: made.value.model });

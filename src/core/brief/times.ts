@@ -52,7 +52,7 @@ const weekdays = ["monday", "tuesday", "wednesday", "thursday", "friday", "satur
 const firstMonday = 5;
 
 const recurring = new RegExp(
-  `\\b(?:(?:every|each|once (?:a|per|every)|per)\\s+(?:working\\s+|business\\s+)?(?<unit>hour|day|night|morning|evening|week|month|quarter|year|${weekdays.join("|")})|(?<adverb>hourly|daily|nightly|weekly|monthly|quarterly|yearly|annually))\\b`,
+  `\\b(?:(?:every|each|once (?:a|per|every)|per)\\s+(?:working\\s+|business\\s+)?(?:(?:first|second|third|fourth|last|other)\\s+)?(?<unit>hour|day|night|morning|evening|week|month|quarter|year|${weekdays.join("|")})|(?<adverb>hourly|daily|nightly|weekly|monthly|quarterly|yearly|annually))\\b`,
   "i",
 );
 const clock = /\bat\s+(?<hour>\d{1,2})(?::(?<minute>\d{2}))?\s*(?<half>am|pm)?\b/i;
@@ -77,7 +77,9 @@ export function readTime(words: string): Time | undefined {
     const hour = at ? (Number(at.hour) % (at.half ? 12 : 24)) + (at.half?.toLowerCase() === "pm" ? 12 : 0) : 0;
     const day = String(weekday < 0 ? firstMonday : firstMonday + weekday).padStart(2, "0");
     const time = `${String(hour).padStart(2, "0")}:${at?.minute ?? "00"}:00`;
-    return { kind: "cycle", iso: `R/2026-01-${day}T${time}/${weekday < 0 ? units[unit] : "P1W"}` };
+    const period = /\bof (?:the|each|every) (month|quarter|year)\b/i.exec(words)?.[1]?.toLowerCase();
+    const every = period ? units[period] : weekday < 0 ? units[unit] : "P1W";
+    return { kind: "cycle", iso: `R/2026-01-${day}T${time}/${every}` };
   }
   const found = lasting.exec(words)?.groups;
   if (!found) return undefined;

@@ -149,6 +149,8 @@ export function doneName(words: string): string {
   const verb = firstVerb(text);
   if (!verb) return named(text);
   const rest = tidied(text.slice(verb.to));
+  // "Arrives at the clinic" is "Arrived at clinic".
+  if (/^(?:at|in|on|to|for|with|from|by)\s/i.test(rest)) return named(`${pastOf(verb.text)} ${rest}`);
   return rest === "" ? named(pastOf(verb.text)) : named(`${rest.replace(articles, "")} ${pastOf(verb.text)}`);
 }
 

@@ -33,7 +33,7 @@ describe.each([
     expect(total.marks.share).toBeGreaterThanOrEqual(marks);
     expect(total.marked.share).toBeGreaterThanOrEqual(marked);
     expect(total.unmarked.share).toBeGreaterThanOrEqual(unmarked);
-  });
+  }, 180_000);
 
   test.each(texts(half))("%s becomes whole and sound processes, marked by hand or not", (_, file) => {
     const [words = ""] = file.split(/^--- facts$/m);

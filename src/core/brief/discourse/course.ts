@@ -30,6 +30,8 @@ export interface OpenDecision extends Omit<FrameDecision, "paths" | "question"> 
   /** Whether it was only asked so far ("checks whether"), so that the next "if" answers it. */
   onlyAsked: boolean;
   readonly wasAsked: boolean;
+  /** The answer at which what was said last of it holds: what "in that case" means. */
+  stated: string;
   readonly place: Place;
 }
 
@@ -106,6 +108,7 @@ export class Course {
       sentence: part.sentence,
       onlyAsked: told.onlyAsked,
       wasAsked: told.onlyAsked,
+      stated: "yes",
       place: this.here,
     };
     this.here.items.push(decision);

@@ -230,7 +230,7 @@ export class Reader {
     // "… asks the household for them. The household sends them."
     if (first.clause.link === undefined && step && subject?.kind === "party") {
       if (step.sendsTo?.name === subject.name) return true;
-      if (!step.awaits && answering.has(first.clause.verb?.base.split(" ")[0] ?? "")) return true;
+      if (offering.test(step.name) && answering.has(first.clause.verb?.base.split(" ")[0] ?? "")) return true;
     }
     // "… the director must approve. If the director refuses, …": who came in on this path is spoken of there.
     if (

@@ -77,8 +77,8 @@ function wholeWords(part: Part, mark: Mark): string {
   // "Invoices that are wrong are sent back": which they are is asked before.
   const who = text.slice(subject.from, subject.to);
   const what = who.replace(/\s+(?:that|which|who)\s+.*$/i, "");
-  if (begins <= subject.from && what === who) return mark.text;
-  return `${what} ${text.slice(Math.max(verb.from, subject.to), mark.to - from).trim()}`;
+  const rest = text.slice(verb.main.to, Math.max(verb.main.to, mark.to - from)).replace(/\s+by\s+.*$/i, "");
+  return `${verb.base.split(" ")[0]} ${uncapitalised(what)}${rest}`;
 }
 
 /** The ground form of what a mark says is done. */

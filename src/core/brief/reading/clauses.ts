@@ -89,7 +89,9 @@ function takenApart(sentence: string): Clause[] {
   const clauses: Clause[] = [];
   for (const [at, group] of groups.entries()) {
     const before = clauses.at(-1);
-    clauses.push(clauseOf(group.link, group.words, clauses, before !== undefined && isFronting(before, groups, at)));
+    clauses.push(
+      clauseOf(group, groups[at - 1]?.words, clauses, before !== undefined && isFronting(before, groups, at)),
+    );
   }
   return clauses;
 }
@@ -169,7 +171,12 @@ function verbAt(words: readonly Word[]): number {
   return second >= 0 ? second : -1;
 }
 
-function clauseOf(link: Link, words: readonly Word[], earlier: readonly Clause[], isFronted: boolean): Clause {
+function clauseOf(
+  { link, words }: { readonly link: Link; readonly words: readonly Word[] },
+  wordsBefore: readonly Word[] | undefined,
+  earlier: readonly Clause[],
+  isFronted: boolean,
+): Clause {
   const [first, last] = [words[0] as Word, words.at(-1) as Word];
   const at = verbAt(words);
   const isLink = (word: Word) =>
@@ -179,7 +186,9 @@ function clauseOf(link: Link, words: readonly Word[], earlier: readonly Clause[]
   const behindLink = words.slice(Math.max(head, 0), Math.max(at, 0));
   const own = at < 0 ? undefined : (whoAndWhich(behindLink) ?? subjectIn(behindLink));
   const before = earlier.findLast((clause) => link === "relative" || clause.subject !== undefined);
-  const shared = own || at < 0 ? undefined : before?.subject;
+  // "… to the client, who corrects it": who was named last.
+  const antecedent = link === "relative" && wordsBefore ? lastNameIn(wordsBefore) : undefined;
+  const shared = own || at < 0 ? undefined : (antecedent ?? before?.subject);
   // "After the repairs the house is visited": what stands before the house is a time, and ties no clause.
   const isTime = own !== undefined && own.from > begins && ["after", "before", "until", "because"].includes(link ?? "");
   return {
@@ -222,6 +231,20 @@ function subjectIn(words: readonly Word[]): Span | undefined {
     words.slice(0, start - 1).every((word) => ["coordinator", "adverb"].includes(word.class))
   )
     return undefined;
+  return { from: (words[start] as Word).from, to: (words[end] as Word).to };
+}
+
+/** The name a clause ends with. */
+function lastNameIn(words: readonly Word[]): Span | undefined {
+  const end = words.findLastIndex((word) => word.class === "noun");
+  if (end < 0) return undefined;
+  let start = end;
+  while (
+    start > 0 &&
+    ["noun", "adjective", "determiner"].includes((words[start - 1] as Word).class) &&
+    !words[start]?.isParted
+  )
+    start--;
   return { from: (words[start] as Word).from, to: (words[end] as Word).to };
 }
 

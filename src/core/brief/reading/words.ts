@@ -1,6 +1,6 @@
 import type { Span } from "../document";
 import { singularOf, type Term, termsOf } from "../wording";
-import { roleNouns } from "../words";
+import { alwaysParties, partyNouns, roleNouns } from "../words";
 import {
   auxiliaries,
   coordinators,
@@ -176,7 +176,7 @@ function correct(words: Word[], at: number): void {
   const opensObject =
     next !== undefined &&
     !next.isParted &&
-    (next.class === "determiner" || /^(?:it|them|him|whether)$/.test(next.lower));
+    (next.class === "determiner" || /^(?:it|them|him|whether|which|what|how)$/.test(next.lower));
   if (
     word.class === "noun" &&
     opensObject &&
@@ -254,6 +254,25 @@ function findVerb(part: readonly Word[]): void {
     part[lastWord - 1]?.class !== "number"
   ) {
     (part[lastWord] as Word).class = "verb";
+    return;
+  }
+  // "The doctor prescribes medicine": what stands right behind a person, and before a thing.
+  const deed = part.findIndex((word, place) => {
+    const [before, next] = [part[place - 1], part[place + 1]];
+    const isPerson =
+      before !== undefined &&
+      (roleNouns.has(before.lower) || partyNouns.has(before.lower) || alwaysParties.has(before.lower));
+    return (
+      word.class === "noun" &&
+      !word.isParted &&
+      isPerson &&
+      /[^s]s$/.test(word.lower) &&
+      next?.class === "noun" &&
+      !next.isParted
+    );
+  });
+  if (deed >= 0) {
+    (part[deed] as Word).class = "verb";
     return;
   }
   // "The clerk checked the form": told in the past, nothing else says what was done.

@@ -172,7 +172,12 @@ function resultIn(text: string, clause: Clause, isAlone: boolean): Span | undefi
     verb.isState && /^(?:closed|finished|completed|settled|over|concluded)\b/.test(text.slice(verb.to).trim());
   if (isCase && state) return { from: subject.from, to: clause.to };
   // "The poster is printed.": the last word of a paragraph, by nobody.
-  return isAlone && verb.isPassive && !/\bby\b|\bagain\b/.test(text) && /^(?:the|an?)\s/i.test(text.slice(subject.from))
+  const isBare = clause.begins === subject.from && /^[\s.!]*$/.test(text.slice(verb.to));
+  return isAlone &&
+    isBare &&
+    verb.isPassive &&
+    !/\bby\b|\bagain\b/.test(text) &&
+    /^(?:the|an?)\s/i.test(text.slice(subject.from))
     ? span
     : undefined;
 }

@@ -113,7 +113,7 @@ function triggersIn(sentences: readonly Sentence[]): Map<number, Span & { reason
   for (const [, passage] of passages) {
     const first = passage[0] as Sentence;
     const opening = passage.slice(0, 2).find((one) => whenClause(one)) ?? first;
-    const span = whenClause(opening) ?? recurringTime(first) ?? (isFirst ? calledFor(first) : undefined);
+    const span = whenClause(opening) ?? recurringTime(first) ?? calledFor(first, isFirst);
     isFirst = false;
     if (span) found.set((whenClause(opening) ? opening : first).at, span);
   }
@@ -134,7 +134,7 @@ function whenClause({ text }: Sentence): (Span & { reason: string }) | undefined
 function recurringTime({ text }: Sentence): (Span & { reason: string }) | undefined {
   const comma = text.indexOf(",");
   const head =
-    /^(?:every|each|once (?:a|per|every))\s+(?:(?:second|other|working|two|three)\s+)?\S+?(?=[,\s])(?:\s+at\s+[\d:]+(?:\s+(?:am|pm|o'clock))?)?/i.exec(
+    /^(?:every|each|once (?:a|per|every))\s+(?:(?:first|second|third|last|other|working|two|three)\s+)?\S+?(?=[,\s])(?:\s+of\s+(?:the|each|every)\s+[a-z]+)?(?:\s+at\s+[\d:]+(?:\s+(?:am|pm|o'clock))?)?/i.exec(
       text,
     )?.[0];
   const clause = head ?? (comma > 0 ? text.slice(0, comma) : "");
@@ -143,15 +143,17 @@ function recurringTime({ text }: Sentence): (Span & { reason: string }) | undefi
 }
 
 /** "The nursery orders seeds.": the first thing that is told is done by somebody outside. */
-function calledFor({ text }: Sentence): (Span & { reason: string }) | undefined {
+function calledFor({ text }: Sentence, isFirst: boolean): (Span & { reason: string }) | undefined {
   const [clause] = clausesOf(text);
   const { subject, verb } = clause ?? ({} as Clause);
   if (!subject || !verb || verb.isPassive || verb.isState || clause?.link) return undefined;
   const phrase = phrasesOf(text, wordsOf(text)).find((one) => one.from >= subject.from && one.to <= subject.to + 1);
   const isOutside = phrase && (alwaysParties.has(phrase.head) || partyNouns.has(phrase.head));
+  // "A patient arrives" begins something new wherever it stands; "the patient signs" goes on.
+  if (!isFirst && !/^an?$/.test(phrase?.article ?? "")) return undefined;
   if (
     !isOutside ||
-    !/^(?:apply|ask|book|bring|claim|fill|hand|inform|order|register|report|request|send|submit|suggest|write)/.test(
+    !/^(?:apply|arrive|come|call|ask|book|bring|claim|fill|hand|inform|order|register|report|request|send|submit|suggest|write)/.test(
       verb.base,
     )
   )

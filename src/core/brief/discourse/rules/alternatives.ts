@@ -24,7 +24,13 @@ export const alternatives: TurnOfPhrase = {
   read: ({ part, course, everybody, shared }) => {
     const mark = markIn(part, "activity");
     const last = course.told.at(-1);
-    const isOr = part.clause.link === "or" || (part.clause.sharesSubject && isFollowedByOr(part.all, part));
+    const isOr =
+      part.clause.link === "or" ||
+      (part.clause.sharesSubject &&
+        part.clause.link !== "relative" &&
+        !/\beither\b/i.test(part.words) &&
+        last?.part.clause.subject?.from === part.clause.subject?.from &&
+        isFollowedByOr(part.all, part));
     if (!mark || !isOr || last?.node.kind !== "step" || /^(?:or\s+)?else\b/i.test(part.lead)) return false;
     const step = last.node;
     const isEither = /\beither\b|^depending on\b/i.test(part.sentence.text);

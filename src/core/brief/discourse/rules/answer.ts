@@ -45,11 +45,20 @@ export const answer: TurnOfPhrase = {
       reads: ["Check whether form is complete", "Form complete?", "  yes", "    File form", "  no", "    Send letter"],
     },
     {
+      text: "The [role: clerk] [activity: counts the coins] unless [decision: the box is empty]. In that case he [activity: calls the office].",
+      reads: ["Box empty?", "  no", "    Count coins", "  yes", "    Call office"],
+    },
+    {
       text: "The [role: desk] [activity: checks [decision: whether the form is complete]]. If it is, the desk [activity: files the form]; otherwise it [activity: sends a letter].",
       reads: ["Check whether form is complete", "Form complete?", "  yes", "    File form", "  no", "    Send letter"],
     },
   ],
   read: ({ part, course }) => {
+    const meant = so.test(part.lead) ? course.answerable() : undefined;
+    if (meant) {
+      course.follow(meant, meant.stated);
+      return false;
+    }
     const given = bareAnswer(part);
     if (!given || course.lateBy === part || !follow(course, part, given)) return false;
     return part.clause.link === "if" && part.marks.every((mark) => mark.kind === "decision");

@@ -1,7 +1,7 @@
 import { stateName } from "../../reading/states";
 import { subjectOf } from "../actor";
 import type { Course } from "../course";
-import { conditionWords } from "./condition";
+import { answersByWhen, conditionWords } from "./condition";
 import type { TurnOfPhrase } from "./rule";
 import { putTogether } from "./together";
 
@@ -24,6 +24,7 @@ export const arrival: TurnOfPhrase = {
       part.marks.some((mark) => mark.kind !== "role" && mark.kind !== "document" && mark.kind !== "party")
     )
       return false;
+    if (answersByWhen(part, course)) return false;
     const last = course.lastStep();
     // Work that goes on side by side is over when both are; what was waited for with a deadline is there.
     const before = course.root.items.at(-1);

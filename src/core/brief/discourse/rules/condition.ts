@@ -23,7 +23,9 @@ export function conditionWords(part: Part, course: Course): string {
       "",
     );
   // "If she approves it": what she approves is asked.
-  const object = /^(?:he|she|they)\s+\S+\s+(it|them)$/i.exec(words)?.[1];
+  const object = /^(?:he|she|they)\s+(?:(?:can|could|may|must|will)(?:n't|not)?\s+|can't\s+)?\S+\s+(it|them)$/i.exec(
+    words,
+  )?.[1];
   const thing = course.lastThing;
   if (object && thing && (object === "them") === thing.isPlural) return words.replace(/\S+$/, `the ${thing.text}`);
   const clear = named(words, thingBefore(part) ?? course.lastThing);
@@ -75,7 +77,10 @@ export const condition: TurnOfPhrase = {
     const kind = part.clause.link;
     const ofCase = /^in (?:the )?case of\s+(?:an?\s+|any\s+)?(.+?),?$/i.exec(part.lead)?.[1];
     const isCondition =
-      kind === "if" || kind === "unless" || (kind === "when" && mark !== undefined) || ofCase !== undefined;
+      kind === "if" ||
+      kind === "unless" ||
+      (kind === "when" && (mark !== undefined || answersByWhen(part, course))) ||
+      ofCase !== undefined;
     if (
       kind === "whether" ||
       (mark &&
@@ -107,6 +112,7 @@ export const condition: TurnOfPhrase = {
           });
       const answer = said === "yes" || said === "no" ? said : given;
       course.follow(open, kind === "unless" ? opposite(answer) : answer, mark?.id);
+      open.stated = answer;
       return ofCase === undefined;
     }
     const key = mark?.id ?? derivedKey(part, ofCase !== undefined);
@@ -117,9 +123,17 @@ export const condition: TurnOfPhrase = {
     const isYes = (kind === "unless") === says.isNegated;
     const decision = course.ask(part, { mark: key, words: asked, role, onlyAsked: false });
     course.follow(decision, isYes ? "yes" : "no");
+    decision.stated = says.isNegated ? "no" : "yes";
     return ofCase === undefined;
   },
 };
+
+/** "When the test succeeds" after "if the test fails": the other answer, and no event. */
+export function answersByWhen(part: Part, course: Course): boolean {
+  const open = course.answerable();
+  if (open?.paths.length !== 1 || !part.clause.verb) return false;
+  return relationOf(statementOf(conditionWords(part, course)), open.says) === -1;
+}
 
 /** A denied condition without what denies it; "none is free" is "the pump is free". */
 function affirmed(words: string, course: Course): string {
@@ -129,7 +143,9 @@ function affirmed(words: string, course: Course): string {
     .replace(/^there (?:is|are) (?:no|not any)\s+/i, "there is ")
     .replace(/^no\s+/i, "")
     .replace(/\b(?:does|do|did|has|have) not\s+|\s*\bnot\b|\b(?:doesn't|don't|hasn't|haven't)\s+/i, " ")
-    .replace(/\b(is|are|can)n't\b/i, "$1")
+    .replace(/\bcan't\b|\bcannot\b/i, "can")
+    .replace(/\bwon't\b/i, "will")
+    .replace(/\b(\p{L}+)n't\b/iu, "$1")
     .replace(/\s{2,}/g, " ")
     .trim();
 }

@@ -30,7 +30,7 @@ export const someCases: TurnOfPhrase = {
     const some = part.clause.verb?.isPassive ? those.exec(subjectWords(part))?.[2] : undefined;
     const noun = those.exec(subjectWords(part))?.[1];
     // "Invoices that are wrong": whether the invoice is wrong.
-    const which = some && /^(?:that|which|who)\s+(?:is|are)\s+(.+)$/i.exec(some)?.[1];
+    const which = some && /^(?:that|which|who)\s+(?:is|are|has|have)\s+(.+)$/i.exec(some)?.[1];
     const words = cases ?? (which && noun ? `${singularOf(noun)} ${which}` : some);
     if (!words || /^(?:that|this|such|all|any|each|every|either|both)\b/i.test(words)) return false;
     const decision = course.ask(part, {
