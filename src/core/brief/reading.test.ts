@@ -134,3 +134,20 @@ describe("marks", () => {
     ]);
   });
 });
+
+describe("a list in a plain text", () => {
+  const sentences = (text: string) => readBrief(markedText(text)).sentences.map((sentence) => sentence.text);
+  test.each([
+    ["- The clerk files the form\n- The desk signs it", ["The clerk files the form.", "The desk signs it"]],
+    [
+      "1. The clerk files the form.\n2. If it is late,\n   he rejects it.",
+      ["The clerk files the form.", "If it is late, he rejects it."],
+    ],
+    [
+      "Three things are done:\n* The clerk files it\n* The desk signs it",
+      ["Three things are done: The clerk files it.", "The desk signs it"],
+    ],
+    ["The price is 5\nor - at night - 6.", ["The price is 5 or - at night - 6."]],
+    ["- The [role: clerk] [activity: files it]\n- The desk waits", ["The clerk files it.", "The desk waits"]],
+  ])("%j is read as %j", (text, expected) => expect(sentences(text)).toEqual(expected));
+});
