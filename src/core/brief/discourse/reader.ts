@@ -141,10 +141,10 @@ export class Reader {
    * "If papers are missing, the desk asks for them; the household sends them. If they are complete, …": what was sent is looked at like
    * what was there before, if nobody says otherwise.
    */
-  #askForWay({ wasAsked, place, paths, question }: OpenDecision): void {
+  #askForWay(decision: OpenDecision): void {
     const course = this.#course;
-    const at = place.items.findIndex((node) => node.kind === "decision" && node.question === question);
-    const before = place.items[at - 1];
+    const { wasAsked, place, paths } = decision;
+    const before = place.items[place.items.indexOf(decision) - 1];
     const [path, ...others] = paths.filter((one) => {
       const last = one.items.at(-1);
       return !one.ends && !one.back && last?.kind === "step" && last.awaits !== undefined;

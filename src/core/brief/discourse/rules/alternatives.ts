@@ -76,8 +76,8 @@ const pastName = (words: string) => {
   return isStrong ? `${infinitiveOf(verb).replace(/e$/, "")}n` : pastOf(verb);
 };
 
-const isFollowedByOr = (all: readonly { clause: { link: unknown } }[], part: unknown) => {
-  const at = all.indexOf(part as never);
+const isFollowedByOr = (all: readonly Part[], part: Part) => {
+  const at = all.indexOf(part);
   return (
     all.slice(at + 1).some((one) => one.clause.link === "or") &&
     all.slice(at + 1).every((one) => one.clause.link !== "and")

@@ -37,9 +37,11 @@ export function sideBySide(course: Course, parts: readonly Part[]): void {
   if (hung) {
     const inside = told.filter((one) => one.part === hung || parts.indexOf(one.part) > parts.indexOf(hung));
     const outside = told.filter((one) => !inside.includes(one));
-    const [a, b] =
-      told.indexOf(inside[0] as never) === 0 && outside.length > 0 ? splitAt(told, hung) : [outside, inside];
-    putTogether([a, b]);
+    // "While A, B": the first clause is one side, the rest the other.
+    const isFirst = told[0]?.part === hung;
+    putTogether(
+      isFirst ? [told.filter((one) => one.part === hung), told.filter((one) => one.part !== hung)] : [outside, inside],
+    );
     return;
   }
   if (/^(?:meanwhile|in the meantime|at the same time|in parallel|simultaneously)\b/i.test(first.lead)) {
@@ -58,11 +60,7 @@ export function sideBySide(course: Course, parts: readonly Part[]): void {
   }
 }
 
-/** "While A, B": the first clause is one side, the rest the other. */
-function splitAt(told: Course["told"], hung: Part): [Course["told"], Course["told"]] {
-  return [told.filter((one) => one.part === hung), told.filter((one) => one.part !== hung)];
-}
-
+/** Its clauses are read as what they are; `sideBySide` puts them beside each other when their sentence was read to its end. */
 export const together: TurnOfPhrase = {
   name: "at the same time",
   examples: [
