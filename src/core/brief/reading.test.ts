@@ -20,6 +20,14 @@ describe("sentences", () => {
     expect(sentenceSpans(text).map(({ from, to }) => text.slice(from, to))).toEqual(expected);
   });
 
+  test("what has no end for pages is read in pieces, cut between words", () => {
+    const text = "the desk checks and the crew plans while billing sends ".repeat(100).trim();
+    const spans = sentenceSpans(text);
+    expect(spans.length).toBeGreaterThan(2);
+    for (const { from, to } of spans) expect(to - from).toBeLessThanOrEqual(2_000);
+    expect(spans.map(({ from, to }) => text.slice(from, to)).join(" ")).toBe(text);
+  });
+
   test("sentences never overlap and hold all that is no white space", () => {
     fc.assert(
       fc.property(fc.string({ unit: fc.constantFrom("a", "B", " ", ".", "?", "\n", "1", "e.g.") }), (text) => {

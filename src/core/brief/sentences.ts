@@ -46,6 +46,8 @@ export function readBrief(document: BriefNode): BriefReading {
 
 const segmenter = new Intl.Segmenter("en", { granularity: "sentence" });
 
+const longestSentence = 2_000;
+
 /** Where sentences begin and end, without the white space around them. */
 export function sentenceSpans(text: string): Span[] {
   const spans: Span[] = [];
@@ -55,9 +57,15 @@ export function sentenceSpans(text: string): Span[] {
     const to = index + segment.length;
     // "approx. 20 days" does not end a sentence, whatever follows.
     if (abbreviation.test(segment) && to < text.length) continue;
-    const part = text.slice(open, to);
-    const from = open + (part.length - part.trimStart().length);
-    if (part.trim() !== "") spans.push({ from, to: from + part.trim().length });
+    for (let at = open; at < to; ) {
+      // What has no end for pages is no sentence; reading it as one would take minutes.
+      const blank = to - at > longestSentence ? text.lastIndexOf(" ", at + longestSentence) : -1;
+      const end = to - at <= longestSentence ? to : blank > at ? blank + 1 : at + longestSentence;
+      const part = text.slice(at, end);
+      const from = at + (part.length - part.trimStart().length);
+      if (part.trim() !== "") spans.push({ from, to: from + part.trim().length });
+      at = end;
+    }
     open = undefined;
   }
   return spans;
