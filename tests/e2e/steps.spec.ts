@@ -156,13 +156,13 @@ test("time and cost are written in columns of their own; a row is dragged; a dec
   await row(page, /3 Write the bill/)
     .locator("[data-column=time]")
     .dblclick();
-  await page.getByRole("textbox", { name: "Time" }).fill("20 min");
+  await page.getByRole("textbox", { name: "Working time" }).fill("20 min");
   await page.keyboard.press("Enter");
   await expect(row(page, /3 Write the bill Billing 20 min/)).toBeVisible();
   await row(page, /3 Write the bill/)
     .locator("[data-column=time]")
     .dblclick();
-  await page.getByRole("textbox", { name: "Time" }).fill("soon");
+  await page.getByRole("textbox", { name: "Working time" }).fill("soon");
   await page.keyboard.press("Enter");
   await expect(page.getByText('"soon" is no duration.')).toBeVisible();
 

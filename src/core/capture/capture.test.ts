@@ -130,7 +130,7 @@ describe("the sheet shows the whole model", () => {
     const end = rows.findIndex((row) => row.kind === "step" && row.depth === 1);
     const register = rows.find((row) => row.kind === "step" && nameOf(model, row.element) === "Register");
     model = planned(model, (draft) => {
-      leadTo(draft, rows, end, (register as StepRow & { kind: "step" }).element);
+      leadTo(draft, rows, end, { step: (register as StepRow & { kind: "step" }).element });
       return undefined;
     });
     expect(text(model)).toMatchInlineSnapshot(`
@@ -206,7 +206,7 @@ describe("an edit of the sheet changes what it says and nothing else", () => {
             case 5:
               return moveRow(draft, "process", rows, at, "down");
             case 6:
-              leadTo(draft, rows, at, number % 3 === 0 ? "end" : "check");
+              leadTo(draft, rows, at, number % 3 === 0 ? { end: "" } : { step: "check" });
               return undefined;
             case 7:
               return row.kind === "step" ? addPath(draft, row.element, "otherwise") : undefined;

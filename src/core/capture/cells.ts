@@ -3,12 +3,15 @@ import {
   connectionsOf,
   durationWords,
   type Element,
+  type Expression,
+  eventDefinitionsOf,
   type Id,
   laneOf,
   type Model,
   nameOf,
   participantOf,
   systemsOf,
+  timerWords,
   type UsedSystem,
 } from "../model";
 import { estimatesOf } from "../scenario";
@@ -27,6 +30,8 @@ export interface StepCells {
   /** How long it takes, in words, and what it costs; empty where nobody has said. */
   readonly time: string;
   readonly cost: string;
+  /** What a timer waits for, in words; undefined for what is no timer. */
+  readonly waits: string | undefined;
 }
 
 const remembered = new WeakMap<Model, Map<Id, StepCells>>();
@@ -60,7 +65,18 @@ function readCells(model: Model, step: Id): StepCells {
     guidance: element.documentation?.[0]?.text ?? "",
     time: estimate?.time === undefined ? "" : durationWords(estimate.time),
     cost: estimate?.cost === undefined ? "" : String(estimate.cost),
+    waits: waitsOf(model, step),
   };
+}
+
+function waitsOf(model: Model, step: Id): string | undefined {
+  const timer = eventDefinitionsOf(model, step).find(({ type }) => type === "timerEventDefinition");
+  if (!timer) return undefined;
+  for (const field of ["timeDate", "timeDuration", "timeCycle"] as const) {
+    const said = (timer[field] as Expression | undefined)?.text;
+    if (said) return timerWords(field, said);
+  }
+  return "";
 }
 
 function byOf(model: Model, step: Id): StepCells["by"] {

@@ -22,12 +22,8 @@ export function removeRow(draft: Draft, rows: readonly StepRow[], at: number): v
 }
 
 function removeStep(draft: Draft, rows: readonly StepRow[], step: Id): void {
-  const { type } = draft.element(step);
-  if (type === "boundaryEvent") {
-    const doomed = onlyBehind(draft.model, outgoingOf(draft.model, step), step);
-    draft.do({ type: "delete", ids: [step, ...doomed] });
-    return;
-  }
+  if (draft.element(step).type === "boundaryEvent") return removeAtEdge(draft, step);
+  for (const event of boundaryEventsOf(draft.model, step)) removeAtEdge(draft, event.id);
   const main = rows.find((row) => row.kind === "path" && row.of === step && row.isMain);
   const flows = outgoingOf(draft.model, step);
   const kept =
@@ -38,12 +34,18 @@ function removeStep(draft: Draft, rows: readonly StepRow[], step: Id): void {
   heal(draft, step);
 }
 
+/** What happens at the edge of a step goes with all that only its path leads to. */
+function removeAtEdge(draft: Draft, event: Id): void {
+  for (const flow of outgoingOf(draft.model, event)) removeBehind(draft, flow);
+  draft.do({ type: "delete", ids: [event] });
+}
+
 /** Removes one way out of a step. A gateway that is left with a single way, and the join it needs no more, go too. */
 function removePath(draft: Draft, flow: Id): void {
   const element = draft.element(flow);
   const split = element.sourceRef as Id;
   removeBehind(draft, element);
-  if (isIdleGateway(draft.model, split)) heal(draft, split);
+  dropIdle(draft, split);
 }
 
 function removeBehind(draft: Draft, flow: Element): void {
@@ -54,7 +56,12 @@ function removeBehind(draft: Draft, flow: Element): void {
     ...[...doomed].flatMap((id) => outgoingOf(draft.model, id).map((next) => next.targetRef as Id)),
   ];
   draft.do({ type: "delete", ids: [flow.id, ...doomed] });
-  for (const join of joins) if (isIdleGateway(draft.model, join)) heal(draft, join);
+  for (const join of joins) dropIdle(draft, join);
+}
+
+/** Takes a gateway out that neither splits nor joins any more; anything else stays. */
+export function dropIdle(draft: Draft, id: Id): void {
+  if (isIdleGateway(draft.model, id)) heal(draft, id);
 }
 
 /** Neither splits nor joins any more. */
@@ -68,24 +75,24 @@ function isIdleGateway(model: Model, id: Id): boolean {
   );
 }
 
-/** Steps that can only be reached by these flows. O(nodes + flows) of what lies behind. */
+/** Steps that can only be reached by these flows, loops among them included. O(nodes + flows) of what lies behind. */
 function onlyBehind(model: Model, flows: readonly Element[], except: Id): Set<Id> {
-  const gone = new Set(flows.map((flow) => flow.id));
-  const doomed = new Set<Id>();
-  const queue = [...flows];
-  for (const flow of queue) {
-    const id = flow.targetRef as Id;
-    if (id === except || doomed.has(id) || !incomingOf(model, id).every((other) => gone.has(other.id))) continue;
-    doomed.add(id);
-    const onward = [id, ...boundaryEventsOf(model, id).map((event) => event.id)].flatMap((node) =>
-      outgoingOf(model, node),
-    );
-    for (const next of onward) {
-      gone.add(next.id);
-      queue.push(next);
-    }
-  }
-  return doomed;
+  const cut = new Set(flows.map((flow) => flow.id));
+  const onward = (id: Id) =>
+    [id, ...boundaryEventsOf(model, id).map((event) => event.id)].flatMap((node) => outgoingOf(model, node));
+  const behind = new Set(flows.map((flow) => flow.targetRef as Id));
+  for (const id of behind) for (const flow of onward(id)) behind.add(flow.targetRef as Id);
+  // What something else leads to stays, and with it all that lies behind it.
+  const isLedTo = (id: Id) =>
+    id === except ||
+    model.elements.get(id)?.type === "startEvent" ||
+    incomingOf(model, id).some((flow) => !cut.has(flow.id) && !isBehind(flow.sourceRef as Id));
+  const isBehind = (id: Id): boolean => behind.has(id) || behind.has(String(model.elements.get(id)?.attachedToRef));
+  const staying = new Set([...behind].filter(isLedTo));
+  for (const id of staying)
+    for (const flow of onward(id))
+      if (!cut.has(flow.id) && behind.has(flow.targetRef as Id)) staying.add(flow.targetRef as Id);
+  return new Set([...behind].filter((id) => !staying.has(id)));
 }
 
 /** Deletes a step and leads what came to it on to what followed it. */

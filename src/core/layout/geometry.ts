@@ -74,7 +74,7 @@ export function boundsOfPoints(points: readonly Point[]): Bounds {
   return { x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y };
 }
 
-/** Drops points that lie on the straight line between their neighbours, and repeated ones. */
+/** Drops points that lie on the straight line between their neighbours, and repeated ones; a line keeps two ends. */
 export function simplified(points: readonly Point[]): Point[] {
   const kept: Point[] = [];
   for (const point of points) {
@@ -90,6 +90,9 @@ export function simplified(points: readonly Point[]): Point[] {
     }
     kept.push({ x: point.x, y: point.y });
   }
+  // Between shapes that touch, a flow begins where it ends.
+  const [only] = kept;
+  if (only && kept.length === 1 && points.length > 1) kept.push({ ...only });
   return kept;
 }
 

@@ -190,4 +190,18 @@ describe("routes", () => {
       { x: 9, y: 4 },
     ]);
   });
+
+  test("between shapes that touch, a flow has no length but two ends", () => {
+    const [a, b] = [
+      { x: 0, y: 0, width: 40, height: 40 },
+      { x: 40, y: 0, width: 40, height: 40 },
+    ];
+    expect(route({ from: portsOf(a, { right: 0 }), to: portsOf(b, { left: 0 }), obstacles: [a, b] })).toHaveLength(2);
+    expect(
+      simplified([
+        { x: 3, y: 3 },
+        { x: 3, y: 3 },
+      ]),
+    ).toHaveLength(2);
+  });
 });

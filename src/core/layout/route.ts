@@ -307,6 +307,8 @@ function search(request: RouteRequest, taken: readonly Segment[]): Course | unde
     const cell = state >> 2;
     points.push({ x: xs[cell % columns] as number, y: ys[Math.floor(cell / columns)] as number });
   }
+  // Where the two shapes touch, the flow has no length, but still two ends.
+  if (points.length === 1) points.push(points[0] as Point);
   return { points: simplified(points.reverse()), cost: found.cost, penalty: 0 };
 }
 

@@ -23,7 +23,7 @@ export function OptionList({ id, label, options, active, side, empty, onTake }: 
       position="absolute"
       {...(side === "above" ? { bottom: "30px" } : { top: "26px" })}
       left={0}
-      minW="220px"
+      minW="300px"
       maxH="230px"
       overflowY="auto"
       bg="paper"

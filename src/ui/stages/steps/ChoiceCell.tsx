@@ -1,7 +1,11 @@
 "use client";
 import { Box, chakra } from "@chakra-ui/react";
-import { type KeyboardEvent, useId, useState } from "react";
+import { type KeyboardEvent, useCallback, useEffect, useId, useRef, useState } from "react";
 import { OptionList } from "../../controls/OptionList";
+import { hasLines } from "./pastedLines";
+
+/** Pixels that the list of options takes at most. */
+const listHeight = 240;
 
 export interface CellOption {
   readonly id: string;
@@ -11,6 +15,7 @@ export interface CellOption {
 interface ChoiceCellProps {
   readonly label: string;
   readonly start: string | null;
+  readonly placeholder?: string;
   readonly options: (typed: string) => readonly CellOption[];
   readonly onChoose: (option: CellOption, typed: string) => void;
   /** Backspace in the empty field. */
@@ -20,11 +25,23 @@ interface ChoiceCellProps {
 }
 
 /** A cell that is filled by choosing: what fits is listed as one types. Enter takes what is marked; an empty Enter goes on. */
-export function ChoiceCell({ label, start, options, onChoose, onTakeBack, onLeave, onCancel }: ChoiceCellProps) {
+export function ChoiceCell(props: ChoiceCellProps) {
+  const { label, start, placeholder, options, onChoose, onTakeBack, onLeave, onCancel } = props;
   const [typed, setTyped] = useState(start ?? "");
   const [active, setActive] = useState(0);
   const [moved, setMoved] = useState(false);
   const listId = useId();
+  // An option that is pressed is taken before the cell closes; one that closed already closes no other.
+  const leaving = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => () => clearTimeout(leaving.current), []);
+  const [side, setSide] = useState<"above" | "below">("below");
+  // Near the lower edge of the sheet the list would stand out of sight.
+  const placeList = useCallback((input: HTMLInputElement | null) => {
+    const sheet = input?.closest("[role=treegrid]")?.parentElement?.getBoundingClientRect();
+    const own = input?.getBoundingClientRect();
+    if (sheet && own)
+      setSide(own.bottom + listHeight > sheet.bottom && own.top - sheet.top > listHeight ? "above" : "below");
+  }, []);
   const found = options(typed);
   const take = (at: number) => {
     const option = found[at];
@@ -56,8 +73,11 @@ export function ChoiceCell({ label, start, options, onChoose, onTakeBack, onLeav
   return (
     <Box position="relative" flex="1" minW="90px">
       <chakra.input
+        ref={placeList}
         autoFocus
+        data-sheet-cell=""
         role="combobox"
+        placeholder={placeholder}
         aria-label={label}
         aria-expanded="true"
         aria-controls={listId}
@@ -75,10 +95,17 @@ export function ChoiceCell({ label, start, options, onChoose, onTakeBack, onLeav
           setTyped(event.target.value);
           setActive(0);
         }}
-        onBlur={() => setTimeout(onCancel, 120)}
+        onBlur={() => {
+          leaving.current = setTimeout(onCancel, 120);
+        }}
+        onPaste={(event) => {
+          if (!hasLines(event.clipboardData.getData("text/plain"))) return;
+          event.preventDefault();
+          onCancel();
+        }}
         onKeyDown={onKeyDown}
       />
-      <OptionList id={listId} label={label} options={found} active={active} side="below" onTake={take} />
+      <OptionList id={listId} label={label} options={found} active={active} side={side} onTake={take} />
     </Box>
   );
 }

@@ -14,7 +14,6 @@ function Blank(props: {
   readonly value: string;
   readonly placeholder: string;
   readonly strong?: boolean;
-  readonly disabled?: boolean;
   readonly onCommit: (value: string) => void;
 }) {
   const { typed, type, settle } = useTyped(props.value);
@@ -28,7 +27,6 @@ function Blank(props: {
       title={typed}
       value={typed}
       placeholder={props.placeholder}
-      disabled={props.disabled}
       htmlSize={Math.min(44, Math.max(8, (typed || props.placeholder).length))}
       h="28px"
       px={2}
@@ -41,7 +39,6 @@ function Blank(props: {
       fontWeight={props.strong ? "700" : "400"}
       textOverflow="ellipsis"
       _placeholder={{ color: "quiet" }}
-      _disabled={{ opacity: 1, color: "ink" }}
       onChange={(event) => type(event.target.value)}
       onBlur={commit}
       onKeyDown={(event) => {
@@ -49,6 +46,35 @@ function Blank(props: {
         if (event.key === "Escape") settle(props.value);
       }}
     />
+  );
+}
+
+/** What several rows say together, or none yet: read here, written there. */
+function Summed(props: {
+  readonly events: readonly string[];
+  readonly what: "beginnings" | "ends";
+  readonly words: string;
+}) {
+  const { events, what, words } = props;
+  const [first] = events;
+  const looks = { color: "quiet", fontStyle: "italic", title: text.steps.several(events.length, what) };
+  if (!first)
+    return (
+      <chakra.span {...looks} truncate minW="60px">
+        {words}
+      </chakra.span>
+    );
+  return (
+    <chakra.button
+      type="button"
+      {...looks}
+      truncate
+      minW="60px"
+      cursor="pointer"
+      onClick={() => useSheetStore.getState().go(first, "step")}
+    >
+      {words}
+    </chakra.button>
   );
 }
 
@@ -77,13 +103,16 @@ export const HeadSentence = memo(function HeadSentence(props: {
   return (
     <Flex h="42px" px={4} gap={2} align="center" bg="sheet" borderBottomWidth="1px" borderColor="line" flexShrink={0}>
       <chakra.span flexShrink={0}>{text.steps.when}</chakra.span>
-      <Blank
-        label={text.steps.trigger}
-        value={head.trigger}
-        placeholder={text.steps.triggerHint}
-        disabled={head.starts.length !== 1}
-        onCommit={rename(head.starts[0])}
-      />
+      {head.starts.length === 1 ? (
+        <Blank
+          label={text.steps.trigger}
+          value={head.trigger}
+          placeholder={text.steps.triggerHint}
+          onCommit={rename(head.starts[0])}
+        />
+      ) : (
+        <Summed events={head.starts} what="beginnings" words={head.trigger || text.steps.triggerHint} />
+      )}
       <span>,</span>
       <Blank
         label={text.steps.organisation}
@@ -124,13 +153,16 @@ export const HeadSentence = memo(function HeadSentence(props: {
         />
       )}
       <chakra.span flexShrink={0}>{text.steps.until}</chakra.span>
-      <Blank
-        label={text.steps.result}
-        value={head.result}
-        placeholder={text.steps.resultHint}
-        disabled={head.ends.length !== 1}
-        onCommit={rename(head.ends[0])}
-      />
+      {head.ends.length === 1 ? (
+        <Blank
+          label={text.steps.result}
+          value={head.result}
+          placeholder={text.steps.resultHint}
+          onCommit={rename(head.ends[0])}
+        />
+      ) : (
+        <Summed events={head.ends} what="ends" words={head.result || text.steps.resultHint} />
+      )}
       <Flex flex="1" />
       {end}
     </Flex>

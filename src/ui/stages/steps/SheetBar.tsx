@@ -3,7 +3,7 @@ import { Button, chakra, Flex } from "@chakra-ui/react";
 import { memo, type RefObject } from "react";
 import { Keycap } from "../../controls/Keycap";
 import { text } from "../../messages";
-import { leadChosen, moveChosen, removeChosen, startRow, turnWays } from "./sheetActions";
+import { askWhere, leadChosen, moveChosen, removeChosen, startRow, turnWays } from "./sheetActions";
 import type { Sheet } from "./useSheet";
 
 /** Under the sheet: what can be done with the present row, each with its key. */
@@ -21,7 +21,9 @@ export const SheetBar = memo(function SheetBar(props: {
     ["Alt P", text.steps.parallel, () => startRow("parallel")],
     ["Alt A", text.steps.path, () => startRow("path")],
     ["Alt W", text.steps.ways, () => turnWays(current.current)],
-    ["Alt E", text.steps.end, () => leadChosen(current.current, "end")],
+    ["Alt M", text.steps.meanwhile, () => startRow("meanwhile")],
+    ["Alt L", text.steps.lead, () => askWhere(current.current)],
+    ["Alt E", text.steps.end, () => leadChosen(current.current, { end: "" })],
     ["Alt ↑", text.steps.up, () => moveChosen(current.current, "up")],
     ["Alt ↓", text.steps.down, () => moveChosen(current.current, "down")],
     ["Del", text.steps.remove, () => removeChosen(current.current)],
@@ -30,23 +32,24 @@ export const SheetBar = memo(function SheetBar(props: {
     <Flex
       role="toolbar"
       aria-label={text.steps.gestures}
-      h="38px"
+      minH="38px"
+      py={1}
       px={3}
+      wrap="wrap"
       align="center"
       bg="paper"
       borderTopWidth="1px"
       borderBottomWidth="1px"
       borderColor="line"
       flexShrink={0}
-      overflowX="auto"
     >
       {gestures.map(([key, words, run]) => (
         <Button
           key={key}
           variant="plain"
           h="26px"
-          px={1.5}
-          gap={1.5}
+          px={1}
+          gap={1}
           fontWeight="400"
           fontSize="12.5px"
           color="ink"

@@ -2,12 +2,14 @@
 import { Box, chakra } from "@chakra-ui/react";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { type KeyboardEvent, memo, useCallback, useEffect, useMemo, useRef } from "react";
-import type { StepRow } from "@/core/capture";
+import { flushSync } from "react-dom";
+import { type Happening, happeningsFor, type StepRow } from "@/core/capture";
 import { currencyOf } from "@/core/scenario";
 import { text } from "../../messages";
+import { ChoiceCell } from "./ChoiceCell";
 import { rowGridOf, rowHeight } from "./grid";
 import { cellId, lookOf, SheetRow } from "./SheetRow";
-import { startRow, step, writeNewRow } from "./sheetActions";
+import { startRow, step, today, writeMeanwhile, writeNewRow } from "./sheetActions";
 import { onGesture, onSheetKey } from "./sheetKeys";
 import { type NewRow, useSheetStore } from "./sheetStore";
 import { TextCell } from "./TextCell";
@@ -16,7 +18,7 @@ import type { Sheet } from "./useSheet";
 type Line = { readonly row: StepRow; readonly at: number } | { readonly row: null };
 
 /** The sheet as a table one can walk and write in with the keyboard; only what is in view is drawn. */
-export function SheetGrid({ sheet, onPaste }: { readonly sheet: Sheet; readonly onPaste: (pasted: string) => void }) {
+export function SheetGrid({ sheet }: { readonly sheet: Sheet }) {
   const { row, column, editing, newRow } = useSheetStore();
   const scroller = useRef<HTMLDivElement>(null);
   const grid = useRef<HTMLDivElement>(null);
@@ -49,25 +51,41 @@ export function SheetGrid({ sheet, onPaste }: { readonly sheet: Sheet; readonly 
       grid.current?.focus({ preventScroll: true });
   }, [editing, newRow]);
 
+  // One can begin to write at once.
+  useEffect(() => {
+    if (document.activeElement === document.body) grid.current?.focus({ preventScroll: true });
+  }, []);
+
   const onLeave = useCallback(
     (event: KeyboardEvent) => {
-      const back = () => grid.current?.focus({ preventScroll: true });
-      back();
-      if (onGesture(event, sheet)) return;
-      const { column: at } = useSheetStore.getState();
-      useSheetStore.getState().set({ editing: null });
-      if (event.key === "Tab") step(sheet, 0, event.shiftKey ? -1 : 1);
-      else if (event.key === "Enter") {
-        if (event.shiftKey) startRow("before");
-        else if (at === "step") startRow("behind");
-        else step(sheet, 1, 0);
+      grid.current?.focus({ preventScroll: true });
+      // A gesture is about the row that was just written: the sheet is first drawn with it.
+      if (event.altKey) {
+        flushSync(() => undefined);
+        onGesture(event, current.current);
+        return;
       }
+      useSheetStore.getState().set({ editing: null, leading: false });
+      if (event.key === "Tab") step(sheet, 0, event.shiftKey ? -1 : 1);
+      else if (event.key === "Enter") startRow(event.shiftKey ? "before" : "behind");
     },
     [sheet],
   );
   const known = sheet.indexOf(row) >= 0;
   return (
-    <Box ref={scroller} flex="1 1 0" minH={0} overflowY="auto" overflowX="auto" bg="ground">
+    <Box
+      ref={scroller}
+      flex="1 1 0"
+      minH={0}
+      overflowY="auto"
+      overflowX="auto"
+      bg="ground"
+      onMouseDown={(event) => {
+        if (event.target !== scroller.current) return;
+        event.preventDefault();
+        grid.current?.focus({ preventScroll: true });
+      }}
+    >
       <Box
         ref={grid}
         role="treegrid"
@@ -83,11 +101,6 @@ export function SheetGrid({ sheet, onPaste }: { readonly sheet: Sheet; readonly 
         }}
         onKeyDown={(event) => {
           if (event.target === grid.current && onSheetKey(event, sheet)) event.preventDefault();
-        }}
-        onPaste={(event) => {
-          if (event.target !== grid.current) return;
-          event.preventDefault();
-          onPaste(event.clipboardData.getData("text/plain"));
         }}
       >
         <Headings currency={currencyOf(sheet.model)} />
@@ -154,7 +167,9 @@ const Headings = memo(function Headings({ currency }: { readonly currency: strin
       </chakra.div>
       {shown.map((name) => (
         <chakra.div key={name} role="columnheader" px={2} textAlign={name === "cost" ? "end" : undefined}>
-          {name === "cost" ? text.steps.costIn(currency) : text.steps.columns[name]}
+          <span title={name === "time" ? text.steps.timeMeans : undefined}>
+            {name === "cost" ? text.steps.costIn(currency) : text.steps.columns[name]}
+          </span>
         </chakra.div>
       ))}
     </chakra.div>
@@ -177,7 +192,7 @@ function linesOf(rows: readonly StepRow[], newRow: NewRow | null): readonly Line
 function standsBehind(rows: readonly StepRow[], { row, where }: NewRow): number {
   const at = rows.findIndex((other) => other.id === row);
   const chosen = rows[at];
-  if (where === "before" || where === "path" || chosen?.kind !== "step") return at;
+  if (where === "before" || where === "path" || where === "meanwhile" || chosen?.kind !== "step") return at;
   const paths = rows.flatMap((other, index) =>
     other.kind === "path" && other.of === chosen.element ? [{ other, index }] : [],
   );
@@ -194,7 +209,8 @@ function NewRowLine({
   readonly onLeave: (event: KeyboardEvent) => void;
 }) {
   const above = sheet.rows[standsBehind(sheet.rows, newRow)];
-  const depth = (above?.depth ?? 0) + ((above?.kind === "path" && !above.isMain) || newRow.where === "path" ? 1 : 0);
+  const isInside = (above?.kind === "path" && !above.isMain) || newRow.where === "path" || newRow.where === "meanwhile";
+  const depth = (above?.depth ?? 0) + (isInside ? 1 : 0);
   const cancel = () => useSheetStore.getState().set({ newRow: null });
   return (
     <chakra.div
@@ -210,22 +226,48 @@ function NewRowLine({
     >
       <span />
       <chakra.div role="gridcell" px={2} style={{ paddingInlineStart: 8 + depth * 20 }}>
-        <TextCell
-          label={text.steps.newRow[newRow.where]}
-          placeholder={text.steps.newRow[newRow.where]}
-          value=""
-          start=""
-          onCommit={(typed) => {
-            cancel();
-            if (typed || newRow.where === "decision" || newRow.where === "parallel") writeNewRow(sheet, newRow, typed);
-          }}
-          onLeave={(event) => {
-            // A list goes on until one stops it.
-            if (event.key === "Enter" && !event.shiftKey) startRow("behind");
-            else onLeave(event);
-          }}
-          onCancel={cancel}
-        />
+        {newRow.where === "meanwhile" ? (
+          <ChoiceCell
+            label={text.steps.newRow.meanwhile}
+            placeholder={text.steps.newRow.meanwhile}
+            start={newRow.start}
+            options={(typed) =>
+              typed.trim() === ""
+                ? []
+                : happeningsFor(typed, today()).map((one) => ({
+                    id: JSON.stringify(one),
+                    label: text.steps.happening(one.trigger, one.goesOn, typed.trim()),
+                  }))
+            }
+            onChoose={({ id }, typed) => {
+              cancel();
+              writeMeanwhile(sheet, newRow, JSON.parse(id) as Happening, typed);
+            }}
+            onLeave={(event) => {
+              cancel();
+              if (event.key !== "Enter") onLeave(event);
+            }}
+            onCancel={cancel}
+          />
+        ) : (
+          <TextCell
+            label={text.steps.newRow[newRow.where]}
+            placeholder={text.steps.newRow[newRow.where]}
+            value=""
+            start={newRow.start}
+            onCommit={(typed) => {
+              cancel();
+              if (typed || newRow.where === "decision" || newRow.where === "parallel")
+                writeNewRow(sheet, newRow, typed);
+            }}
+            onLeave={(event) => {
+              // A list goes on until one stops it.
+              if (event.key === "Enter" && !event.shiftKey) startRow("behind");
+              else onLeave(event);
+            }}
+            onCancel={cancel}
+          />
+        )}
       </chakra.div>
     </chakra.div>
   );

@@ -9,9 +9,10 @@ import { text } from "../../messages";
 import { newId } from "../../version/actions";
 import { useVersionStore } from "../../version/VersionContext";
 import { EntryCell, type EntryLabel } from "./EntryCell";
+import { FigureCell } from "./FigureCell";
 import { rowGridOf, rowHeight } from "./grid";
-import { PathEnd } from "./PathEnd";
-import { estimate, moveBehind } from "./sheetActions";
+import { calledRow, PathEnd, PathGoalCell } from "./PathEnd";
+import { moveBehind } from "./sheetActions";
 import { type Column, useSheetStore } from "./sheetStore";
 import { TextCell } from "./TextCell";
 import type { Sheet } from "./useSheet";
@@ -33,13 +34,20 @@ interface SheetRowProps {
 
 export const cellId = (row: string, column: Column) => `cell-${column}-${row}`;
 
+/** A cell that is being written is kept when another is pressed: it loses the focus before it goes. */
+function goByHand(row: string, column: Column): void {
+  const written = document.activeElement;
+  if (written instanceof HTMLElement && written.dataset.sheetCell !== undefined) written.blur();
+  useSheetStore.getState().go(row, column);
+}
+
 /** What a dragged row is called while it is dragged, so that nothing else can be dropped into a sheet. */
 const draggedRow = "application/x-lane-row";
 
 /** All that a row shows of the model: two rows with one look need no second drawing. */
 export function lookOf({ model }: Sheet, row: StepRow, numberOf: (element: string) => string): string {
   const element = row.kind === "step" ? model.elements.get(row.element) : undefined;
-  const to = row.kind === "jump" ? [nameOf(model, row.to), model.elements.get(row.to)?.type, numberOf(row.to)] : null;
+  const to = row.kind === "jump" ? calledRow(model, row.to, numberOf) : null;
   const split = row.kind === "path" ? model.elements.get(row.of) : undefined;
   const path = row.kind === "path" && [nameOf(model, row.flow), split?.type, split?.default === row.flow];
   const isNumbered = row.kind === "step" && row.number !== "";
@@ -112,7 +120,7 @@ export function SheetRow(props: SheetRowProps) {
         draggable={mayMove}
         title={mayMove ? text.steps.drag : undefined}
         onDragStart={(event) => event.dataTransfer.setData(draggedRow, row.id)}
-        onMouseDown={() => useSheetStore.getState().go(row.id, "step")}
+        onMouseDown={() => goByHand(row.id, "step")}
       >
         {row.kind === "step" ? row.number : ""}
       </div>
@@ -139,8 +147,8 @@ const RowCells = memo(function RowCells(props: SheetRowProps) {
       borderColor="ink"
       outline={column === name ? "2px solid var(--chakra-colors-accent)" : undefined}
       outlineOffset="-2px"
-      onMouseDown={() => useSheetStore.getState().row !== row.id && useSheetStore.getState().go(row.id, name)}
-      onClick={() => useSheetStore.getState().column !== name && useSheetStore.getState().go(row.id, name)}
+      onMouseDown={() => useSheetStore.getState().row !== row.id && goByHand(row.id, name)}
+      onClick={() => useSheetStore.getState().column !== name && goByHand(row.id, name)}
       onDoubleClick={() => useSheetStore.getState().edit(null)}
     >
       {name === "step" ? (
@@ -164,17 +172,20 @@ function StepCell({
   const { dispatch } = useVersionStore().getState();
   const cancel = () => useSheetStore.getState().set({ editing: null });
   const isEdited = column === "step" && editing !== null;
-  const indent = row.depth * 20 + (row.kind === "path" ? 0 : row.kind === "step" ? 0 : 4);
+  const leading = useSheetStore((state) => state.leading);
+  const indent = row.depth * 20 + (row.kind === "jump" || row.kind === "stop" ? 4 : 0);
+  const isPathEnd = row.kind === "jump" || row.kind === "stop" || element?.type === "endEvent";
+  if (isEdited && (leading || isPathEnd))
+    return (
+      <chakra.div w="100%" style={{ paddingInlineStart: indent }}>
+        <PathGoalCell sheet={sheet} row={row} start={editing.start} numberOf={numberOf} onLeave={onLeave} />
+      </chakra.div>
+    );
   if (row.kind === "jump" || row.kind === "stop")
     return (
-      <PathEnd
-        sheet={sheet}
-        row={row}
-        indent={indent}
-        editing={isEdited ? editing : null}
-        numberOf={numberOf}
-        onLeave={onLeave}
-      />
+      <chakra.div display="flex" w="100%" minW={0} style={{ paddingInlineStart: indent }}>
+        <PathEnd sheet={sheet} row={row} numberOf={numberOf} />
+      </chakra.div>
     );
   const named = row.kind === "path" ? row.flow : row.element;
   const name = sheet.model.elements.get(named)?.name ?? "";
@@ -341,26 +352,9 @@ function OtherCell({
     }
     case "time":
     case "cost": {
-      if (!isActivity(element.type)) return null;
-      const value = cells[name];
-      return edited ? (
-        <TextCell
-          label={label}
-          value={value}
-          placeholder={text.steps.estimateHints[name]}
-          start={edited.start}
-          onCommit={(typed) => {
-            cancel();
-            if (typed !== value) estimate(sheet, step, name, typed);
-          }}
-          onLeave={onLeave}
-          onCancel={cancel}
-        />
-      ) : (
-        <chakra.span truncate w="100%" textAlign={name === "cost" ? "end" : "start"} title={value}>
-          {value}
-        </chakra.span>
-      );
+      const waits = name === "time" ? cells.waits : undefined;
+      if (!isActivity(element.type) && waits === undefined) return null;
+      return <FigureCell {...shared} sheet={sheet} step={step} column={name} waits={waits} value={cells[name]} />;
     }
     case "guidance":
       return edited ? (

@@ -2,22 +2,18 @@
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { Download } from "lucide-react";
 import dynamic from "next/dynamic";
-import { useCallback, useMemo, useRef, useState } from "react";
-import { type ColumnMap, headOf, recogniseHeadings } from "@/core/capture";
+import { useCallback, useMemo, useRef } from "react";
+import { headOf } from "@/core/capture";
 import { wordsOf } from "@/core/model";
-import { readTable, type TableRows } from "@/core/table";
-import { useEntries } from "../../controls/entries";
-import { complain, toaster } from "../../controls/toaster";
 import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 import { FollowingPage } from "./FollowingPage";
 import { HeadSentence } from "./HeadSentence";
-import { PasteDialog } from "./PasteDialog";
-import { pasteRows } from "./pasteRows";
 import { SheetBar } from "./SheetBar";
 import { SheetGrid } from "./SheetGrid";
 import { startRow } from "./sheetActions";
 import { useSheetStore } from "./sheetStore";
+import { usePasting } from "./usePasting";
 import { useSheet } from "./useSheet";
 
 // Its own "loading" keeps the stage around it, and the focus in it, as they are.
@@ -41,8 +37,7 @@ export function StepsStage() {
   const row = useSheetStore((state) => state.row);
   const newRow = useSheetStore((state) => state.newRow);
   const estimates = useSheetStore((state) => state.estimates);
-  const [unclear, setUnclear] = useState<TableRows | null>(null);
-  const { create } = useEntries();
+  const pasting = usePasting(current);
   const chosenRow = sheet.rows[sheet.indexOf(row)];
   const chosen = chosenRow?.kind === "step" || chosenRow?.kind === "stop" ? chosenRow.element : undefined;
   const element = chosen === undefined ? undefined : sheet.model.elements.get(chosen);
@@ -58,22 +53,6 @@ export function StepsStage() {
   const processes = useKept(sheet.processes.map(({ id, name }) => ({ id, name })));
   const steps = sheet.rows.filter((row) => row.kind === "step" && row.number !== "").length;
   const paths = sheet.rows.filter((row) => row.kind === "path").length;
-  const insert = async (rows: TableRows, map: ColumnMap) => {
-    try {
-      const count = await pasteRows(sheet, rows, map, create);
-      if (count !== null) toaster.create({ description: text.steps.pasted(count) });
-    } catch (error) {
-      complain(error);
-    }
-  };
-  const onPaste = (pasted: string) => {
-    const table = readTable(pasted);
-    if (!table.ok) return complain(new Error(table.problems[0]?.message));
-    if (table.value.length === 0) return complain(new Error(text.steps.pasteNoSteps));
-    const { isClear, hasHeadings, map } = recogniseHeadings(table.value);
-    if (isClear) void insert(hasHeadings ? table.value.slice(1) : table.value, map);
-    else setUnclear(table.value);
-  };
   const exportPath = `/api/export?version=${encodeURIComponent(info.version.id)}&format=csv&process=${encodeURIComponent(sheet.process)}&name=${encodeURIComponent(`${info.process.name} ${info.version.name}`)}`;
   const end = useMemo(
     () => (
@@ -103,7 +82,7 @@ export function StepsStage() {
       <chakra.h1 srOnly>{`${text.stages.steps}: ${info.process.name}, ${info.version.name}`}</chakra.h1>
       <HeadSentence head={head} processes={processes} current={current} end={end} />
       <Flex direction="column" flex="1.55 1 0" minH={0} position="relative">
-        <SheetGrid sheet={sheet} onPaste={onPaste} />
+        <SheetGrid sheet={sheet} />
         {sheet.rows.length === 0 && !newRow && (
           <Flex position="absolute" inset="60px 0 0" justify="center" pointerEvents="none">
             <chakra.p color="quiet" textAlign="center" maxW="60ch">
@@ -147,16 +126,7 @@ export function StepsStage() {
             </div>
           </Flex>
         )}
-        {unclear && (
-          <PasteDialog
-            rows={unclear}
-            onClose={() => setUnclear(null)}
-            onInsert={(rows, map) => {
-              setUnclear(null);
-              void insert(rows, map);
-            }}
-          />
-        )}
+        {pasting}
         <FollowingPage model={sheet.model} diagram={sheet.diagram} chosen={chosen} onChoose={choose} />
       </Flex>
     </>

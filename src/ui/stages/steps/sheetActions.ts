@@ -3,18 +3,22 @@ import {
   addBehind,
   addDecision,
   addFirstStep,
+  addMeanwhile,
   addParallel,
   addPath,
   changeSplit,
+  type Happening,
   leadTo,
   moveRow,
   moveRowBehind,
+  type PathGoal,
   readAmount,
   removeRow,
   type StepRow,
 } from "@/core/capture";
 import { say } from "@/core/messages";
-import type { Id } from "@/core/model";
+import { type Id, nameOf, readDuration, readTimer } from "@/core/model";
+import { toaster } from "../../controls/toaster";
 import { text } from "../../messages";
 import { type Column, type NewRow, useSheetStore } from "./sheetStore";
 import type { Sheet } from "./useSheet";
@@ -41,6 +45,8 @@ export function writeNewRow(sheet: Sheet, { row, where }: NewRow, name: string):
         return addParallel(draft, sheet.rows, at, name);
       case "path":
         return addPath(draft, splitOf(sheet.rows[at] as StepRow), name);
+      case "meanwhile":
+        return draft.refuse("no-happening", say`Choose what it is that happens.`);
     }
   });
   if (!done) return null;
@@ -53,22 +59,48 @@ function splitOf(row: StepRow): Id {
   return row.kind === "path" ? row.of : row.kind === "step" || row.kind === "stop" ? row.element : row.to;
 }
 
-export function startRow(where: NewRow["where"]): void {
-  const { row, set } = useSheetStore.getState();
-  set({ newRow: { row, where }, editing: null });
+/** Writes what may happen while the chosen step is under way, with a path of its own. */
+export function writeMeanwhile(sheet: Sheet, { row }: NewRow, happening: Happening, typed: string): void {
+  const chosen = sheet.rows[sheet.indexOf(row)];
+  const done = sheet.run((draft) => {
+    if (chosen?.kind !== "step")
+      return draft.refuse("no-step", say`Choose a step; what happens meanwhile is then written below it.`);
+    return addMeanwhile(draft, chosen.element, happening, { typed, today: today() });
+  });
+  goTo(done?.focus, "step");
+}
+
+export const today = () => new Date().toISOString().slice(0, 10);
+
+export function startRow(where: NewRow["where"], start = ""): void {
+  const { row, write } = useSheetStore.getState();
+  write({ row, where, start });
 }
 
 export function removeChosen(sheet: Sheet): void {
   const at = sheet.indexOf(useSheetStore.getState().row);
   if (at < 0) return;
-  const next =
-    sheet.rows.slice(at + 1).find((row) => row.kind === "step") ??
-    sheet.rows.slice(0, at).findLast((row) => row.kind === "step");
+  const chosen = sheet.rows[at] as StepRow;
+  let along: readonly string[] = [];
+  let next: StepRow | undefined;
   const done = sheet.run((draft) => {
     removeRow(draft, sheet.rows, at);
+    const stays = (row: StepRow) => row.kind === "step" && draft.model.elements.has(row.element);
+    along = goneAlong(sheet, chosen, (element) => draft.model.elements.has(element));
+    next = sheet.rows.slice(at + 1).find(stays) ?? sheet.rows.slice(0, at).findLast(stays);
     return undefined;
   });
-  if (done && next) useSheetStore.getState().go(next.id);
+  if (!done) return;
+  if (next) useSheetStore.getState().go(next.id);
+  if (along.length > 0) toaster.create({ description: text.steps.removedAlong(along) });
+}
+
+/** The steps that went with a row that was deleted, by name: what only it led to. */
+function goneAlong(sheet: Sheet, chosen: StepRow, isThere: (element: Id) => boolean): readonly string[] {
+  return sheet.rows.flatMap((row) => {
+    if (row.kind !== "step" || row.number === "" || row.id === chosen.id || isThere(row.element)) return [];
+    return [nameOf(sheet.model, row.element) || text.steps.unnamed];
+  });
 }
 
 export function moveChosen(sheet: Sheet, direction: "up" | "down"): void {
@@ -82,6 +114,14 @@ export function moveBehind(sheet: Sheet, row: string, behind: string): void {
   const at = sheet.indexOf(row);
   if (at < 0 || row === behind) return;
   goTo(sheet.run((draft) => moveRowBehind(draft, sheet.process, sheet.rows, at, behind))?.focus);
+}
+
+/** Why what is typed into a column cannot be read; undefined where it can, or where the cell is emptied. */
+export function unreadable(column: "time" | "cost" | "waits", typed: string): string | undefined {
+  if (typed === "") return undefined;
+  if (column === "cost") return readAmount(typed) === undefined ? text.steps.noAmount(typed) : undefined;
+  if (column === "time") return readDuration(typed) === undefined ? text.steps.noDuration(typed) : undefined;
+  return readTimer(typed, today()) === undefined ? text.steps.noTime(typed) : undefined;
 }
 
 /** Writes what a step takes, as it is typed; an empty cell takes it off. */
@@ -113,13 +153,33 @@ export function turnWays(sheet: Sheet): void {
   });
 }
 
-export function leadChosen(sheet: Sheet, to: Id | "end"): void {
-  const at = sheet.indexOf(useSheetStore.getState().row);
+/** Leads the path of the chosen row on, or to its end; the row stays chosen, or the one that now stands for it. */
+export function leadChosen(sheet: Sheet, goal: PathGoal): void {
+  const { row, go } = useSheetStore.getState();
+  const at = sheet.indexOf(row);
   if (at < 0) return;
-  sheet.run((draft) => {
-    leadTo(draft, sheet.rows, at, to);
+  const chosen = sheet.rows[at] as StepRow;
+  const source = sourceOf(sheet, chosen);
+  let stays = false;
+  const done = sheet.run((draft) => {
+    leadTo(draft, sheet.rows, at, goal);
+    stays = chosen.kind === "path" || (chosen.kind === "step" && draft.model.elements.has(chosen.element));
     return undefined;
   });
+  // A row that said where the path went is another now: the keyboard goes to what it stood behind.
+  if (done && !stays && source) go(source, "step");
+}
+
+/** The row a path's last row stands behind. */
+function sourceOf(sheet: Sheet, row: StepRow): string | undefined {
+  const before = sheet.rows.slice(0, sheet.indexOf(row.id));
+  return before.findLast((other) => other.kind === "path" || other.kind === "step")?.id;
+}
+
+/** Begins to look up where the chosen row's path leads. */
+export function askWhere(sheet: Sheet): void {
+  const { row, set } = useSheetStore.getState();
+  if (sheet.indexOf(row) >= 0) set({ leading: true, editing: { start: "" }, newRow: null });
 }
 
 /** One row or column further; stays at the edge of the sheet. Tells whether there was somewhere to go. */

@@ -1,5 +1,5 @@
 import type { KeyboardEvent } from "react";
-import { leadChosen, moveChosen, removeChosen, startRow, step, turnWays } from "./sheetActions";
+import { askWhere, leadChosen, moveChosen, removeChosen, startRow, step, turnWays } from "./sheetActions";
 import { useSheetStore } from "./sheetStore";
 import type { Sheet } from "./useSheet";
 
@@ -40,7 +40,7 @@ export function onSheetKey(event: KeyboardEvent, sheet: Sheet): boolean {
       return true;
   }
   if (event.key.length !== 1 || event.key === " ") return false;
-  if (sheet.rows.length === 0) startRow("behind");
+  if (sheet.rows.length === 0) startRow("behind", event.key);
   else edit(event.key);
   return true;
 }
@@ -62,7 +62,13 @@ export function onGesture(event: KeyboardEvent, sheet: Sheet): boolean {
       turnWays(sheet);
       return true;
     case "KeyE":
-      leadChosen(sheet, "end");
+      leadChosen(sheet, { end: "" });
+      return true;
+    case "KeyL":
+      askWhere(sheet);
+      return true;
+    case "KeyM":
+      startRow("meanwhile");
       return true;
     case "ArrowUp":
       moveChosen(sheet, "up");
