@@ -11,7 +11,7 @@ import { Held } from "@/jobs/handover";
 import type { JobWorker } from "@/jobs/worker";
 import { hearFeed, localMember } from "@/server";
 import { closeWorkspace, openWorkspace } from "@/server/testing/workspace";
-import { toaster } from "@/ui/controls/toaster";
+import { untell } from "@/ui/controls/notices";
 import { DirectoryPage } from "@/ui/directory/DirectoryPage";
 import { FindPage } from "@/ui/find/FindPage";
 import { HomePage } from "@/ui/home/HomePage";
@@ -88,7 +88,7 @@ export async function openApplication(
         await waitFor(() => state.textContent === "Saved" || Promise.reject(new Error("not saved")), {
           timeout: 8_000,
         }).catch(() => undefined);
-      toaster.dismiss();
+      untell();
       cleanup();
       forgetAnswers();
       vi.unstubAllGlobals();

@@ -1,6 +1,7 @@
 "use client";
 import { Button } from "@chakra-ui/react";
 import { useEffect, useRef } from "react";
+import { FootTools } from "../controls/Foot";
 import { Keycap } from "../controls/Keycap";
 import { text } from "../messages";
 
@@ -24,23 +25,23 @@ export function useFitKey(onFit: () => void, isOn = true): void {
   }, [isOn]);
 }
 
-/** Shows all of a page that is looked at, in its corner; the click is for the page alone and chooses nothing on it. */
+/** Shows all of a page that is looked at. */
 export function FitButton({ onFit, hasKey }: { readonly onFit: () => void; readonly hasKey: boolean }) {
   return (
-    <Button
-      position="absolute"
-      right="14px"
-      bottom="10px"
-      size="xs"
-      variant="outline"
-      bg="paper"
-      borderColor="line"
-      onClick={(event) => {
-        event.stopPropagation();
-        onFit();
-      }}
-    >
-      {text.diagram.fit} {hasKey && <Keycap>0</Keycap>}
-    </Button>
+    <FootTools>
+      <Button
+        size="xs"
+        variant="outline"
+        bg="paper"
+        borderColor="line"
+        onClick={(event) => {
+          // What is in the foot still belongs to the page, which takes a click for a choice.
+          event.stopPropagation();
+          onFit();
+        }}
+      >
+        {text.diagram.fit} {hasKey && <Keycap>0</Keycap>}
+      </Button>
+    </FootTools>
   );
 }

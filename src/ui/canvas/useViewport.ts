@@ -13,6 +13,8 @@ export interface Viewport {
   /** As a page is opened: all of it where that stays legible, else its upper left part. */
   readonly open: (bounds: Bounds) => void;
   readonly show: (bounds: Bounds) => void;
+  /** Moves up what came to lie below the edge, as when the tray opened under it. */
+  readonly uncover: (bounds: Bounds) => void;
   /** Goes where another viewport is: its scale, and its shift on the screen. */
   readonly put: (place: { readonly k: number; readonly x: number; readonly y: number }) => void;
   readonly zoomBy: (factor: number) => void;
@@ -199,6 +201,20 @@ export function useViewport(
     [apply],
   );
 
+  const uncover = useCallback(
+    (bounds: Bounds) => {
+      const box = size.current;
+      const { k, x, y } = transform.current;
+      const top = bounds.y * k + y;
+      const bottom = top + bounds.height * k;
+      const hidden = bottom + 12 - box.height;
+      // What was out of sight before, or is higher than the view, is left where it is.
+      if (hidden <= 0 || top - hidden < 0 || hidden > box.height) return;
+      apply(zoomIdentity.translate(x, y - hidden).scale(k), true);
+    },
+    [apply],
+  );
+
   const put = useCallback(
     ({ k, x, y }: { readonly k: number; readonly x: number; readonly y: number }) =>
       apply(zoomIdentity.translate(x, y).scale(k), false),
@@ -220,7 +236,7 @@ export function useViewport(
     [frame],
   );
   return useMemo(
-    () => ({ transform, toPage, fit, open, show, put, zoomBy, zoomTo, onMove }),
-    [toPage, fit, open, show, put, zoomBy, zoomTo, onMove],
+    () => ({ transform, toPage, fit, open, show, uncover, put, zoomBy, zoomTo, onMove }),
+    [toPage, fit, open, show, uncover, put, zoomBy, zoomTo, onMove],
   );
 }

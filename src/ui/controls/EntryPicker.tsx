@@ -4,8 +4,8 @@ import { useId, useRef, useState } from "react";
 import { type EntryKind, foldedName, lookUp } from "@/core/directory";
 import { text } from "../messages";
 import { useEntries } from "./entries";
+import { complain } from "./notices";
 import { OptionList } from "./OptionList";
-import { complain } from "./toaster";
 
 interface EntryPickerProps {
   readonly kind: EntryKind;

@@ -7,7 +7,7 @@ import { ask } from "../kernel/ask";
 import { did } from "../kernel/history";
 import { knownNow, lookAgain, useAsked } from "../kernel/queries";
 import { text } from "../messages";
-import { complain } from "./toaster";
+import { complain } from "./notices";
 
 const none: readonly ListedEntry[] = [];
 const reload = () => lookAgain([{ kind: "directory" }]);

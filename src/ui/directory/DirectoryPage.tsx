@@ -7,8 +7,8 @@ import { type EntryKind, entryKinds, foldedName, similarEntries } from "@/core/d
 import { decodeText } from "@/core/table";
 import { AskDialog } from "../controls/AskDialog";
 import { createEntry, useEntries } from "../controls/entries";
+import { complain, tell } from "../controls/notices";
 import { EmptyState, LoadingPage } from "../controls/states";
-import { complain, toaster } from "../controls/toaster";
 import { ask } from "../kernel/ask";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
@@ -47,7 +47,7 @@ export function DirectoryPage() {
       const { versions } = await ask(directory.mergeEntries, { from, into });
       setChosen(into);
       await reload();
-      toaster.create({ description: text.directory.merged(named(from), named(into), versions.length) });
+      tell({ description: text.directory.merged(named(from), named(into), versions.length) });
     } catch (reason) {
       complain(reason);
     }
@@ -59,7 +59,7 @@ export function DirectoryPage() {
         text: decodeText(new Uint8Array(await picked.arrayBuffer())),
       });
       await reload();
-      toaster.create({ description: text.directory.imported(answer.made, answer.known) });
+      tell({ description: text.directory.imported(answer.made, answer.known) });
     } catch (reason) {
       complain(reason);
     }
@@ -69,7 +69,7 @@ export function DirectoryPage() {
     setChosen(null);
   };
   return (
-    <Flex direction="column" h="100dvh">
+    <Flex direction="column" h="100%">
       <TopRow
         trail={
           <chakra.h1 color="ink" fontWeight="700">

@@ -6,7 +6,7 @@ import { directory } from "@/contract";
 import type { ListedEntry } from "@/contract/directory";
 import { roleHues } from "@/core/directory";
 import { Choice, TextField } from "../controls/fields";
-import { complain, toaster } from "../controls/toaster";
+import { complain, tell } from "../controls/notices";
 import { ask } from "../kernel/ask";
 import { doAct, undoLast } from "../kernel/history";
 import { useAsked } from "../kernel/queries";
@@ -44,7 +44,7 @@ export function EntryDetail({
         () => ask(directory.changeEntry, { id: entry.id, ...fields }),
         () => ask(directory.changeEntry, { id: entry.id, ...before }),
       );
-      if (versions.length > 0) toaster.create({ description: text.directory.renamed(versions.length) });
+      if (versions.length > 0) tell({ description: text.directory.renamed(versions.length) });
       await onChanged();
     } catch (reason) {
       complain(reason);
@@ -59,7 +59,7 @@ export function EntryDetail({
       );
       onGone();
       await onChanged();
-      toaster.create({
+      tell({
         description: text.home.removed(entry.name),
         action: { label: text.home.undo, onClick: () => void undoLast().then(onChanged).catch(complain) },
       });

@@ -33,7 +33,7 @@ export function FindPage() {
     ["system", entriesOf("system")],
   ] as const;
   return (
-    <Flex direction="column" h="100dvh">
+    <Flex direction="column" h="100%">
       <TopRow
         trail={
           <chakra.h1 color="ink" fontWeight="700">

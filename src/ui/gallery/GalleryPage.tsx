@@ -20,7 +20,7 @@ export function GalleryPage() {
     }))
     .filter(({ shown }) => shown.length > 0);
   return (
-    <Flex direction="column" h="100dvh" minH={0}>
+    <Flex direction="column" h="100%" minH={0}>
       <TopRow trail={<span>{text.gallery.title}</span>} />
       <Box as="main" id="content" flex="1" overflowY="auto" px={8} py={5} bg="ground">
         <Flex align="baseline" gap={4} mb={4} wrap="wrap">

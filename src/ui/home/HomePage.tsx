@@ -6,8 +6,8 @@ import { useRouter } from "next/navigation";
 import { type DragEvent, useDeferredValue, useRef, useState } from "react";
 import { home } from "@/contract";
 import type { HomeArea, HomeOrder, HomeProcess } from "@/contract/home";
+import { complain, tell } from "../controls/notices";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
-import { complain, toaster } from "../controls/toaster";
 import { ask } from "../kernel/ask";
 import { doDelete } from "../kernel/deletions";
 import { doAct, undoLast } from "../kernel/history";
@@ -80,7 +80,7 @@ export function HomePage() {
     try {
       await doDelete(text.home.removed(name), remove);
       await load();
-      toaster.create({
+      tell({
         description: text.home.removed(name),
         action: { label: text.home.undo, onClick: () => run(undoLast()) },
       });
@@ -96,7 +96,7 @@ export function HomePage() {
   return (
     <Flex
       direction="column"
-      h="100dvh"
+      h="100%"
       onDragOver={(event) => {
         event.preventDefault();
         if (event.dataTransfer.types.includes("Files")) setDropping(true);

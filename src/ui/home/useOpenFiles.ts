@@ -1,7 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
-import { complain } from "../controls/toaster";
+import { complain } from "../controls/notices";
 import { sendBytes } from "../kernel/ask";
 
 /** Opens files as processes of an area, one after the other, with a way to call it off. `firstArea`: makes one where there is none. */

@@ -14,7 +14,7 @@ interface PlainPageProps {
 /** A page that holds nothing but what went wrong and the ways on: where an address leads nowhere, or a page could not be shown. */
 export function PlainPage({ title, explain, retry }: PlainPageProps) {
   return (
-    <Flex as="main" direction="column" align="center" justify="center" gap={4} minH="100vh" px={6} textAlign="center">
+    <Flex as="main" direction="column" align="center" justify="center" gap={4} minH="100%" px={6} textAlign="center">
       <Box as="h1" fontSize="20px" fontWeight="700">
         {title}
       </Box>

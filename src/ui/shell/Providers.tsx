@@ -1,8 +1,8 @@
 "use client";
-import { ChakraProvider } from "@chakra-ui/react";
+import { ChakraProvider, Flex } from "@chakra-ui/react";
 import { ThemeProvider } from "next-themes";
 import type { ReactNode } from "react";
-import { Toasts } from "../controls/toaster";
+import { Foot } from "../controls/Foot";
 import { QueriesProvider } from "../kernel/queries";
 import { StyleRegistry } from "./StyleRegistry";
 import { system } from "./theme";
@@ -13,8 +13,12 @@ export function Providers({ nonce, children }: { readonly nonce: string; readonl
       <QueriesProvider>
         <ChakraProvider value={system}>
           <ThemeProvider nonce={nonce} attribute="class" disableTransitionOnChange defaultTheme="light">
-            {children}
-            <Toasts />
+            <Flex direction="column" h="100dvh">
+              <Flex direction="column" flex="1" minH={0} overflowY="auto">
+                {children}
+              </Flex>
+              <Foot />
+            </Flex>
           </ThemeProvider>
         </ChakraProvider>
       </QueriesProvider>

@@ -6,7 +6,7 @@ import NextLink from "next/link";
 import { useTheme } from "next-themes";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Keycap } from "../controls/Keycap";
-import { complain, toaster } from "../controls/toaster";
+import { complain, tell } from "../controls/notices";
 import { sendBytes } from "../kernel/ask";
 import { nextInHistory, redoLast, type Turned, undoLast } from "../kernel/history";
 import { useUndoKeys } from "../kernel/useUndoKeys";
@@ -25,7 +25,7 @@ const FindAnything = dynamic(() => findAnything().then((file) => file.FindAnythi
 function tellUndone(turned: Turned | undefined, isRedo: boolean): void {
   if (!turned || turned.isSeen) return;
   const words = isRedo ? text.shell.redone(turned.label) : text.shell.undone(turned.label);
-  toaster.create({ description: words, duration: 4000 });
+  tell({ description: words, duration: 4000 });
 }
 
 /** Taking back and bringing again, by name, for Ctrl+K. */
@@ -82,7 +82,7 @@ export function TopRow({ trail, state, commands = [] }: TopRowProps) {
     if (!chosen || !window.confirm(text.shell.restoreAsk)) return;
     try {
       await sendBytes("/api/restore", chosen);
-      toaster.create({ description: text.shell.restored });
+      tell({ description: text.shell.restored });
       window.location.assign("/");
     } catch (error) {
       complain(error);

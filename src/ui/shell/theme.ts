@@ -19,7 +19,6 @@ import {
   tableSlotRecipe,
   textareaRecipe,
   textStyles,
-  toastSlotRecipe,
   tokens,
 } from "@chakra-ui/react/theme";
 
@@ -45,7 +44,6 @@ const components = defineConfig({
       nativeSelect: nativeSelectSlotRecipe,
       progress: progressSlotRecipe,
       table: tableSlotRecipe,
-      toast: toastSlotRecipe,
     },
   },
 });

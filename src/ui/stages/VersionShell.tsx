@@ -4,7 +4,7 @@ import dynamic from "next/dynamic";
 import { usePathname, useRouter } from "next/navigation";
 import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { isFlowNode, type Model } from "@/core/model";
-import { complain, toaster } from "../controls/toaster";
+import { complain, tell } from "../controls/notices";
 import { useActsUnderWay } from "../kernel/ask";
 import { text } from "../messages";
 import type { PaletteCommand } from "../shell/paletteStore";
@@ -72,7 +72,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
     [router, info.version.id, info.version.kind],
   );
   return (
-    <Flex direction="column" h="100dvh" minH={0}>
+    <Flex direction="column" h="100%" minH={0}>
       <TopRow
         commands={commands}
         trail={
@@ -162,7 +162,7 @@ function useNotices(): void {
   useEffect(() => {
     if (!notice) return;
     if (notice.kind === "refusal") complain(new Error(notice.message));
-    else toaster.create({ description: notice.message });
+    else tell({ description: notice.message });
   }, [notice]);
 }
 

@@ -2,7 +2,7 @@
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import Link from "next/link";
 import { inVersion } from "@/contract";
-import { complain, toaster } from "../controls/toaster";
+import { complain, tell } from "../controls/notices";
 import { ask } from "../kernel/ask";
 import { useAsked } from "../kernel/queries";
 import { text } from "../messages";
@@ -21,7 +21,7 @@ export function DamagedVersion({
   const putBack = async (number: number) => {
     try {
       await ask(inVersion.restoreRevision, { version, number });
-      toaster.create({ description: text.version.restored(number) });
+      tell({ description: text.version.restored(number) });
       onMended();
     } catch (error) {
       complain(error);

@@ -1,7 +1,7 @@
 import { nanoid } from "nanoid";
 import { canHoldBoundaryEvents, type Kind } from "@/core/commands";
 import type { Element, Id, Point } from "@/core/model";
-import { complain } from "../controls/toaster";
+import { complain } from "../controls/notices";
 import { useDiagram } from "./diagramStore";
 import { tidyPage } from "./tidyPage";
 import type { VersionStore } from "./versionStore";

@@ -7,8 +7,10 @@ interface DiagramState {
   readonly page: string | null;
   readonly naming: string | null;
   readonly trayOpen: boolean;
-  /** In pixels; kept in this browser. */
-  readonly trayHeight: number;
+  /** With nothing chosen, the tray can tell about the process itself. */
+  readonly aboutOpen: boolean;
+  /** In pixels, as somebody dragged it; kept in this browser. Null: as high as what it holds, at most a third of the stage. */
+  readonly trayHeight: number | null;
   readonly outlineOpen: boolean;
   readonly keysOpen: boolean;
   readonly matrixOpen: boolean;
@@ -34,6 +36,7 @@ interface DiagramState {
         | "page"
         | "naming"
         | "trayOpen"
+        | "aboutOpen"
         | "trayHeight"
         | "outlineOpen"
         | "keysOpen"
@@ -50,11 +53,11 @@ interface DiagramState {
   ) => void;
 }
 
-const heightKey = "lucid-lane.trayHeight";
+const heightKey = "lucid-lane.trayHeight.2";
 
-function keptHeight(): number {
+function keptHeight(): number | null {
   const kept = typeof localStorage === "undefined" ? 0 : Number(localStorage.getItem(heightKey));
-  return kept > 0 ? kept : 206;
+  return kept > 0 ? kept : null;
 }
 
 export const useDiagram = create<DiagramState>((set) => ({
@@ -62,6 +65,7 @@ export const useDiagram = create<DiagramState>((set) => ({
   page: null,
   naming: null,
   trayOpen: true,
+  aboutOpen: false,
   trayHeight: keptHeight(),
   outlineOpen: false,
   keysOpen: false,
@@ -81,7 +85,7 @@ export const useDiagram = create<DiagramState>((set) => ({
         : [...state.selection, id],
     })),
   set: (change) => {
-    if (change.trayHeight !== undefined) localStorage.setItem(heightKey, String(change.trayHeight));
+    if (change.trayHeight !== undefined) localStorage.setItem(heightKey, String(change.trayHeight ?? ""));
     set(change);
   },
 }));

@@ -4,7 +4,7 @@ import { check } from "@/contract";
 import type { CheckData } from "@/contract/check";
 import { type CheckOptions, type Finding, type ProfileName, type Verdict, verdictOf } from "@/core/check";
 import type { Model } from "@/core/model";
-import { complain } from "../controls/toaster";
+import { complain } from "../controls/notices";
 import { JobRunner } from "../kernel/jobRunner";
 import { lookAgain, useAsked } from "../kernel/queries";
 import { useVersion } from "./VersionContext";

@@ -1,6 +1,6 @@
 import { type Command, noteTidy } from "@/core/commands";
 import type { Edit, Id, Model } from "@/core/model";
-import { toaster } from "../controls/toaster";
+import { tell, untell } from "../controls/notices";
 import { JobRunner } from "../kernel/jobRunner";
 import { text } from "../messages";
 import type { VersionStore } from "./versionStore";
@@ -22,9 +22,9 @@ export const isLargePage = (model: Model, diagram: Id): boolean => sizeOf(model,
 /** Asks the worker for something; after a while one is told, and may call it off, which gives null. */
 export function inWorker<Answer>(words: string, ask: (runner: JobRunner) => Promise<Answer>): Promise<Answer | null> {
   return new Promise((resolve, reject) => {
-    let toast: string | undefined;
+    let said: number | undefined;
     const timer = setTimeout(() => {
-      toast = toaster.create({
+      said = tell({
         description: words,
         duration: 600_000,
         action: {
@@ -40,7 +40,7 @@ export function inWorker<Answer>(words: string, ask: (runner: JobRunner) => Prom
       .then(resolve, reject)
       .finally(() => {
         clearTimeout(timer);
-        if (toast !== undefined) toaster.dismiss(toast);
+        if (said !== undefined) untell(said);
       });
   });
 }

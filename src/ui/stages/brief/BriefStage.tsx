@@ -6,8 +6,8 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { brief } from "@/contract";
 import type { ProcessGrowth } from "@/contract/brief";
 import { useEntries } from "../../controls/entries";
+import { complain, tell } from "../../controls/notices";
 import { ErrorPage, LoadingPage } from "../../controls/states";
-import { complain, toaster } from "../../controls/toaster";
 import { ask, ServerError } from "../../kernel/ask";
 import { text } from "../../messages";
 import { useBrief } from "../../version/briefStore";
@@ -67,7 +67,7 @@ function OpenBrief() {
     if (question) showQuestion(held.current, told.reading, question);
   }, [told]);
   const suggest = useCallback(() => {
-    if (startSuggesting() === 0) toaster.create({ description: text.brief.noSuggestions });
+    if (startSuggesting() === 0) tell({ description: text.brief.noSuggestions });
     held.current?.commands.focus();
   }, []);
   const editor = useBriefEditor((event, at) => onPageKey(event, at, { suggest, nextOpen, nextQuestion }));
@@ -112,7 +112,7 @@ function OpenBrief() {
       await useBrief.getState().settle();
       await useBrief.getState().open(info.process.id);
       const made = built.filter((one) => one.added > 0);
-      toaster.create({ description: text.brief.built(made.map((one) => one.name)) });
+      tell({ description: text.brief.built(made.map((one) => one.name)) });
     } catch (error) {
       tellNotBuilt(error, frames);
     } finally {
@@ -124,7 +124,7 @@ function OpenBrief() {
     const stuck = error instanceof ServerError ? error.details.map(({ code }) => code) : [];
     const others = (frames ?? told.frames.map((frame) => frame.key)).filter((key) => !stuck.includes(key));
     if (!(error instanceof ServerError) || error.code !== "not-built" || others.length === 0) return complain(error);
-    toaster.create({
+    tell({
       type: "error",
       description: error.message,
       duration: 30_000,

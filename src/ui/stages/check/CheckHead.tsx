@@ -3,7 +3,7 @@ import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { PenLine } from "lucide-react";
 import { check } from "@/contract";
 import { type ProfileName, profileNames, type Severity } from "@/core/check";
-import { complain, toaster } from "../../controls/toaster";
+import { complain, tell } from "../../controls/notices";
 import { ask } from "../../kernel/ask";
 import { doAct } from "../../kernel/history";
 import { text } from "../../messages";
@@ -39,7 +39,7 @@ export function CheckHead(props: {
     await asked.catch(() => undefined);
     await reload();
     const { revision: number } = await asked;
-    toaster.create({ description: text.check.signedNow(number) });
+    tell({ description: text.check.signedNow(number) });
   };
   return (
     <Flex px={6} py={3} gap={6} align="center" borderBottomWidth="1px" borderColor="line" bg="sheet" flexShrink={0}>

@@ -7,8 +7,8 @@ import { check } from "@/contract";
 import { type Finding, keyOf, type RuleGroup, type Severity, waiverFor } from "@/core/check";
 import { isFlowNode, nameOf, wordFor } from "@/core/model";
 import { AskDialog } from "../../controls/AskDialog";
+import { complain, tell } from "../../controls/notices";
 import { EmptyState } from "../../controls/states";
-import { complain, toaster } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
 import { doAct } from "../../kernel/history";
 import { text, worded } from "../../messages";
@@ -72,7 +72,7 @@ export function CheckStage() {
     setPreviewing(null);
     if (!afterRepair(model, finding)) return;
     store.getState().dispatch(...(finding.repair?.commands ?? []));
-    toaster.create({ description: text.check.repaired });
+    tell({ description: text.check.repaired });
   };
   if (!hasSteps) return <EmptyState>{text.check.nothing}</EmptyState>;
   const withdraw = (finding: Finding) => {

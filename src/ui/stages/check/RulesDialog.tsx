@@ -4,7 +4,7 @@ import { useState } from "react";
 import { check } from "@/contract";
 import { type Level, levelOf, type ProfileName, profileNames, type RuleGroup, shippedLevel } from "@/core/check";
 import { everyRule } from "@/core/language";
-import { complain } from "../../controls/toaster";
+import { complain } from "../../controls/notices";
 import { ask } from "../../kernel/ask";
 import { doAct } from "../../kernel/history";
 import { text, worded } from "../../messages";

@@ -6,7 +6,7 @@ import type { Command } from "@/core/commands";
 import { type ChangeGroup, familyOfCompared } from "@/core/compare";
 import { counterpartsOf, type Id } from "@/core/model";
 import { Choice } from "../../controls/fields";
-import { complain } from "../../controls/toaster";
+import { complain } from "../../controls/notices";
 import { ask } from "../../kernel/ask";
 import { text } from "../../messages";
 import { useVersionStore } from "../../version/VersionContext";

@@ -2,7 +2,7 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import type { ReasonRow } from "@/contract/compare";
 import type { ChangeGroup } from "@/core/compare";
-import { complain } from "../../controls/toaster";
+import { complain } from "../../controls/notices";
 import { text } from "../../messages";
 import { useCompare } from "./compareStore";
 import type { Compared, GiveReason } from "./useComparison";

@@ -2,7 +2,7 @@
 import { chakra } from "@chakra-ui/react";
 import { useRef, useState } from "react";
 import { finding, inVersion } from "@/contract";
-import { complain } from "../../controls/toaster";
+import { complain } from "../../controls/notices";
 import { useAsked, useAskedEach } from "../../kernel/queries";
 import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";

@@ -11,7 +11,7 @@ import {
   type Reason,
   type TakeOverRequest,
 } from "@/core/compare";
-import { complain } from "../../controls/toaster";
+import { complain } from "../../controls/notices";
 import { ask } from "../../kernel/ask";
 import { doAct } from "../../kernel/history";
 import { expecting, knownNow, useAsked } from "../../kernel/queries";

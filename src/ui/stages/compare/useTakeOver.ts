@@ -5,7 +5,7 @@ import { inVersion } from "@/contract";
 import type { Command } from "@/core/commands";
 import { type ChangeGroup, type Fault, outcomeOf, takeOver, withNeeded } from "@/core/compare";
 import type { Model } from "@/core/model";
-import { complain, toaster } from "../../controls/toaster";
+import { complain, tell } from "../../controls/notices";
 import { ask } from "../../kernel/ask";
 import { did, undoLast } from "../../kernel/history";
 import { text, worded } from "../../messages";
@@ -91,7 +91,7 @@ export function useTakeOver(compared: Compared | undefined, onDone: () => void) 
         }
         // In the open version it is undone as everything is; in the other one by the history of all that was done.
         if (!head.isOpen) did(editElsewhere(head.version, { edits: done.edits, label }));
-        toaster.create({
+        tell({
           description: text.compare.taken(compared[into].title),
           ...(!head.isOpen && {
             action: { label: text.home.undo, onClick: () => void undoLast().then(onDone, complain) },

@@ -1,12 +1,12 @@
 "use client";
-import { Button, Flex } from "@chakra-ui/react";
+import { Button } from "@chakra-ui/react";
 import { memo, type ReactNode, type RefObject, useEffect, useState } from "react";
 import type { CanvasHandle } from "../../canvas/Canvas";
 import { Keycap } from "../../controls/Keycap";
 import { text } from "../../messages";
 import { useDiagram } from "../../version/diagramStore";
 
-function CornerButton(props: {
+function FootButton(props: {
   readonly label?: string;
   readonly expanded?: boolean;
   readonly onClick: () => void;
@@ -27,7 +27,7 @@ function CornerButton(props: {
   );
 }
 
-/** In the canvas' corner: fit, scale, outline, keys. */
+/** What the page is looked at with: fit, scale, outline, matrix, keys. */
 export const CanvasButtons = memo(function CanvasButtons({
   canvas,
   onFit,
@@ -44,20 +44,20 @@ export const CanvasButtons = memo(function CanvasButtons({
     return () => clearInterval(timer);
   }, [canvas]);
   return (
-    <Flex position="absolute" right="14px" bottom="12px" gap={1.5}>
-      <CornerButton onClick={onFit}>
+    <>
+      <FootButton onClick={onFit}>
         {text.diagram.fit} <Keycap>0</Keycap>
-      </CornerButton>
-      <CornerButton label={text.diagram.zoom} onClick={() => canvas.current?.viewport.zoomTo(1)}>
+      </FootButton>
+      <FootButton label={text.diagram.zoom} onClick={() => canvas.current?.viewport.zoomTo(1)}>
         {Math.round(scale * 100)} %
-      </CornerButton>
-      <CornerButton expanded={outlineOpen} onClick={() => set({ outlineOpen: !outlineOpen })}>
+      </FootButton>
+      <FootButton expanded={outlineOpen} onClick={() => set({ outlineOpen: !outlineOpen })}>
         {text.diagram.outline} <Keycap>O</Keycap>
-      </CornerButton>
-      <CornerButton onClick={() => set({ matrixOpen: true })}>{text.matrix.short}</CornerButton>
-      <CornerButton onClick={() => set({ keysOpen: true })}>
+      </FootButton>
+      <FootButton onClick={() => set({ matrixOpen: true })}>{text.matrix.short}</FootButton>
+      <FootButton onClick={() => set({ keysOpen: true })}>
         {text.shell.keys} <Keycap>?</Keycap>
-      </CornerButton>
-    </Flex>
+      </FootButton>
+    </>
   );
 });

@@ -9,6 +9,7 @@ import { pageOf } from "@/core/drawing";
 import { type Bounds, type Id, isSubProcess, nameOf, shapeOn, shapesOf } from "@/core/model";
 import { Canvas, type CanvasHandle } from "../../canvas/Canvas";
 import { useScene } from "../../canvas/useScene";
+import { FootTools } from "../../controls/Foot";
 import { text } from "../../messages";
 import { usePalette } from "../../shell/paletteStore";
 import { addKind, newId, tidyChosen } from "../../version/actions";
@@ -51,7 +52,8 @@ export function DiagramStage() {
   const store = useVersionStore();
   const model = useVersion((state) => state.model);
   const info = useVersion((state) => state.info);
-  const { selection, page, trayOpen, outlineOpen, keysOpen, matrixOpen, naming, asking, peek, tool } = useDiagram();
+  const { selection, page, trayOpen, aboutOpen, outlineOpen, keysOpen, matrixOpen, naming, asking, peek, tool } =
+    useDiagram();
   const { select, set } = useDiagram.getState();
   const { model: settled, selection: settledSelection } = useSettled(model, selection);
   const canvas = useRef<CanvasHandle>(null);
@@ -113,6 +115,16 @@ export function DiagramStage() {
     revealed.current = wanted;
     if (wanted && store.getState().model.elements.has(wanted)) reveal(wanted);
   }, [wanted, store, reveal]);
+
+  // The tray may come to lie where the chosen element stood.
+  useEffect(() => {
+    const [only, another] = settledSelection;
+    const shape = only && another === undefined ? shapeOn(store.getState().model, diagramId, only) : undefined;
+    if (!shape || !trayOpen) return;
+    // Once the page knows its new height.
+    const timer = setTimeout(() => canvas.current?.viewport.uncover(shape.bounds), 60);
+    return () => clearTimeout(timer);
+  }, [settledSelection, trayOpen, diagramId, store]);
 
   const openPage = useCallback(
     (id: Id) => {
@@ -251,8 +263,6 @@ export function DiagramStage() {
             {text.diagram.empty}
           </chakra.p>
         )}
-        <PageTrail model={settled} diagram={diagram?.id} pages={pages} onPage={turnTo} />
-        <CanvasButtons canvas={canvas} onFit={fit} />
         {(run || shownHandovers) && <Legend marks={marks} />}
         {run && (
           <ShownNote words={text.check.run(run.length)} hide={text.check.hideRun} onHide={() => set({ run: null })} />
@@ -318,7 +328,7 @@ export function DiagramStage() {
         onAdd={add}
         onTidy={tidy}
       />
-      {trayOpen && diagram && (
+      {diagram && (settledSelection.length > 0 ? trayOpen : aboutOpen) && (
         <>
           <TrayHandle />
           <Tray
@@ -331,6 +341,10 @@ export function DiagramStage() {
           />
         </>
       )}
+      <FootTools>
+        <PageTrail model={settled} diagram={diagram?.id} pages={pages} onPage={turnTo} />
+        <CanvasButtons canvas={canvas} onFit={fit} />
+      </FootTools>
       {asking && diagram && <Questions model={model} diagram={diagram.id} selected={selected} onAdd={add} />}
       {keysOpen && <KeySheet onClose={() => set({ keysOpen: false })} />}
       <chakra.div srOnly role="status">

@@ -40,7 +40,8 @@ const usualKinds = new Set(["1", "T", "D", "P", "W", "E", "S", "U", "X", "L"]);
 
 /** The one place where elements come from: what may follow here, each with its key. Dragged out, a kind is placed by hand. */
 export const NextStrip = memo(function NextStrip({ chosen, onFlow, kinds, gestures, onAdd, onTidy }: NextStripProps) {
-  const trayOpen = useDiagram((state) => state.trayOpen);
+  const which = chosen > 0 ? "trayOpen" : "aboutOpen";
+  const isOpen = useDiagram((state) => state[which]);
   const { set } = useDiagram.getState();
   const dragged = useRef<{ x: number; y: number } | null>(null);
   // Its name stands in the tray, and would leave no room for what may follow.
@@ -86,8 +87,8 @@ export const NextStrip = memo(function NextStrip({ chosen, onFlow, kinds, gestur
               key={`${kind.type}${kind.trigger ?? ""}${kind.closed ?? ""}`}
               {...stripButton}
               px={1}
-              title={usual ? undefined : label}
-              aria-label={usual ? undefined : label}
+              title={label}
+              aria-label={usual ? `${label} ${key}` : label}
               onClick={() => onAdd(kind)}
               onPointerDown={(event) => {
                 dragged.current = { x: event.clientX, y: event.clientY };
@@ -107,7 +108,10 @@ export const NextStrip = memo(function NextStrip({ chosen, onFlow, kinds, gestur
               }}
             >
               <KindGlyph kind={kind} />
-              {usual && label}
+              {usual && (
+                // In a narrow window the pictures and keys alone stay on one line.
+                <chakra.span display={{ base: "none", xl: "inline" }}>{label}</chakra.span>
+              )}
               <Keycap>{key}</Keycap>
             </Button>
           );
@@ -132,10 +136,13 @@ export const NextStrip = memo(function NextStrip({ chosen, onFlow, kinds, gestur
       <Button
         size="xs"
         variant="ghost"
-        aria-label={trayOpen ? text.diagram.closeTray : text.diagram.openTray}
-        onClick={() => set({ trayOpen: !trayOpen })}
+        px={1.5}
+        aria-expanded={isOpen}
+        aria-label={chosen > 0 ? (isOpen ? text.diagram.closeTray : text.diagram.openTray) : text.diagram.about}
+        title={chosen > 0 ? (isOpen ? text.diagram.closeTray : text.diagram.openTray) : text.diagram.about}
+        onClick={() => set({ [which]: !isOpen })}
       >
-        {trayOpen ? <PanelBottomClose size={15} /> : <PanelBottomOpen size={15} />}
+        {isOpen ? <PanelBottomClose size={15} /> : <PanelBottomOpen size={15} />}
       </Button>
     </Flex>
   );

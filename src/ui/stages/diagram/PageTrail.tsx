@@ -1,5 +1,5 @@
 "use client";
-import { Box, NativeSelect } from "@chakra-ui/react";
+import { NativeSelect } from "@chakra-ui/react";
 import { memo } from "react";
 import { ancestorsOf, type Id, isFlowNode, type Model, nameOf } from "@/core/model";
 import { text } from "../../messages";
@@ -34,23 +34,21 @@ export const PageTrail = memo(function PageTrail({
 }) {
   if (pages.length < 2) return null;
   return (
-    <Box position="absolute" left="14px" bottom="12px">
-      <NativeSelect.Root size="xs" bg="paper" borderRadius="6px" w="auto">
-        <NativeSelect.Field
-          aria-label={text.diagram.pages}
-          value={diagram}
-          onChange={(event) => onPage(event.target.value)}
-          borderColor="line"
-          pe={8}
-        >
-          {pages.map((page) => (
-            <option key={page.id} value={page.id}>
-              {labelOf(model, page)}
-            </option>
-          ))}
-        </NativeSelect.Field>
-        <NativeSelect.Indicator />
-      </NativeSelect.Root>
-    </Box>
+    <NativeSelect.Root size="xs" bg="paper" borderRadius="6px" w="auto" maxW="220px">
+      <NativeSelect.Field
+        aria-label={text.diagram.pages}
+        value={diagram}
+        onChange={(event) => onPage(event.target.value)}
+        borderColor="line"
+        pe={8}
+      >
+        {pages.map((page) => (
+          <option key={page.id} value={page.id}>
+            {labelOf(model, page)}
+          </option>
+        ))}
+      </NativeSelect.Field>
+      <NativeSelect.Indicator />
+    </NativeSelect.Root>
   );
 });

@@ -4,8 +4,8 @@ import { inVersion } from "@/contract";
 import { allKindsThatMayFollow, type Kind, kindsToBecome, perform } from "@/core/commands";
 import { type Element, type Id, type Model, nameOf, scopeOf, wordFor } from "@/core/model";
 import { AskDialog } from "../../controls/AskDialog";
+import { tell } from "../../controls/notices";
 import { closeThen } from "../../controls/PaletteDialog";
-import { toaster } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
 import { reasons, text } from "../../messages";
 import { newId } from "../../version/actions";
@@ -90,7 +90,7 @@ export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
         await store.getState().settled();
         const made = await ask(inVersion.extractProcess, { version, diagram, ids, name });
         if (store.getState().dispatch(command(made.calledElement))) select(id);
-        toaster.create({ description: text.diagram.tookOut(name) });
+        tell({ description: text.diagram.tookOut(name) });
       }}
     />
   );

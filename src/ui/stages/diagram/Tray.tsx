@@ -35,7 +35,7 @@ export const Tray = memo(function Tray(props: TrayProps) {
       as="section"
       aria-label={text.tray.what}
       flexShrink={0}
-      style={{ height }}
+      style={height === null ? { maxHeight: "33%" } : { height, maxHeight: "60%" }}
       bg="sheet"
       overflow="auto"
       data-testid="tray"
@@ -59,11 +59,11 @@ function Columns({ element, ...props }: TrayProps & { readonly element: Element 
   const hasPeople = isFlowNode(element.type) || element.type === "lane";
   return (
     <>
-      <Column title={text.tray.what} grow={1.4}>
+      <Column title={text.tray.what}>
         <TrayWhat element={element} {...props} />
       </Column>
       {hasPeople && (
-        <Column title={text.tray.who} grow={1.55}>
+        <Column title={text.tray.who}>
           <TrayWho element={element} {...props} />
         </Column>
       )}
@@ -77,7 +77,7 @@ function Columns({ element, ...props }: TrayProps & { readonly element: Element 
           <TrayData element={element} {...props} />
         </Column>
       )}
-      <Column title={own.length > 0 ? `${text.tray.notes} · ${text.tray.findings}` : text.tray.notes} grow={1.2}>
+      <Column title={own.length > 0 ? `${text.tray.notes} · ${text.tray.findings}` : text.tray.notes}>
         {own.map((finding) => (
           <chakra.p
             key={finding.rule + finding.elements.join()}
@@ -99,17 +99,15 @@ function Columns({ element, ...props }: TrayProps & { readonly element: Element 
 
 function Column({
   title,
-  grow = 1,
   children,
 }: {
   readonly title: string;
-  readonly grow?: number;
   readonly children: ReactNode;
 }) {
   return (
     <Box
-      flex={`${grow} 1 0`}
-      minW="190px"
+      flex="1 1 0"
+      minW="200px"
       px={4}
       py={3}
       borderRightWidth="1px"

@@ -3,7 +3,7 @@ import { chakra, Flex } from "@chakra-ui/react";
 import { Paperclip, X } from "lucide-react";
 import { useRef, useState } from "react";
 import { type Element, isSafeLink, type Link, linksWith } from "@/core/model";
-import { complain } from "../../controls/toaster";
+import { complain } from "../../controls/notices";
 import { NewLine } from "../../controls/trayParts";
 import { sendBytes } from "../../kernel/ask";
 import { text } from "../../messages";

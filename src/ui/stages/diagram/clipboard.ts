@@ -1,7 +1,7 @@
 import { copy, type Fragment } from "@/core/commands";
 import { boundsAround } from "@/core/layout";
 import type { Id, Point } from "@/core/model";
-import { complain, toaster } from "../../controls/toaster";
+import { complain, tell } from "../../controls/notices";
 import { reasons, text } from "../../messages";
 import { newId } from "../../version/actions";
 import { useDiagram } from "../../version/diagramStore";
@@ -19,7 +19,7 @@ export async function copyChosen(store: VersionStore, diagram: Id, event: Clipbo
   if (fragment.roots.length === 0) return store.getState().say("refusal", text.diagram.nothingToCopy);
   set({ clipboard: fragment });
   if (event.type === "cut") store.getState().dispatch({ type: "delete", ids: [...selection] });
-  else toaster.create({ description: text.diagram.copied(fragment.roots.length) });
+  else tell({ description: text.diagram.copied(fragment.roots.length) });
   try {
     await navigator.clipboard?.writeText((await files()).fragmentToFile(fragment));
   } catch {

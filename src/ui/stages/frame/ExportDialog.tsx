@@ -2,7 +2,7 @@
 import { Button, chakra, Dialog, Flex, Portal } from "@chakra-ui/react";
 import { useState } from "react";
 import { Choice } from "../../controls/fields";
-import { complain } from "../../controls/toaster";
+import { complain } from "../../controls/notices";
 import { saveFile } from "../../kernel/ask";
 import { text } from "../../messages";
 import { useDiagram } from "../../version/diagramStore";

@@ -9,7 +9,7 @@ import { SceneView } from "../../canvas/SceneView";
 import { DialogFrame } from "../../controls/DialogFrame";
 import { TextField } from "../../controls/fields";
 import { momentWords } from "../../controls/moment";
-import { complain, toaster } from "../../controls/toaster";
+import { complain, tell } from "../../controls/notices";
 import { ask } from "../../kernel/ask";
 import { useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
@@ -36,7 +36,7 @@ export function HistoryDialog({ onClose, onKeep }: { readonly onClose: () => voi
     await store.getState().settled();
     await ask(inVersion.restoreRevision, { version, number });
     await store.getState().reload();
-    toaster.create({ description: text.version.restored(number) });
+    tell({ description: text.version.restored(number) });
     onClose();
   };
   const compare = (from: number, to: number | "now") => {

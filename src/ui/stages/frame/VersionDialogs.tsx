@@ -4,7 +4,7 @@ import { useRouter } from "next/navigation";
 import { compare, home, inVersion } from "@/contract";
 import { AskDialog } from "../../controls/AskDialog";
 import { DialogFrame } from "../../controls/DialogFrame";
-import { complain, toaster } from "../../controls/toaster";
+import { complain, tell } from "../../controls/notices";
 import { ask } from "../../kernel/ask";
 import { didMake } from "../../kernel/deletions";
 import { doAct } from "../../kernel/history";
@@ -43,7 +43,7 @@ export function VersionDialogs({
           onAnswer={async (reason) => {
             await store.getState().settled();
             const { number } = await ask(inVersion.nameRevision, { version: version.id, reason });
-            toaster.create({ description: text.version.kept(number) });
+            tell({ description: text.version.kept(number) });
           }}
         />
       );
@@ -96,7 +96,7 @@ export function VersionDialogs({
           onAdopt={async () => {
             await store.getState().settled();
             const made = await ask(compare.adoptToBe, { version: version.id });
-            toaster.create({ description: text.version.adopted(version.name) });
+            tell({ description: text.version.adopted(version.name) });
             router.push(`/v/${encodeURIComponent(made.version)}/diagram`);
           }}
         />

@@ -3,7 +3,7 @@ import { Box, Menu, Portal } from "@chakra-ui/react";
 import { Check as Tick } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { home } from "@/contract";
-import { complain, toaster } from "../../controls/toaster";
+import { complain, tell } from "../../controls/notices";
 import { ask } from "../../kernel/ask";
 import { doDelete } from "../../kernel/deletions";
 import { undoLast } from "../../kernel/history";
@@ -24,7 +24,7 @@ export function VersionMenu({ onAsk }: { readonly onAsk: (question: VersionQuest
     await doDelete(text.home.removed(info.version.name), () => ask(home.deleteVersion, { id: info.version.id }));
     const other = info.siblings.find(({ id }) => id !== info.version.id);
     router.push(other ? `/v/${encodeURIComponent(other.id)}/diagram` : "/");
-    toaster.create({
+    tell({
       description: text.version.removed(info.version.name),
       action: {
         label: text.version.bringBack,

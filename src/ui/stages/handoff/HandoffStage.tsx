@@ -4,8 +4,8 @@ import NextLink from "next/link";
 import { Fragment, useEffect, useState } from "react";
 import { handoff } from "@/contract";
 import { momentWords } from "../../controls/moment";
+import { complain, tell } from "../../controls/notices";
 import { EmptyState } from "../../controls/states";
-import { complain, toaster } from "../../controls/toaster";
 import { ask } from "../../kernel/ask";
 import { lookAgain, useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
@@ -33,7 +33,7 @@ export function HandoffStage() {
     try {
       await store.getState().settled();
       const { revision } = await ask(handoff.handOff, { version });
-      toaster.create({ description: text.handoff.made(revision) });
+      tell({ description: text.handoff.made(revision) });
       await load();
       await store.getState().reload();
     } catch (error) {

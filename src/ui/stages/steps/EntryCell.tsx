@@ -3,7 +3,7 @@ import { chakra, Flex } from "@chakra-ui/react";
 import type { KeyboardEvent } from "react";
 import { type EntryKind, foldedName, lookUp } from "@/core/directory";
 import { useEntries } from "../../controls/entries";
-import { complain } from "../../controls/toaster";
+import { complain } from "../../controls/notices";
 import { text } from "../../messages";
 import { type CellOption, ChoiceCell } from "./ChoiceCell";
 

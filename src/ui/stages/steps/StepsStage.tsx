@@ -1,5 +1,5 @@
 "use client";
-import { Button, chakra, Flex } from "@chakra-ui/react";
+import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { Download } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useCallback, useMemo, useRef } from "react";
@@ -103,27 +103,18 @@ export function StepsStage() {
       </Flex>
       <SheetBar current={current} steps={steps} paths={paths} />
       <Flex flex="1 1 0" minH={0} direction="column" position="relative">
-        {taken && (
-          <Flex
-            position="absolute"
-            left="14px"
-            bottom="10px"
-            zIndex={2}
-            gap={2}
-            px={2}
-            py={1}
-            maxW="60%"
-            bg="paper"
-            borderWidth="1px"
-            borderColor="line"
-            borderRadius="6px"
-          >
+        {info.brief && (
+          <Flex minH="30px" gap={2} px={3} py={1} flexShrink={0} bg="paper" borderBottomWidth="1px" borderColor="line">
             <chakra.span color="quiet" flexShrink={0}>
               {text.brief.inBrief}
             </chakra.span>
-            <div>
-              <InTheBrief element={taken} />
-            </div>
+            <Box minW={0}>
+              {taken ? (
+                <InTheBrief element={taken} />
+              ) : (
+                <chakra.span color="quiet">{text.steps.notInBrief}</chakra.span>
+              )}
+            </Box>
           </Flex>
         )}
         {pasting}

@@ -18,7 +18,7 @@ import {
 } from "@/core/capture";
 import { say } from "@/core/messages";
 import { type Id, nameOf, readDuration, readTimer } from "@/core/model";
-import { toaster } from "../../controls/toaster";
+import { tell } from "../../controls/notices";
 import { text } from "../../messages";
 import { type Column, type NewRow, useSheetStore } from "./sheetStore";
 import type { Sheet } from "./useSheet";
@@ -92,7 +92,7 @@ export function removeChosen(sheet: Sheet): void {
   });
   if (!done) return;
   if (next) useSheetStore.getState().go(next.id);
-  if (along.length > 0) toaster.create({ description: text.steps.removedAlong(along) });
+  if (along.length > 0) tell({ description: text.steps.removedAlong(along) });
 }
 
 /** The steps that went with a row that was deleted, by name: what only it led to. */

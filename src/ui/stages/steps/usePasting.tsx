@@ -3,7 +3,7 @@ import { type ReactNode, type RefObject, useEffect, useRef, useState } from "rea
 import { type ColumnMap, type FilledColumn, recogniseHeadings } from "@/core/capture";
 import { readTable, type TableRows } from "@/core/table";
 import { useEntries } from "../../controls/entries";
-import { complain, toaster } from "../../controls/toaster";
+import { complain, tell } from "../../controls/notices";
 import { text } from "../../messages";
 import { PasteDialog } from "./PasteDialog";
 import { hasLines } from "./pastedLines";
@@ -29,7 +29,7 @@ export function usePasting(current: RefObject<Sheet>): ReactNode {
   const insert = async (rows: TableRows, map: ColumnMap) => {
     try {
       const count = await pasteRows(current.current, rows, map, create);
-      if (count !== null) toaster.create({ description: text.steps.pasted(count) });
+      if (count !== null) tell({ description: text.steps.pasted(count) });
     } catch (error) {
       complain(error);
     }
@@ -37,7 +37,7 @@ export function usePasting(current: RefObject<Sheet>): ReactNode {
   const fill = async (rows: TableRows, columns: readonly FilledColumn[]) => {
     try {
       const count = await pasteCells(current.current, rows, columns, create);
-      if (count !== null && count < rows.length) toaster.create({ description: text.steps.filled(count, rows.length) });
+      if (count !== null && count < rows.length) tell({ description: text.steps.filled(count, rows.length) });
     } catch (error) {
       complain(error);
     }

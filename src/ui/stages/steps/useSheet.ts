@@ -3,7 +3,7 @@ import { useCallback, useEffect, useMemo } from "react";
 import { type Draft, plan, type StepRow, stepSheetOf } from "@/core/capture";
 import { isTidy, knownTidy, noteTidy } from "@/core/commands";
 import { type Edit, type Id, type Model, processesOf, shapesOf } from "@/core/model";
-import { complain } from "../../controls/toaster";
+import { complain } from "../../controls/notices";
 import { reasons } from "../../messages";
 import { newId } from "../../version/actions";
 import { isLargePage, tidyEdits, tidyPage } from "../../version/tidyPage";

@@ -6,7 +6,7 @@ import { cellsOf, stepSheetOf } from "@/core/capture";
 import { outgoingOf, processesOf } from "@/core/model";
 import { sheetText } from "@/core/testing/sheetReading";
 import { run, storedModel } from "@/server/testing/workspace";
-import { toaster } from "../../controls/toaster";
+import { untell } from "../../controls/notices";
 import { useSheetStore } from "./sheetStore";
 
 let app: Application;
@@ -24,7 +24,7 @@ afterEach(async () => {
   await app.close();
   // What one looks at and is told belongs to the window, which these tests share.
   useSheetStore.getState().showEstimates(false);
-  toaster.remove();
+  untell();
 });
 
 const type = (keys: string) => app.user.keyboard(keys);

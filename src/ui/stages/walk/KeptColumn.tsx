@@ -18,7 +18,7 @@ import {
   walk,
 } from "@/core/tokens";
 import { AskDialog } from "../../controls/AskDialog";
-import { complain } from "../../controls/toaster";
+import { complain } from "../../controls/notices";
 import { text, worded } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 import { useWalks } from "../../version/walks";

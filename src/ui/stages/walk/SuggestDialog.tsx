@@ -3,7 +3,7 @@ import { Box, Button, chakra, Dialog, Portal } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
 import { type Id, type Model, nameOf, wordFor } from "@/core/model";
 import { type SuggestedWalk, suggestWalks, testOf, type World, walk } from "@/core/tokens";
-import { complain } from "../../controls/toaster";
+import { complain } from "../../controls/notices";
 import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 import { keepWalks } from "./keptActs";
