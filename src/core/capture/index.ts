@@ -4,6 +4,7 @@ export { Draft, type NewId, type Plan, plan } from "./draft";
 export { type FilledColumn, fillCells, filledRows, filledSteps } from "./fillCells";
 export { addFirstStep } from "./firstStep";
 export { giveRole, type NamedEntry } from "./giveRole";
+export { addNext, giveAnswers, leadOn, openWay } from "./goOn";
 export { headOf, type SheetHead } from "./head";
 export { type ColumnMap, type ColumnMeaning, columnMeanings, recogniseHeadings } from "./headings";
 export { canBeLedTo, leadTo, type PathGoal } from "./leadTo";

@@ -50,11 +50,13 @@ interface CanvasProps {
   readonly marks: readonly Mark[];
   readonly onOpen: (element: Id) => void;
   readonly onContextKey: (event: React.KeyboardEvent) => void;
+  /** What the strip shows under a letter is added while a name is being written. */
+  readonly onLetter: (letter: string) => void;
   readonly handle: Ref<CanvasHandle>;
 }
 
 /** The drawing surface: the scene in one layer, gestures over it. It knows no rules; it asks core and sends commands. */
-export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, handle }: CanvasProps) {
+export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, onLetter, handle }: CanvasProps) {
   const frame = useRef<HTMLDivElement>(null);
   const layer = useRef<HTMLDivElement>(null);
   const store = useVersionStore();
@@ -342,6 +344,7 @@ export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, han
           figure={figures.get(naming) as Figure}
           element={model.elements.get(naming)}
           transform={viewport.transform.current}
+          onAdd={onLetter}
         />
       )}
       {gesture?.kind === "connect" && gesture.refusal && (

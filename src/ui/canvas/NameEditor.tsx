@@ -3,17 +3,30 @@ import { chakra } from "@chakra-ui/react";
 import type { ZoomTransform } from "d3-zoom";
 import { useEffect, useRef, useState } from "react";
 import type { Figure } from "@/core/drawing";
-import { type Element, nameOf } from "@/core/model";
+import { type Element, type Id, isGateway, type Model, nameOf, outgoingOf } from "@/core/model";
 import { text } from "../messages";
 import { useDiagram } from "../version/diagramStore";
 import { useVersionStore } from "../version/VersionContext";
 
-/** Names an element where it stands: Enter keeps, Escape leaves, Shift+Enter breaks the line. */
+/** What is named next when one goes on with Tab: a question's answers, one after the other. */
+function namedNext(model: Model, element: Element): Id | undefined {
+  const split = element.type === "sequenceFlow" ? (element.sourceRef as Id) : element.id;
+  if (!isGateway(model.elements.get(split)?.type)) return undefined;
+  const answers = outgoingOf(model, split);
+  return answers[answers.findIndex((flow) => flow.id === element.id) + 1]?.id;
+}
+
+/**
+ * Names an element where it stands: Enter keeps, Escape leaves, Shift+Enter breaks the line, Tab goes on to a question's answers.
+ * Alt with a letter keeps the name and adds what the strip shows under that letter.
+ */
 export function NameEditor({
   figure,
   element,
   transform,
+  onAdd,
 }: {
+  readonly onAdd: (letter: string) => void;
   readonly figure: Figure;
   readonly element: Element | undefined;
   readonly transform: ZoomTransform;
@@ -59,6 +72,16 @@ export function NameEditor({
           event.preventDefault();
           leave(true);
         } else if (event.key === "Escape") leave(false);
+        else if (event.key === "Tab" && !event.shiftKey) {
+          event.preventDefault();
+          leave(true);
+          const next = element && namedNext(store.getState().model, element);
+          if (next) useDiagram.getState().set({ naming: next });
+        } else if (event.altKey && /^(?:Key[A-Z]|Digit1)$/.test(event.code)) {
+          event.preventDefault();
+          leave(true);
+          onAdd(event.code.slice(-1));
+        }
       }}
       position="absolute"
       left={`${Math.max(4, middle.x * transform.k + transform.x - (isBand ? 0 : width / 2))}px`}

@@ -1,6 +1,6 @@
 import type { Scene } from "@/core/drawing";
 import type { Id, Point } from "@/core/model";
-import { newId } from "../version/actions";
+import { connectTo, newId } from "../version/actions";
 import { useDiagram } from "../version/diagramStore";
 import type { VersionStore } from "../version/versionStore";
 import { type Gesture, roomOf } from "./gestures";
@@ -21,10 +21,8 @@ export function endGesture(now: Gesture, at: Point, { store, diagram, scene }: P
         dispatch({ type: "move", diagram, ids: [...now.ids], by: now.by });
       return;
     case "connect": {
-      if (now.over) {
-        const id = newId("flow");
-        if (dispatch({ type: "connect", diagram, id, source: now.source, target: now.over })) select(id);
-      } else if (Math.hypot(at.x - now.start.x, at.y - now.start.y) > 24) {
+      if (now.over) connectTo(store, diagram, now.source, now.over);
+      else if (Math.hypot(at.x - now.start.x, at.y - now.start.y) > 24) {
         const id = newId("task");
         if (
           dispatch({ type: "append", diagram, from: now.source, id, flow: newId("flow"), kind: { type: "task" }, at })

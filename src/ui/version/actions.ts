@@ -1,7 +1,9 @@
 import { nanoid } from "nanoid";
+import { addNext, type Draft, giveAnswers, leadOn, plan } from "@/core/capture";
 import { canHoldBoundaryEvents, type Kind } from "@/core/commands";
-import type { Element, Id, Point } from "@/core/model";
+import { type Element, type Id, isFlowNode, type Point } from "@/core/model";
 import { complain } from "../controls/notices";
+import { reasons, text } from "../messages";
 import { useDiagram } from "./diagramStore";
 import { tidyPage } from "./tidyPage";
 import type { VersionStore } from "./versionStore";
@@ -14,6 +16,35 @@ export function newId(type: string): Id {
 const named = (kind: Kind) =>
   !kind.type.endsWith("Gateway") || kind.type === "exclusiveGateway" || kind.type === "inclusiveGateway";
 
+/** Does several commands as one step that is taken back as one. Gives what they were about, or undefined where one was refused. */
+function sketch(store: VersionStore, make: (draft: Draft) => Id): Id | undefined {
+  const { model, say, take } = store.getState();
+  const made = plan(model, newId, make);
+  if (made.ok) take(made.value);
+  else say("refusal", reasons(made.problems));
+  return made.ok ? made.value.focus : undefined;
+}
+
+/** Connects two elements; a way of the first that was still open is led there instead. */
+export function connectTo(store: VersionStore, diagram: Id, from: Id, to: Id): void {
+  const made = sketch(store, (draft) => leadOn(draft, { diagram, from }, to));
+  if (made) useDiagram.getState().select(made);
+}
+
+/** What comes next behind an element, and for a question its two answers. */
+function goOn(store: VersionStore, diagram: Id, selected: Element, kind: Kind): Id | undefined {
+  return sketch(store, (draft) => {
+    let id: Id;
+    if (selected.type === "sequenceFlow") {
+      id = newId(kind.type);
+      draft.do({ type: "insertOnFlow", diagram, onFlow: selected.id, id, flow: newId("flow"), kind });
+    } else id = addNext(draft, { diagram, from: selected.id }, kind);
+    if (kind.type === "exclusiveGateway")
+      giveAnswers(draft, { diagram, from: id }, { usual: text.steps.yes, other: text.steps.no });
+    return id;
+  });
+}
+
 /** Adds a kind where it belongs: behind the selected element, on the selected flow, at its edge, or at a point. */
 export function addKind(
   store: VersionStore,
@@ -25,9 +56,14 @@ export function addKind(
 ): void {
   const { dispatch } = store.getState();
   const { select, set } = useDiagram.getState();
-  const id = newId(kind.type);
+  let id = newId(kind.type);
   let done = false;
-  if (selected?.type === "sequenceFlow" && kind.type !== "textAnnotation") {
+  const follows = selected && !at && isFlowNode(kind.type) && kind.type !== "boundaryEvent";
+  if (follows && (selected.type === "sequenceFlow" || isFlowNode(selected.type))) {
+    const made = goOn(store, diagram, selected, kind);
+    done = made !== undefined;
+    id = made ?? id;
+  } else if (selected?.type === "sequenceFlow" && kind.type !== "textAnnotation") {
     done = dispatch({ type: "insertOnFlow", diagram, onFlow: selected.id, id, flow: newId("flow"), kind });
   } else if (selected && kind.type === "boundaryEvent" && canHoldBoundaryEvents(selected)) {
     done = dispatch({ type: "attach", diagram, host: selected.id, id, kind, ...(at && { at }) });

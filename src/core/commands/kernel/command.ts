@@ -3,6 +3,7 @@ import { type Said, say } from "../../messages";
 import { type Edit, invertAll, laneOf, type Model, nameOf, ok, type Result, termFor } from "../../model";
 import { Change, Refusal } from "./change";
 import { type Command, register, type Words } from "./register";
+import { isTended, tend } from "./tend";
 
 export type { Command } from "./register";
 
@@ -32,6 +33,7 @@ export function perform(
   const change = new Change(model, isRough);
   try {
     registered(command).does(change, command);
+    if (!isRough && isTended(command.type)) tend(change, [...change.edits]);
   } catch (error) {
     if (error instanceof Refusal) return { ok: false, problems: error.problems };
     throw error;

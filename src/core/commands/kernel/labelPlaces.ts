@@ -1,7 +1,26 @@
-import { besideLine, defaultMark, flowLabel, type LabelAnchor, labelBeside, type PlacedLabel } from "../../drawing";
-import { type Bounds, type Edge, type Element, type Id, isDataNode, isEvent, isGateway, type Point } from "../../model";
+import {
+  besideLine,
+  defaultMark,
+  flowLabel,
+  type LabelAnchor,
+  labelBeside,
+  nodeLabel,
+  type PlacedLabel,
+} from "../../drawing";
+import { boundsOfPoints, grow, overlaps } from "../../layout";
+import {
+  type Bounds,
+  type Edge,
+  type Element,
+  type Id,
+  isDataNode,
+  isEvent,
+  isGateway,
+  type Point,
+  type Shape,
+} from "../../model";
 import type { Change } from "./change";
-import { coversBox, LabelSpace } from "./labelSpace";
+import { coversBox, LabelSpace, onLine } from "./labelSpace";
 import { shapesOnPage } from "./page";
 
 /** A name beside a line that is another flow's too says too little. */
@@ -10,13 +29,18 @@ const onSharedPiece = 60;
 /**
  * Finds places for the labels of a page where they cover neither shapes nor each other, and flows as little as can be: for all, or
  * for some, around those of the others.
+ * @param near only labels in these places, and of them only those that lie badly; the rest of the page is not looked at
  */
-export function placeLabels(change: Change, diagram: Id, only?: ReadonlySet<Id>): void {
+export function placeLabels(change: Change, diagram: Id, only?: ReadonlySet<Id>, near?: readonly Bounds[]): void {
   const space = new LabelSpace();
-  const all = shapesOnPage(change.model, diagram);
+  const reach = near?.map((box) => grow(box, 160));
+  const isNear = (box: Bounds) => !reach || reach.some((one) => overlaps(one, box));
+  const all = shapesOnPage(change.model, diagram).filter(({ shape }) => isNear(shape.bounds));
   const shapes = all.filter(({ element }) => !["participant", "lane", "group"].includes(element.type));
   for (const { shape } of shapes) if (shape.isExpanded !== true) space.addBox(shape.bounds);
-  const edges = [...change.model.edges].filter((edge) => edge.diagram === diagram && edge.waypoints.length > 1);
+  const edges = [...change.model.edges].filter(
+    (edge) => edge.diagram === diagram && edge.waypoints.length > 1 && isNear(boundsOfPoints(edge.waypoints)),
+  );
   for (const edge of edges) {
     space.addLine(edge.waypoints, edge.element);
     const source = change.model.elements.get(String(change.model.elements.get(edge.element)?.sourceRef));
@@ -28,19 +52,23 @@ export function placeLabels(change: Change, diagram: Id, only?: ReadonlySet<Id>)
     if (element.type === "lane" || element.type === "participant") addBorders(space, shape.bounds);
 
   const isKept = (id: Id) => only !== undefined && !only.has(id);
+  // Where only what lies badly moves, all that lies well stands first, so that nothing dodges onto it.
+  const lying = near && keepWhatLiesWell(space, near, shapes, edges, change);
   for (const { shape, element } of shapes) {
     const text = element.name ?? "";
+    if (lying?.has(shape.id)) continue;
     if (isKept(element.id)) {
       if (shape.label?.bounds) space.addBox(shape.label.bounds);
       continue;
     }
-    if (text.trim() === "" || !(isEvent(element.type) || isGateway(element.type) || isDataNode(element.type))) continue;
+    if (!hasLabel(element)) continue;
     const candidates = placesBeside(text, shape.bounds, element);
     const chosen = best(space, candidates, () => 0);
     change.set("shapes", shape.id, "label", chosen === candidates[0] ? undefined : { bounds: chosen.bounds });
   }
   for (const edge of edges) {
     const text = change.model.elements.get(edge.element)?.name ?? "";
+    if (lying?.has(edge.id)) continue;
     if (isKept(edge.element)) {
       const kept = flowLabel(text, edge);
       if (kept) space.addBox(kept.bounds);
@@ -55,6 +83,39 @@ export function placeLabels(change: Change, diagram: Id, only?: ReadonlySet<Id>)
     );
     change.set("edges", edge.id, "label", chosen === candidates[0] ? undefined : { bounds: chosen.bounds });
   }
+}
+
+/** A name that stands outside of its shape. */
+const hasLabel = ({ type, name }: Element) =>
+  (name ?? "").trim() !== "" && (isEvent(type) || isGateway(type) || isDataNode(type));
+
+/** Fills in the labels that need not move: those elsewhere, and those that cover neither a shape nor a name nor a flow. */
+function keepWhatLiesWell(
+  space: LabelSpace,
+  near: readonly Bounds[],
+  shapes: readonly { readonly shape: Shape; readonly element: Element }[],
+  edges: readonly Edge[],
+  change: Change,
+): ReadonlySet<Id> {
+  const labels: { readonly id: Id; readonly bounds: Bounds }[] = [];
+  for (const { shape, element } of shapes) {
+    const label = hasLabel(element) && nodeLabel(element.name ?? "", shape, usualAnchor(element));
+    if (label) labels.push({ id: shape.id, bounds: label.bounds });
+  }
+  for (const edge of edges) {
+    const label = flowLabel(change.model.elements.get(edge.element)?.name ?? "", edge);
+    if (label) labels.push({ id: edge.id, bounds: label.bounds });
+  }
+  const kept = new Set<Id>();
+  const keep = ({ id, bounds }: (typeof labels)[number]) => {
+    kept.add(id);
+    space.addBox(bounds);
+  };
+  const [far, close] = [[] as typeof labels, [] as typeof labels];
+  for (const label of labels) (near.some((box) => overlaps(box, label.bounds)) ? close : far).push(label);
+  far.forEach(keep);
+  for (const label of close) if (space.cost(label.bounds) < onLine) keep(label);
+  return kept;
 }
 
 function addBorders(space: LabelSpace, { x, y, width, height }: Bounds): void {
@@ -100,13 +161,14 @@ function spotsAround(bounds: Bounds): Bounds[] {
   return spots;
 }
 
+function usualAnchor({ type }: Element): LabelAnchor {
+  if (isGateway(type)) return "above";
+  return type === "boundaryEvent" ? "below-right" : "below";
+}
+
 /** Over, under and beside a shape, the usual side of its kind first. */
 function placesBeside(text: string, bounds: Bounds, element: Element): PlacedLabel[] {
-  const usual: LabelAnchor = isGateway(element.type)
-    ? "above"
-    : element.type === "boundaryEvent"
-      ? "below-right"
-      : "below";
+  const usual = usualAnchor(element);
   const others = (["below", "above", "below-right", "right"] as const).filter((anchor) => anchor !== usual);
   return [usual, ...others].flatMap((anchor) => {
     const place = labelBeside(text, bounds, anchor);

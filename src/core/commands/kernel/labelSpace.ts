@@ -16,7 +16,8 @@ interface Entry {
 
 const nowhere: Point = { x: 0, y: 0 };
 const onBox = 1000;
-const onLine = 30;
+/** What lying across a line costs: from this on, a label had better stand elsewhere. */
+export const onLine = 30;
 const nearLine = 8;
 
 /** What labels of a page have to keep off: shapes, other labels, lines. Asking costs what is near, not what is on the page. */

@@ -3,7 +3,7 @@ import { Box, chakra, Flex } from "@chakra-ui/react";
 import dynamic from "next/dynamic";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef } from "react";
-import type { Kind } from "@/core/commands";
+import { type Kind, kindsThatMayFollow } from "@/core/commands";
 import { type Handover, handoversOf } from "@/core/directory";
 import { pageOf } from "@/core/drawing";
 import { type Bounds, type Id, isSubProcess, nameOf, shapeOn, shapesOf } from "@/core/model";
@@ -20,6 +20,7 @@ import { CanvasButtons } from "./CanvasButtons";
 import { copyChosen, pasteHere } from "./clipboard";
 import { type Gesture, gesturesFor } from "./gestureList";
 import { handleKey } from "./keys";
+import { keyOfKind } from "./kindKeys";
 import { askMarks, findingMarks, handoverMarks, runMarks } from "./marks";
 import { NextStrip } from "./NextStrip";
 import { Outline } from "./Outline";
@@ -220,6 +221,13 @@ export function DiagramStage() {
     const context = { kinds, add, openPage, canvas: canvas.current, scene, model, gestures: fresh, goBack };
     handleKey(event, { store, diagram: diagram.id, ...context });
   };
+  const onLetter = (letter: string) => {
+    const [only, another] = useDiagram.getState().selection;
+    const { model: renamed } = store.getState();
+    const chosen = only !== undefined && another === undefined ? renamed.elements.get(only) : undefined;
+    const kind = kindsThatMayFollow(renamed, chosen).find((one) => keyOfKind(one).key === letter);
+    if (kind) add(kind);
+  };
   const onClipboard = (event: React.ClipboardEvent) => {
     if (!diagram || !(event.target as HTMLElement).closest("[data-canvas]") || naming) return;
     if (event.type !== "paste") return void copyChosen(store, diagram.id, event.nativeEvent);
@@ -256,6 +264,7 @@ export function DiagramStage() {
           marks={marks}
           onOpen={openPage}
           onContextKey={onKey}
+          onLetter={onLetter}
           handle={canvas}
         />
         {scene.figures.length === 0 && (

@@ -8,7 +8,7 @@ import { tell } from "../../controls/notices";
 import { closeThen } from "../../controls/PaletteDialog";
 import { ask } from "../../kernel/ask";
 import { reasons, text } from "../../messages";
-import { newId } from "../../version/actions";
+import { connectTo, newId } from "../../version/actions";
 import { useDiagram } from "../../version/diagramStore";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { KindMenu } from "./KindMenu";
@@ -63,8 +63,7 @@ export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
         from={selected}
         onClose={close}
         onChoose={(target) => {
-          const id = newId("flow");
-          if (store.getState().dispatch({ type: "connect", diagram, id, source: selected.id, target })) select(id);
+          connectTo(store, diagram, selected.id, target);
           close();
         }}
       />

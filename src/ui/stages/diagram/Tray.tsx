@@ -97,13 +97,7 @@ function Columns({ element, ...props }: TrayProps & { readonly element: Element 
   );
 }
 
-function Column({
-  title,
-  children,
-}: {
-  readonly title: string;
-  readonly children: ReactNode;
-}) {
+function Column({ title, children }: { readonly title: string; readonly children: ReactNode }) {
   return (
     <Box
       flex="1 1 0"
