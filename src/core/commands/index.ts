@@ -4,7 +4,7 @@ export { referenceOf } from "./details/details";
 export { extractedProcess, type NewProcess } from "./flow/extract";
 export { copy, type Fragment, fragmentSchema } from "./flow/paste";
 export { type Command, commandSchema, type Performed, perform, undoOf } from "./kernel/command";
-export { connectionsTouching, courseFor, endsOf, placeAt } from "./kernel/page";
+export { connectionsTouching, courseFor, endsOf, placeAt, spotFor } from "./kernel/page";
 export { settled } from "./kernel/settle";
 export {
   allKindsThatMayFollow,
@@ -16,4 +16,5 @@ export {
 } from "./kinds/everyKind";
 export { canHoldBoundaryEvents, type Kind, kindOf, kindsThatMayFollow } from "./kinds/kinds";
 export { modelOfKind, pictureOfKind } from "./kinds/pictureOfKind";
+export { possibleKinds } from "./kinds/possibleKinds";
 export { allSymbols, type BpmnSymbol, type SymbolGroup } from "./kinds/symbols";

@@ -1,5 +1,13 @@
 export { defaultMark } from "./flows";
-export { besideLine, flowLabel, type LabelAnchor, labelBeside, nodeLabel, type PlacedLabel } from "./labels";
+export {
+  besideLine,
+  flowLabel,
+  heightForName,
+  type LabelAnchor,
+  labelBeside,
+  nodeLabel,
+  type PlacedLabel,
+} from "./labels";
 export { isExpanded, poolBand } from "./nodes";
 export type { Figure, Primitive, Tone } from "./primitives";
 export { pageOf, type Scene, type SceneOptions, sceneOf, sceneOfSome, titleOf } from "./scene";

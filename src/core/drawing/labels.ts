@@ -4,8 +4,10 @@ import { brokenLines, textWidth } from "./text";
 
 export const labelSize = 12;
 export const labelLine = 15;
-const shapeTextSize = 13;
-const shapeLine = 16;
+/** Sizes a name in a shape is set in: the first in which it fits whole. Smaller ones could not be read. */
+const shapeTextSizes = [13, 12, 11] as const;
+const smallest = 11;
+const lineOf = (size: number) => size + 3;
 
 export interface PlacedLabel {
   readonly bounds: Bounds;
@@ -17,7 +19,7 @@ export type LabelAnchor = "below" | "above" | "below-right" | "right";
 
 /** The box a label needs at an anchor of a shape. */
 export function labelBeside(text: string, bounds: Bounds, anchor: LabelAnchor, width = 104): PlacedLabel {
-  const lines = brokenLines(text, width, labelSize, 400, 4);
+  const lines = brokenLines(text, width, labelSize, 400, 8);
   const size = labelExtent(lines);
   const middle = bounds.x + bounds.width / 2;
   const gap = 4;
@@ -55,7 +57,7 @@ export function flowLabel(text: string, edge: Edge): PlacedLabel | undefined {
 
 /** The usual place of a flow's label: over its first level piece, or right of its first upright one. */
 export function besideLine(text: string, line: readonly Point[]): PlacedLabel {
-  const lines = brokenLines(text, 110, labelSize, 400, 3);
+  const lines = brokenLines(text, 110, labelSize, 400, 6);
   const size = labelExtent(lines);
   const [a, b] = [line[0] as Point, line[1] as Point];
   if (Math.abs(a.x - b.x) >= Math.abs(a.y - b.y)) {
@@ -102,45 +104,67 @@ export function textInside(
 ): Primitive[] {
   if (text.trim() === "") return [];
   const height = bounds.height - (options.bottomMarkers ? 16 : 0);
-  const most = Math.max(1, Math.floor((height - 6) / shapeLine));
-  let lines = brokenLines(text, bounds.width - 14, shapeTextSize, options.weight ?? 400, most);
+  const weight = options.weight ?? 400;
   // Beside a corner marker the text sits a little lower, and only a third line has to get out of its way.
   const lower = options.cornerMarker ? 3 : 0;
-  const top = (count: number) => bounds.y + lower + (height - count * shapeLine) / 2;
-  if (options.cornerMarker && top(lines.length) < bounds.y + 14) {
-    lines = brokenLines(text, bounds.width - 46, shapeTextSize, options.weight ?? 400, most);
-  }
+  const top = (count: number, line: number) => bounds.y + lower + (height - count * line) / 2;
+  let fitted = fittedLines(text, bounds.width - 14, height - 6, weight);
+  if (options.cornerMarker && top(fitted.lines.length, fitted.line) < bounds.y + 14)
+    fitted = fittedLines(text, bounds.width - 46, height - 6, weight);
+  const { lines, size, line: step } = fitted;
   return lines.map((line, at) => ({
     kind: "text",
     x: bounds.x + bounds.width / 2,
-    y: top(lines.length) + at * shapeLine + shapeTextSize - 1,
+    y: top(lines.length, step) + at * step + size - 1,
     text: line,
-    size: shapeTextSize,
-    weight: options.weight ?? 400,
+    size,
+    weight,
     anchor: "middle",
     tone: "ink",
   }));
 }
 
-/** A band's name, upright, cut to the band's length. */
+/** A name in the largest size in which all of it fits; where none does, the smallest, cut. */
+function fittedLines(
+  text: string,
+  width: number,
+  height: number,
+  weight: 400 | 600,
+): { readonly lines: readonly string[]; readonly size: number; readonly line: number } {
+  for (const size of shapeTextSizes) {
+    const lines = brokenLines(text, width, size, weight);
+    if (lines.length * lineOf(size) <= height || lines.length <= 1) return { lines, size, line: lineOf(size) };
+  }
+  const most = Math.max(1, Math.floor(height / lineOf(smallest)));
+  return { lines: brokenLines(text, width, smallest, weight, most), size: smallest, line: lineOf(smallest) };
+}
+
+/** How high a step has to be for its whole name, in the smallest size that is read. */
+export function heightForName(text: string, width: number, hasMarkers: boolean): number {
+  const lines = brokenLines(text, width - 14, smallest, 400).length;
+  return lines * lineOf(smallest) + 6 + (hasMarkers ? 16 : 0);
+}
+
+/** A band's name, upright; smaller where it is long, then in two lines, and cut to the band's length only where that is too short. */
 export function bandText(text: string, bounds: Bounds, upright: boolean, weight: 400 | 600): Primitive[] {
   const length = (upright ? bounds.height : bounds.width) - 8;
-  const lines = brokenLines(
-    text,
-    length,
-    shapeTextSize,
-    weight,
-    Math.max(1, Math.floor((upright ? bounds.width : bounds.height) / shapeLine)),
-  );
+  const across = upright ? bounds.width : bounds.height;
+  const usual = shapeTextSizes[0];
+  let [size, step] = [usual as number, lineOf(usual)];
+  let lines = brokenLines(text, length, size, weight);
+  if (lines.length > Math.max(1, Math.floor(across / step))) {
+    [size, step] = [smallest, smallest + 1.5];
+    lines = brokenLines(text, length, size, weight, Math.max(1, Math.floor(across / step)));
+  }
   const middle = { x: bounds.x + bounds.width / 2, y: bounds.y + bounds.height / 2 };
   return lines.map((line, at) => {
-    const offset = (at - (lines.length - 1) / 2) * shapeLine + 4.5;
+    const offset = (at - (lines.length - 1) / 2) * step + size * 0.35;
     return {
       kind: "text",
       x: upright ? middle.x + offset : middle.x,
       y: upright ? middle.y : middle.y + offset,
       text: line,
-      size: shapeTextSize,
+      size,
       weight,
       anchor: "middle",
       tone: "ink",

@@ -25,10 +25,11 @@ import { reasons, text } from "../messages";
 import { dropKind } from "../version/actions";
 import { useDiagram } from "../version/diagramStore";
 import { useVersionStore } from "../version/VersionContext";
+import { BandNames } from "./BandNames";
 import { endGesture } from "./endGesture";
 import { Figures } from "./FigureView";
 import { bent, type Corner, type Gesture, resized, snapped } from "./gestures";
-import { figureUnder, flowUnder, poolBandUnder } from "./hits";
+import { figureUnder, flowUnder, holderUnder, poolBandUnder } from "./hits";
 import { Layer } from "./Layer";
 import { Marks } from "./marks/Marks";
 import type { Mark } from "./marks/mark";
@@ -71,6 +72,8 @@ export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, onL
 
   // A captured pointer makes the frame the target of what follows, so the target alone does not tell whose gesture it is.
   const busy = useRef(false);
+  // Nor does it tell where the pointer was pressed.
+  const onGround = useRef(false);
   const viewport = useViewport(frame, layer, (event) => {
     if (event.type === "wheel") return true;
     if (busy.current) return false;
@@ -121,9 +124,11 @@ export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, onL
     const target = event.target as globalThis.Element;
     const at = toPage(event);
     if (tool === "room") return begin(event, { kind: "room", from: at, to: at });
+    onGround.current = false;
     const onHandle = target.closest<SVGElement>("[data-handle]");
     if (onHandle) return startHandle(event, onHandle.dataset, at);
     const id = target.closest<SVGElement>("[data-id]")?.dataset.id;
+    onGround.current = !id;
     if (!id) {
       if (event.shiftKey) begin(event, { kind: "marquee", from: at, to: at });
       else {
@@ -325,6 +330,12 @@ export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, onL
         setGesture(null);
       }}
       onKeyDown={onContextKey}
+      onClick={(event) => {
+        // A click into what holds steps, beside all of them, means the lane itself; a drag there moved the page.
+        if (carrying || tool || event.shiftKey || !onGround.current) return;
+        const held = holderUnder(scene, toPage(event));
+        if (held) select(held);
+      }}
       onDoubleClick={(event) => {
         const id = (event.target as globalThis.Element).closest<SVGElement>("[data-id]")?.dataset.id;
         const element = id ? model.elements.get(id) : undefined;
@@ -338,6 +349,7 @@ export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, onL
         <Marks marks={marks} figures={figures} />
         <Overlay model={model} figures={figures} selection={selection} gesture={gesture} shifted={shifted} />
       </Layer>
+      <BandNames model={model} diagram={diagram} scene={scene} viewport={viewport} />
       {naming && figures.get(naming) && (
         <NameEditor
           key={naming}

@@ -6,6 +6,7 @@ import type { Figure } from "@/core/drawing";
 import { type Element, type Id, isGateway, type Model, nameOf, outgoingOf } from "@/core/model";
 import { text } from "../messages";
 import { useDiagram } from "../version/diagramStore";
+import { nameElement } from "../version/laneRoles";
 import { useVersionStore } from "../version/VersionContext";
 
 /** What is named next when one goes on with Tab: a question's answers, one after the other. */
@@ -43,8 +44,7 @@ export function NameEditor({
     if (left.current) return;
     left.current = true;
     useDiagram.getState().set({ naming: null });
-    if (keep && element && value.trim() !== (element.name ?? "").trim())
-      store.getState().dispatch({ type: "rename", id: element.id, name: value });
+    if (keep && element && value.trim() !== (element.name ?? "").trim()) nameElement(store, element.id, value);
     document.querySelector<HTMLElement>("[data-canvas]")?.focus({ preventScroll: true });
   };
   const inside = !figure.line && figure.bounds.width > 60 && figure.type !== "lane" && figure.type !== "participant";

@@ -14,6 +14,15 @@ export function flowUnder(scene: Scene, point: Point): Id | undefined {
   )?.id;
 }
 
+/** The innermost lane, or else the pool, that lies under a point. */
+export function holderUnder(scene: Scene, point: Point): Id | undefined {
+  const area = ({ bounds }: Figure) => bounds.width * bounds.height;
+  const held = scene.figures.filter(
+    (figure) => (figure.type === "lane" || figure.type === "participant") && contains(figure.bounds, point),
+  );
+  return held.sort((a, b) => area(a) - area(b) || (a.type === "lane" ? -1 : 1))[0]?.id;
+}
+
 /** An open pool is met only at its band; its face belongs to what lies in it. */
 export function poolBandUnder(scene: Scene, point: Point): Id | undefined {
   return figureUnder(scene, point, (figure) => figure.type === "participant" && point.x < figure.bounds.x + 28)?.id;

@@ -439,6 +439,13 @@ export const en = {
     trayHeight: "Height of the tray",
     trayByItself: "as high as what it holds",
     about: "About the process",
+    noSuchRole: (name: string) => `No role of the directory is called “${name}” yet.`,
+    inLane: (lane: string) => `in ${lane}`,
+    behind: (step: string) => `after ${step}`,
+    makeRole: "Make the role",
+    lanesWithoutRole: (names: readonly string[]) =>
+      `${counted(names.length, "lane")} stand${names.length === 1 ? "s" : ""} for no role of the directory: ${names.slice(0, 4).join(", ")}${names.length > 4 ? " …" : ""}.`,
+    makeRoles: (count: number) => (count === 1 ? "Make it a role" : "Make them roles"),
     closeTray: "Close the tray",
     openTray: "Open the tray",
     refusal: "This is not possible",

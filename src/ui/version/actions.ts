@@ -1,7 +1,7 @@
 import { nanoid } from "nanoid";
 import { addNext, type Draft, giveAnswers, leadOn, plan } from "@/core/capture";
-import { canHoldBoundaryEvents, type Kind } from "@/core/commands";
-import { type Element, type Id, isFlowNode, type Point } from "@/core/model";
+import { canHoldBoundaryEvents, type Kind, spotFor } from "@/core/commands";
+import { type Element, type Id, isFlowNode, type Point, shapeOn } from "@/core/model";
 import { complain } from "../controls/notices";
 import { reasons, text } from "../messages";
 import { useDiagram } from "./diagramStore";
@@ -71,13 +71,35 @@ export function addKind(
     done =
       kind.type === "lane"
         ? dispatch({ type: "addLane", diagram, id, beside: selected.id })
-        : dispatch({ type: "place", diagram, id, kind, at: at ?? centre ?? { x: 200, y: 200 } });
+        : placeInside(store, diagram, selected, id, kind, at);
   } else if (selected && !["participant", "lane"].includes(kind.type)) {
     done = dispatch({ type: "append", diagram, from: selected.id, id, flow: newId("flow"), kind, ...(at && { at }) });
-  } else done = dispatch({ type: "place", diagram, id, kind, at: at ?? centre ?? { x: 200, y: 160 } });
+  } else {
+    const { model } = store.getState();
+    const page = model.diagrams.get(diagram);
+    const near = at ?? centre ?? { x: 200, y: 160 };
+    const holds = kind.type === "participant" || kind.type === "lane";
+    done = dispatch({
+      type: "place",
+      diagram,
+      id,
+      kind,
+      at: at || holds || !page ? near : spotFor(model, page, kind, near),
+    });
+  }
   if (!done) return;
   select(id);
   if (named(kind)) set({ naming: id });
+}
+
+/** Into the chosen pool or lane, where there is room in it. */
+function placeInside(store: VersionStore, diagram: Id, holder: Element, id: Id, kind: Kind, at?: Point): boolean {
+  const { model, dispatch } = store.getState();
+  const page = model.diagrams.get(diagram);
+  const bounds = shapeOn(model, diagram, holder.id)?.bounds;
+  if (!page || !bounds) return false;
+  const middle = { x: bounds.x + Math.min(bounds.width / 2, 160), y: bounds.y + bounds.height / 2 };
+  return dispatch({ type: "place", diagram, id, kind, at: at ?? spotFor(model, page, kind, middle) });
 }
 
 /** Splits a flow, or attaches, or places: what a drop of a kind at a point means. */

@@ -12,8 +12,10 @@ import {
   incomingOf,
   isActivity,
   isFlowNode,
+  laneOf,
   type Model,
   outgoingOf,
+  participantOf,
   referrersOf,
   scopeOf,
   shapeOn,
@@ -24,6 +26,7 @@ import {
 import { connect } from "../flow/connect";
 import { newNode } from "../flow/create";
 import { type Change, refuse } from "../kernel/change";
+import { growAround } from "../kernel/grow";
 import { freeSpot } from "../kernel/page";
 
 const id = z.string().min(1).max(200);
@@ -150,7 +153,12 @@ export function giveDocument(change: Change, command: z.infer<typeof giveDocumen
     const size = sizeOf("dataObjectReference");
     const around = shape?.bounds ?? { x: 0, y: 0, width: 112, height: 64 };
     const x = command.direction === "in" ? around.x + 8 : around.x + around.width - size.width - 8;
-    const spot = freeSpot(change.model, command.diagram, { x, y: around.y - size.height - 40, ...size });
+    // Above its step, or below where that would lie outside of the step's lane.
+    const holder = laneOf(change.model, step.id) ?? participantOf(change.model, step.id);
+    const floor = holder && shapeOn(change.model, command.diagram, holder.id)?.bounds;
+    const above = around.y - size.height - 40;
+    const y = floor && above < floor.y + 20 ? around.y + around.height + 28 : above;
+    const spot = freeSpot(change.model, command.diagram, { x, y, ...size }, floor);
     newNode(
       change,
       command.diagram,
@@ -162,6 +170,7 @@ export function giveDocument(change: Change, command: z.infer<typeof giveDocumen
       object === undefined ? {} : { dataObjectRef: object },
     );
     change.set("elements", data, "extension", withEntry(change.element(data), command.document.entry));
+    growAround(change, command.diagram, data);
   }
   const [source, target] = command.direction === "in" ? [data, step.id] : [step.id, data];
   connect(change, { type: "connect", diagram: command.diagram, id: command.id, source, target });

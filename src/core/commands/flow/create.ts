@@ -35,7 +35,7 @@ import { addTrigger } from "../details/trigger";
 import { type Change, Refusal, refuse } from "../kernel/change";
 import { forgetRecordedFlows } from "../kernel/flowLists";
 import { growAround } from "../kernel/grow";
-import { freeSpot, newCourse, placeAt, shapesOnPage } from "../kernel/page";
+import { freeSpot, newCourse, obstaclesOn, placeAt, shapesOnPage } from "../kernel/page";
 import { canHoldBoundaryEvents, fieldsOf, type Kind, kindSchema } from "../kinds/kinds";
 import { putIntoLane } from "../lanes/lanes";
 import { addPoolAround } from "../lanes/pools";
@@ -160,10 +160,11 @@ export function insertOnFlow(change: Change, command: z.infer<typeof insertOnFlo
   const middle =
     command.at ?? middleOf(edge?.waypoints ?? []) ?? refuse("not-drawn", say`The flow is not drawn on this page.`);
   makeRoomBetween(change, diagram, flow, middle, size.width);
-  const spot =
+  const between =
     command.at ??
     middleOf([...change.model.edges].find((candidate) => candidate.id === edge?.id)?.waypoints ?? []) ??
     middle;
+  const spot = makeRoomAside(change, diagram, flow, between, size);
   const sourceElement = change.element(flow.sourceRef as Id);
   const there = placeAt(change.model, change.diagram(diagram), spot);
   const scope = scopeOf(change.model, sourceElement.id) ?? refuse("no-scope", say`The flow belongs to nothing.`);
@@ -176,11 +177,12 @@ export function insertOnFlow(change: Change, command: z.infer<typeof insertOnFlo
   if (edge) change.set("edges", edge.id, "label", undefined);
   forgetRecordedFlows(change, [flow.sourceRef as Id, target]);
   change.set("elements", flow.id, "targetRef", command.id);
-  connect(change, { type: "connect", diagram, id: command.flow, source: command.id, target });
+  // The first half leaves its old course before the second half looks for one: they would keep off each other else.
   if (edge) {
     const course = newCourse(change, diagram, change.element(flow.id));
     if (course) change.set("edges", edge.id, "waypoints", course);
   }
+  connect(change, { type: "connect", diagram, id: command.flow, source: command.id, target });
 }
 
 /** Pushes what lies right of a level flow further right where the new element would not fit between its ends. */
@@ -192,6 +194,39 @@ function makeRoomBetween(change: Change, diagram: Id, flow: Element, at: Point, 
   if (missing <= 0) return;
   const line = Math.min(target.x, Math.max(at.x, source.x + source.width + 1));
   openRoom(change, diagram, "x", line, missing, containersAcross(change, diagram, "x", line));
+}
+
+/**
+ * Where a new element on a flow would lie on something, what lies below it moves down: the flow's own end with it where that lies
+ * below what is in the way, so that the flow stays level. Gives the place that is then free.
+ */
+function makeRoomAside(
+  change: Change,
+  diagram: Id,
+  flow: Element,
+  at: Point,
+  size: { readonly width: number; readonly height: number },
+): Point {
+  const ends = new Set([flow.sourceRef as Id, flow.targetRef as Id]);
+  const own = (middle: Point) => ({ x: middle.x - size.width / 2, y: middle.y - size.height / 2, ...size });
+  const inTheWay = (middle: Point) =>
+    obstaclesOn(change.model, diagram, ends).filter((box) => overlaps(own(middle), box, 12));
+  const target = shapeOn(change.model, diagram, flow.targetRef as Id)?.bounds;
+  let spot = at;
+  const above = inTheWay(spot).filter((box) => box.y + box.height / 2 < spot.y);
+  const floor = Math.max(...above.map((box) => box.y + box.height));
+  if (above.length > 0 && target && target.y > floor) {
+    const by = onGrid(floor + 24 - own(spot).y + 3);
+    openRoom(change, diagram, "y", floor + 1, by, containersAcross(change, diagram, "y", floor + 1));
+    spot = { x: spot.x, y: spot.y + by };
+  }
+  const below = inTheWay(spot).filter((box) => box.y > spot.y);
+  if (below.length > 0) {
+    const roof = Math.min(...below.map((box) => box.y));
+    const by = onGrid(own(spot).y + size.height + 24 - roof + 3);
+    openRoom(change, diagram, "y", roof - 1, by, containersAcross(change, diagram, "y", roof - 1));
+  }
+  return spot;
 }
 
 function middleOf(line: readonly Point[]): Point | undefined {

@@ -139,11 +139,12 @@ function best<Place extends PlacedLabel>(
     const total = space.cost(place.bounds) + extra(place) + at;
     if (total < least) [found, least] = [place, total];
   });
-  if (coversBox(least)) {
-    for (const bounds of spotsAround((usual as Place).bounds)) {
-      const total = space.cost(bounds);
+  // Over a shape any free spot is better, over a line one that is near.
+  if (least >= onLine) {
+    for (const { bounds, ring } of spotsAround((usual as Place).bounds, coversBox(least) ? 14 : 4)) {
+      const total = space.cost(bounds) + ring * 2;
       if (total < least) [found, least] = [{ ...found, bounds }, total];
-      if (!coversBox(least)) break;
+      if (least < onLine) break;
     }
   }
   space.addBox(found.bounds);
@@ -151,13 +152,13 @@ function best<Place extends PlacedLabel>(
 }
 
 /** Spots further and further away, for crowded drawings. */
-function spotsAround(bounds: Bounds): Bounds[] {
-  const spots: Bounds[] = [];
-  for (let ring = 1; ring <= 14; ring++)
+function spotsAround(bounds: Bounds, rings: number): { readonly bounds: Bounds; readonly ring: number }[] {
+  const spots: { bounds: Bounds; ring: number }[] = [];
+  for (let ring = 1; ring <= rings; ring++)
     for (let across = -ring; across <= ring; across++)
       for (let down = -ring; down <= ring; down++)
         if (Math.max(Math.abs(across), Math.abs(down)) === ring)
-          spots.push({ ...bounds, x: bounds.x + across * 14, y: bounds.y + down * 8 });
+          spots.push({ bounds: { ...bounds, x: bounds.x + across * 14, y: bounds.y + down * 8 }, ring });
   return spots;
 }
 

@@ -1,5 +1,16 @@
-import { isExpanded } from "../../drawing";
-import { boundsOfPoints, contains, onGrid, overlaps, route, type Side, sidePoint } from "../../layout";
+import { isExpanded, poolBand } from "../../drawing";
+import {
+  boundsOfPoints,
+  contains,
+  grow,
+  onGrid,
+  overlaps,
+  route,
+  type Side,
+  segmentCrosses,
+  sidePoint,
+  sizeOf,
+} from "../../layout";
 import {
   ancestorsOf,
   type Bounds,
@@ -7,6 +18,7 @@ import {
   type Diagram,
   type Element,
   edgesOf,
+  flowNodesIn,
   type Id,
   isConnection,
   isSubProcess,
@@ -16,6 +28,7 @@ import {
   type Shape,
   shapeOn,
 } from "../../model";
+import type { Kind } from "../kinds/kinds";
 import type { Change } from "./change";
 import { portsForFlow } from "./flowPorts";
 
@@ -192,15 +205,56 @@ export function freeSpot(
 ): Bounds {
   // What lies in other lanes does not count: it makes room when this lane grows.
   const taken = obstaclesOn(model, diagram, except).filter((bounds) => !within || overlaps(bounds, within));
-  const isFree = (bounds: Bounds) => !taken.some((other) => overlaps(bounds, other, 14));
+  // Only lines around the place looked at: all spots are tried there.
+  const around = grow(wanted, 24 * 8 + (Math.max(wanted.height, 64) + 24) * 6);
+  const lines = [...model.edges]
+    .filter((edge) => edge.diagram === diagram && overlaps(boundsOfPoints(edge.waypoints), around))
+    .map((edge) => edge.waypoints);
+  const isCrossed = (bounds: Bounds) =>
+    lines.some((line) => line.some((b, at) => at > 0 && segmentCrosses(bounds, line[at - 1] as Point, b)));
+  const isFree = (bounds: Bounds) => !taken.some((other) => overlaps(bounds, other, 14)) && !isCrossed(grow(bounds, 6));
   for (let column = 0; column < 8; column++) {
     for (const row of [0, 1, -1, 2, -2, 3, 4, 5, 6]) {
-      const spot = { ...wanted, x: onGrid(wanted.x + column * 24), y: onGrid(wanted.y + row * (wanted.height + 24)) };
+      // Rows are as far apart as steps need, whatever stands there first; the first one stays exactly level with what it follows.
+      const down = onGrid(row * (Math.max(wanted.height, sizeOf("task").height) + 24));
+      const spot = { ...wanted, x: onGrid(wanted.x + column * 24), y: wanted.y + down };
       const fits = !within || row >= 0 || spot.y > within.y + 8;
       if (fits && isFree(spot)) return spot;
     }
   }
   return wanted;
+}
+
+/**
+ * Where something that is added without a place goes: near where one looked last, inside the pool there or the nearest one, never on
+ * something. What begins a process that is still empty goes to the left of its lane.
+ */
+export function spotFor(model: Model, diagram: Diagram, kind: Kind, near: Point): Point {
+  const size = sizeOf(kind.type, kind.expanded);
+  const pools = shapesOnPage(model, diagram.id).filter(
+    ({ element }) => element.type === "participant" && element.processRef !== undefined,
+  );
+  const distance = ({ x, y, width, height }: Bounds) =>
+    Math.max(x - near.x, near.x - x - width, 0) + Math.max(y - near.y, near.y - y - height, 0);
+  const [pool] = pools.sort((a, b) => distance(a.shape.bounds) - distance(b.shape.bounds));
+  const within = (value: number, from: number, length: number, margin: number) =>
+    Math.max(from + margin, Math.min(value, from + Math.max(margin, length - margin)));
+  const bounds = pool?.shape.bounds;
+  const at = bounds
+    ? {
+        x: within(near.x, bounds.x, bounds.width, 2 * poolBand + size.width / 2 + 16),
+        y: within(near.y, bounds.y, bounds.height, size.height / 2 + 12),
+      }
+    : near;
+  const lane = placeAt(model, diagram, at)?.lane;
+  const floor = (lane && shapeOn(model, diagram.id, lane.id)?.bounds) ?? pool?.shape.bounds;
+  const process = pool?.element.processRef as Id | undefined;
+  const isFirst =
+    kind.type === "startEvent" && floor && process && flowNodesIn(model, process).length === 0 && floor.width > 200;
+  const middle = isFirst ? { x: floor.x + (lane ? poolBand : 2 * poolBand) + 40, y: floor.y + floor.height / 2 } : at;
+  const wanted = { x: middle.x - size.width / 2, y: middle.y - size.height / 2, ...size };
+  const { x, y } = freeSpot(model, diagram.id, wanted, floor);
+  return { x: onGrid(x) + size.width / 2, y: onGrid(y) + size.height / 2 };
 }
 
 /** Connections that touch any of the elements, or what is attached to or inside them. */

@@ -1,15 +1,26 @@
-import { boundsOfPoints, grow, overlaps, segmentCrosses } from "../../layout";
+import { heightForName } from "../../drawing";
+import { boundsOfPoints, grow, onGrid, overlaps, segmentCrosses } from "../../layout";
 import {
   type Bounds,
+  childrenOf,
   type Edge,
   type Edit,
   type Element,
+  edgesOf,
   type Id,
   isActivity,
+  isSubProcess,
+  laneOf,
   type Point,
+  participantOf,
   type Shape,
+  shapeOn,
+  shapesOf,
 } from "../../model";
+import { resize } from "../arrange/move";
+import { containersAcross, openRoom } from "../arrange/room";
 import type { Change } from "./change";
+import { growAround } from "./grow";
 import { placeLabels } from "./labelPlaces";
 import { endsOf, obstaclesOn } from "./page";
 import { reroute } from "./reroute";
@@ -46,22 +57,37 @@ const jog = 8;
  */
 export function tend(change: Change, before: readonly Edit[]): void {
   const touched = touchedBy(change, before);
-  const count = touched.shapes.size + touched.edges.size;
-  if (count === 0 || count > atMost) return;
-  const pages = new Set([...touched.shapes, ...touched.edges].flatMap((id) => pageOf(change, id) ?? []));
+  if (isNothing(touched) || touched.shapes.size + touched.edges.size + touched.named.size > atMost) return;
+  for (const id of touched.named) makeFit(change, id);
+  // What grew with its name was moved by that, too.
+  const { shapes, edges, named } = touchedBy(change, change.edits);
+  const pages = new Set([...shapes, ...edges, ...named].flatMap((id) => pageOf(change, id) ?? []));
   for (const diagram of pages) {
-    for (const edge of leadAround(change, diagram, touched.shapes)) touched.edges.add(edge);
-    for (const id of touched.edges) withoutJogs(change, diagram, id);
-    dodge(change, diagram, touched);
+    for (const edge of [...leadAround(change, diagram, shapes), ...leadAnew(change, diagram, edges)]) edges.add(edge);
+    for (const id of edges) withoutJogs(change, diagram, id);
+    // A name inside of its shape covers nothing.
+    const outside = [...named].filter((id) => !isActivity(typeOf(change, id)));
+    dodge(change, diagram, [...shapes, ...edges, ...outside]);
   }
 }
 
+const typeOf = (change: Change, drawn: Id): string => {
+  const element = (change.model.shapes.get(drawn) ?? change.model.edges.get(drawn))?.element;
+  return change.model.elements.get(element ?? "")?.type ?? "";
+};
+
+const isNothing = ({ shapes, edges, named }: Touched) => shapes.size + edges.size + named.size === 0;
+
+/** Shapes and edges, by their own ids. */
 interface Touched {
+  /** Stand elsewhere, or are new. */
   readonly shapes: Set<Id>;
+  /** Run elsewhere, or are new. */
   readonly edges: Set<Id>;
+  /** Are called otherwise. */
+  readonly named: Set<Id>;
 }
 
-/** Shapes that stand elsewhere or anew or are called otherwise, flows that run elsewhere or anew or are called otherwise. */
 function touchedBy(change: Change, edits: readonly Edit[]): Touched {
   const [shapes, edges, named] = [new Set<Id>(), new Set<Id>(), new Set<Id>()];
   for (const edit of edits) {
@@ -71,15 +97,38 @@ function touchedBy(change: Change, edits: readonly Edit[]): Touched {
     if (edit.table === "edges" && (edit.kind === "insert" || edit.field === "waypoints")) edges.add(id);
     if (edit.table === "elements" && edit.kind === "set" && edit.field === "name") named.add(id);
   }
-  if (named.size > 0 && named.size <= atMost) {
-    for (const shape of change.model.shapes) if (named.has(shape.element)) shapes.add(shape.id);
-    for (const edge of change.model.edges) if (named.has(edge.element)) edges.add(edge.id);
-  }
   const { model } = change;
+  const drawn = [...named].flatMap((id) => [...shapesOf(model, id), ...edgesOf(model, id)].map((record) => record.id));
   return {
     shapes: new Set([...shapes].filter((id) => model.shapes.has(id))),
     edges: new Set([...edges].filter((id) => model.edges.has(id))),
+    named: new Set(drawn),
   };
+}
+
+/** Pixels between the edge of a lane and a step in it: room for a flow that passes over it. */
+const roomAbove = 28;
+
+/** A step grows until its whole name can be read in it, around its middle, so that its flows stay level. */
+function makeFit(change: Change, id: Id): void {
+  const shape = change.model.shapes.get(id);
+  const element = shape && change.model.elements.get(shape.element);
+  if (!shape || !element || !isActivity(element.type) || shape.isExpanded === true) return;
+  const { x, y, width, height } = shape.bounds;
+  const hasMarkers =
+    isSubProcess(element.type) || childrenOf(change.model, element.id, "loopCharacteristics").length > 0;
+  const missing = onGrid(heightForName(element.name ?? "", width, hasMarkers) - height + 3);
+  if (missing <= 0) return;
+  // Where the lane ends above it, all of the lane moves down first.
+  const holder = laneOf(change.model, element.id) ?? participantOf(change.model, element.id);
+  const floor = holder && shapeOn(change.model, shape.diagram, holder.id)?.bounds;
+  const short = floor ? onGrid(floor.y + roomAbove - (y - missing / 2) + 3) : 0;
+  if (floor && short > 0 && y > floor.y)
+    openRoom(change, shape.diagram, "y", floor.y + 1, short, containersAcross(change, shape.diagram, "y", floor.y + 1));
+  const now = (change.model.shapes.get(id) as Shape).bounds;
+  const bounds = { x, y: now.y - missing / 2, width, height: height + missing };
+  resize(change, { type: "resize", diagram: shape.diagram, id: element.id, bounds });
+  growAround(change, shape.diagram, element.id);
 }
 
 const pageOf = (change: Change, id: Id): Id | undefined =>
@@ -107,6 +156,40 @@ function leadAround(change: Change, diagram: Id, shapes: ReadonlySet<Id>): reado
   });
   reroute(change, diagram, crossed);
   return crossed.map(({ id }) => id);
+}
+
+/** Gives flows that were pulled along, and lie badly since, another course. Gives their edges. */
+function leadAnew(change: Change, diagram: Id, edges: ReadonlySet<Id>): readonly Id[] {
+  const bad = [...edges].flatMap((id) => {
+    const edge = change.model.edges.get(id) as Edge;
+    const element = change.model.elements.get(edge.element);
+    return edge.diagram === diagram && element?.type === "sequenceFlow" && !liesWell(change, edge, element)
+      ? [edge]
+      : [];
+  });
+  reroute(change, diagram, bad);
+  return bad.map(({ id }) => id);
+}
+
+/** Leaves and meets its shapes squarely, at their borders, without running along or through them. */
+function liesWell(change: Change, edge: Edge, element: Element): boolean {
+  const ends = endsOf(element);
+  const source = ends && shapeOn(change.model, edge.diagram, ends.source)?.bounds;
+  const target = ends && shapeOn(change.model, edge.diagram, ends.target)?.bounds;
+  if (!source || !target) return true;
+  const line = edge.waypoints;
+  const last = line.length - 1;
+  const length = (at: number) => {
+    const [a, b] = [line[at] as Point, line[at + 1] as Point];
+    return Math.abs(a.x - b.x) + Math.abs(a.y - b.y);
+  };
+  if (last > 1 && (length(0) < jog || length(last - 1) < jog)) return false;
+  return line.every((b, at) => {
+    const a = line[at - 1];
+    if (!a) return true;
+    if (a.x !== b.x && a.y !== b.y) return false;
+    return !segmentCrosses(grow(source, -1), a, b) && !segmentCrosses(grow(target, -1), a, b);
+  });
 }
 
 function isEndOf(change: Change, connection: Element, shape: Id): boolean {
@@ -144,17 +227,17 @@ function withoutJogs(change: Change, diagram: Id, id: Id): void {
   if (!blocked.some((box) => segmentCrosses(box, from, to))) change.set("edges", id, "waypoints", [from, to]);
 }
 
+const covers = (change: Change, { element }: Shape) => !holds.has(change.model.elements.get(element)?.type ?? "");
+
 /** Names of what was touched, and of what lies where something was put, find a place where they cover nothing. */
-function dodge(change: Change, diagram: Id, { shapes, edges }: Touched): void {
+function dodge(change: Change, diagram: Id, touched: readonly Id[]): void {
   const covered: Bounds[] = [];
-  for (const id of shapes) {
-    const shape = change.model.shapes.get(id) as Shape;
-    const type = change.model.elements.get(shape.element)?.type ?? "";
-    if (shape.diagram === diagram && !holds.has(type)) covered.push(grow(shape.bounds, 40));
-  }
-  for (const id of edges) {
-    const edge = change.model.edges.get(id) as Edge;
-    if (edge.diagram === diagram) covered.push(grow(boundsOfPoints(edge.waypoints), 40));
+  for (const id of touched) {
+    const shape = change.model.shapes.get(id);
+    const edge = change.model.edges.get(id);
+    if ((shape ?? edge)?.diagram !== diagram) continue;
+    if (shape && covers(change, shape)) covered.push(grow(shape.bounds, 40));
+    if (edge) covered.push(grow(boundsOfPoints(edge.waypoints), 40));
   }
   if (covered.length > 0) placeLabels(change, diagram, undefined, covered);
 }

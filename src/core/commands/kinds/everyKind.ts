@@ -148,6 +148,7 @@ export function allKindsThatMayFollow(
   const allows = (kind: Kind): boolean => {
     if (!fitsScope(kind, scope)) return false;
     if (!behind) {
+      if (element?.type === "participant" && element.processRef === undefined) return false;
       const isPool = element?.type === "participant" || element?.type === "lane";
       return kind.type !== "boundaryEvent" && !(isPool && kind.type === "participant") && (!element || isPool);
     }

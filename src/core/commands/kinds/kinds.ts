@@ -72,6 +72,8 @@ const placeable: readonly Kind[] = [
  */
 export function kindsThatMayFollow(model: Model, element: Element | undefined): readonly Kind[] {
   if (!element) return placeable;
+  // Nothing is shown of an outside party.
+  if (element.type === "participant" && element.processRef === undefined) return [];
   if (element.type === "participant" || element.type === "lane")
     return [{ type: "lane" }, ...placeable.filter((kind) => kind.type === "startEvent" || kind.type === "task")];
   if (!isFlowNode(element.type))

@@ -1,17 +1,45 @@
 "use client";
 import type { Figure } from "@/core/drawing";
+import { overlaps } from "@/core/layout";
 import type { Point } from "@/core/model";
 import { middleOf } from "./lines";
 import type { Sign } from "./mark";
 import { ink, paper, tones } from "./tones";
 
-/** Where signs stand: findings at the upper end, what a walk stops for where reading begins; on a connection at its middle. */
-function placeOf({ line, bounds }: Figure, { sign }: Sign): Point {
+/** Pixels from a sign's middle to its edge. */
+const half = 8;
+
+/**
+ * Where signs stand: findings at the upper end, what a walk stops for where reading begins; on a connection at its middle. Where the
+ * element's own name stands there, the sign takes another corner.
+ */
+export function placeOf({ line, bounds, label }: Figure, { sign }: Pick<Sign, "sign">): Point {
+  const isFree = ({ x, y }: Point) =>
+    !label || !overlaps({ x: x - half, y: y - half, width: 2 * half, height: 2 * half }, label.bounds, 1);
   if (line) {
     const middle = middleOf(line);
-    return sign === "hand-over" ? middle : { x: middle.x + 8, y: middle.y - 10 };
+    if (sign === "hand-over") return middle;
+    const beside = [
+      { x: middle.x + 8, y: middle.y - 10 },
+      { x: middle.x + 8, y: middle.y + 11 },
+      { x: middle.x - 10, y: middle.y + 11 },
+    ];
+    return beside.find(isFree) ?? (beside[0] as Point);
   }
-  return sign === "break" ? { x: bounds.x + 3, y: bounds.y - 1 } : { x: bounds.x + bounds.width - 4, y: bounds.y - 4 };
+  if (sign === "break") return { x: bounds.x + 3, y: bounds.y - 1 };
+  const [left, right, top, bottom] = [
+    bounds.x + 4,
+    bounds.x + bounds.width - 4,
+    bounds.y - 4,
+    bounds.y + bounds.height + 4,
+  ];
+  const corners = [
+    { x: right, y: top },
+    { x: right, y: bottom },
+    { x: left, y: top },
+    { x: left, y: bottom },
+  ];
+  return corners.find(isFree) ?? (corners[0] as Point);
 }
 
 export function SignView({ sign, figure }: { readonly sign: Sign; readonly figure: Figure }) {

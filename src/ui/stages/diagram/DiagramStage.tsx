@@ -15,6 +15,7 @@ import { usePalette } from "../../shell/paletteStore";
 import { addKind, newId, tidyChosen } from "../../version/actions";
 import { useDiagram } from "../../version/diagramStore";
 import { useFindings } from "../../version/findings";
+import { offerRoles } from "../../version/laneRoles";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { CanvasButtons } from "./CanvasButtons";
 import { copyChosen, pasteHere } from "./clipboard";
@@ -29,6 +30,7 @@ import { ShownNote } from "./ShownNote";
 import { Tray } from "./Tray";
 import { TrayHandle } from "./TrayHandle";
 import { useKindsToFollow } from "./useKindsToFollow";
+import { useKnownElements } from "./useKnownElements";
 import { usePageHistory } from "./usePageHistory";
 import { useSettled } from "./useSettled";
 
@@ -59,6 +61,7 @@ export function DiagramStage() {
   const { model: settled, selection: settledSelection } = useSettled(model, selection);
   const canvas = useRef<CanvasHandle>(null);
   const { findings } = useFindings();
+  const known = useKnownElements(model, selection);
   const router = useRouter();
   const wanted = useSearchParams().get("element");
 
@@ -86,9 +89,9 @@ export function DiagramStage() {
       ...(run ? runMarks(run, model) : []),
       ...handoverMarks(handovers),
       ...askMarks(info.brief?.asks ?? [], model),
-      ...findingMarks(findings),
+      ...findingMarks(findings.filter(({ elements }) => elements.every(known))),
     ],
-    [run, model, handovers, findings, info.brief],
+    [run, model, handovers, findings, info.brief, known],
   );
 
   // What was selected may be gone, by undo or by somebody else.
@@ -236,6 +239,7 @@ export function DiagramStage() {
     void pasteHere(store, diagram.id, centre, event.clipboardData.getData("text/plain"));
   };
 
+  useEffect(() => offerRoles(store), [store]);
   // A fresh page is ready for the keyboard; what its keys open is loaded before it is asked for.
   useEffect(() => {
     const timer = setTimeout(() => void questions(), 3000);

@@ -14,16 +14,29 @@ interface KindMenuProps {
   readonly onClose: () => void;
 }
 
+/** What fits what is typed, in one list: first where the name begins so, then where its words do, then what has it inside. */
+function ranked(groups: readonly KindGroup[], typed: readonly string[]): { heading: string; kinds: readonly Kind[] }[] {
+  const wanted = typed.join(" ");
+  const rankOf = (kind: Kind) => {
+    const name = kindWords(kind).toLowerCase();
+    if (!typed.every((word) => name.includes(word))) return undefined;
+    if (name.startsWith(wanted)) return 0;
+    return typed.every((word) => ` ${name}`.includes(` ${word}`)) ? 1 : 2;
+  };
+  const found = groups.flatMap(({ kinds }) => kinds.flatMap((kind) => ({ kind, rank: rankOf(kind) ?? 3 })));
+  const kinds = found
+    .filter(({ rank }) => rank < 3)
+    .sort((a, b) => a.rank - b.rank)
+    .map(({ kind }) => kind);
+  return kinds.length > 0 ? [{ heading: "", kinds }] : [];
+}
+
 /** All kinds that are possible here, each with its picture; typing narrows them. */
 export function KindMenu({ title, groups, onChoose, onClose }: KindMenuProps) {
   const [typed, setTyped] = useState("");
   const words = typed.trim().toLowerCase().split(/\s+/).filter(Boolean);
-  const matching = groups
-    .map(({ title: heading, kinds }) => ({
-      heading,
-      kinds: kinds.filter((kind) => words.every((word) => kindWords(kind).toLowerCase().includes(word))),
-    }))
-    .filter(({ kinds }) => kinds.length > 0);
+  const matching =
+    words.length === 0 ? groups.map(({ title, kinds }) => ({ heading: title, kinds })) : ranked(groups, words);
   return (
     <PaletteDialog
       title={title}
@@ -36,7 +49,7 @@ export function KindMenu({ title, groups, onChoose, onClose }: KindMenuProps) {
       onClose={onClose}
     >
       {matching.map(({ heading, kinds }) => (
-        <Palette.Group key={heading} heading={heading}>
+        <Palette.Group key={heading || "found"} heading={heading}>
           {kinds.map((kind) => (
             <Palette.Item key={kindWords(kind)} value={kindWords(kind)} onSelect={() => onChoose(kind)}>
               <KindPicture kind={kind} width={46} height={30} />

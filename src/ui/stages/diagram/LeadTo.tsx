@@ -2,7 +2,16 @@
 import { chakra, Text } from "@chakra-ui/react";
 import { Command as Palette } from "cmdk";
 import { useState } from "react";
-import { connectionBetween, type Element, type Id, type Model, nameOf, wordFor } from "@/core/model";
+import {
+  connectionBetween,
+  type Element,
+  type Id,
+  incomingOf,
+  laneOf,
+  type Model,
+  nameOf,
+  wordFor,
+} from "@/core/model";
 import { PaletteDialog } from "../../controls/PaletteDialog";
 import { text } from "../../messages";
 
@@ -46,6 +55,18 @@ export function LeadTo({ model, diagram, from, onChoose, onClose }: LeadToProps)
   );
 }
 
+/** What tells two of one name apart: whose lane they stand in, and what comes before them. */
+function placeWords(model: Model, element: Element, kind: string): string {
+  const lane = laneOf(model, element.id);
+  const [flow] = incomingOf(model, element.id);
+  const before = flow && nameOf(model, String(flow.sourceRef));
+  return [
+    kind,
+    ...(lane && nameOf(model, lane.id) ? [text.diagram.inLane(nameOf(model, lane.id))] : []),
+    ...(before ? [text.diagram.behind(before)] : []),
+  ].join(", ");
+}
+
 /** Everything on the page that the standard lets the element be connected to, with what the connection would be. */
 function targetsOf(model: Model, diagram: Id, from: Element): { id: Id; name: string; words: string }[] {
   const found: { id: Id; name: string; words: string }[] = [];
@@ -58,7 +79,7 @@ function targetsOf(model: Model, diagram: Id, from: Element): { id: Id; name: st
     found.push({
       id: element.id,
       name: nameOf(model, element.id) || type,
-      words: `${type}, by ${wordFor(answer.value)}`,
+      words: placeWords(model, element, `${type}, by ${wordFor(answer.value)}`),
     });
   }
   return found.sort((a, b) => a.name.localeCompare(b.name));

@@ -1,7 +1,7 @@
 "use client";
 import { useCallback } from "react";
 import { inVersion } from "@/contract";
-import { allKindsThatMayFollow, type Kind, kindsToBecome, perform } from "@/core/commands";
+import { allKindsThatMayFollow, type Kind, perform, possibleKinds } from "@/core/commands";
 import { type Element, type Id, type Model, nameOf, scopeOf, wordFor } from "@/core/model";
 import { AskDialog } from "../../controls/AskDialog";
 import { tell } from "../../controls/notices";
@@ -47,7 +47,7 @@ export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
     return (
       <KindMenu
         title={text.diagram.becomes(nameOf(model, selected.id) || wordFor(selected.type))}
-        groups={kindsToBecome(model, selected, scope)}
+        groups={possibleKinds(model, diagram, selected, scope)}
         onChoose={(kind) => {
           store.getState().dispatch({ type: "replace", diagram, id: selected.id, kind });
           close();

@@ -26,6 +26,7 @@ import { Choice, TextField } from "../../controls/fields";
 import { Row, type TrayProps } from "../../controls/trayParts";
 import { text } from "../../messages";
 import { newId } from "../../version/actions";
+import { nameElement } from "../../version/laneRoles";
 import { useVersionStore } from "../../version/VersionContext";
 import { CalledFrom, CalledProcess } from "./TrayCalls";
 
@@ -38,7 +39,8 @@ const InTheBrief = dynamic(() => import("../../version/InTheBrief").then((file) 
 const capital = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
 export function TrayWhat({ element, model, onOpenPage, onVersion }: TrayProps & { readonly element: Element }) {
-  const { dispatch } = useVersionStore().getState();
+  const store = useVersionStore();
+  const { dispatch } = store.getState();
   const family = familyOf(element.type);
   const trigger = isEvent(element.type) ? triggerOf(model, element) : "none";
   return (
@@ -47,7 +49,7 @@ export function TrayWhat({ element, model, onOpenPage, onVersion }: TrayProps & 
         <TextField
           label={text.tray.name}
           value={nameOf(model, element.id)}
-          onCommit={(name) => dispatch({ type: "rename", id: element.id, name })}
+          onCommit={(name) => nameElement(store, element.id, name)}
         />
       </Row>
       <Row label={text.tray.type}>
