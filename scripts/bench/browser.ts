@@ -6,6 +6,7 @@ import { join } from "node:path";
 import { gzipSync } from "node:zlib";
 import { type Browser, chromium, type Page } from "@playwright/test";
 import { build } from "esbuild";
+import { largePageRows } from "./largePage";
 import { type BenchRow, ms, percentile } from "./measure";
 import { largeFile } from "./models";
 import { stepRows } from "./steps";
@@ -227,6 +228,7 @@ export async function browserRows(): Promise<BenchRow[]> {
       met: percentile(times, 0.95) <= 32,
     });
     rows.push(...(await stepRows(browser, address)));
+    rows.push(...(await largePageRows(browser, address)));
   } finally {
     await browser.close();
     const gone = new Promise((resolve) => server.once("exit", resolve));

@@ -90,6 +90,7 @@ test("elements are found in all processes by word, type, role and system; the la
   await page.getByRole("link", { name: "Switch on and verify" }).click();
   await expect(page.getByTestId("canvas")).toBeFocused();
   await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "About the process" }).click();
   // The other side of the call knows who calls.
   await expect(page.getByTestId("tray")).toContainText("Called from");
   await page

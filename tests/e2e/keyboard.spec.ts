@@ -45,7 +45,7 @@ test("drawn, assigned, mended, improved and handed off by keyboard alone", async
   await build("1", "Meter is due");
   await build("Enter", "Announce the exchange");
   await build("Enter", "Exchange the meter");
-  await build("d", "Seal intact?");
+  await build("i", "Seal intact?");
   await build("e", "Meter exchanged");
   await page.keyboard.press("ArrowLeft");
   await build("e", "Damage reported");
@@ -104,6 +104,7 @@ test("drawn, assigned, mended, improved and handed off by keyboard alone", async
   await page.keyboard.type("Hand-off");
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/hand-off/);
+  await expect(page.getByTestId("handoff-state")).toBeVisible();
   await tabTo(page, /^Hand off the present state/);
   await page.keyboard.press("Enter");
   await expect(page.getByRole("link", { name: "Download" })).toBeVisible();

@@ -98,7 +98,7 @@ test("a case is walked by hand: choices, data, events at edges, breaks, called p
   await page.keyboard.press("Home");
   await page.getByLabel("take the usual way").check();
   const study = page.locator('[data-testid="walk-page"] [data-id="check-capacity"]').first();
-  await study.scrollIntoViewIfNeeded();
+  await page.getByRole("button", { name: /^Fit/ }).click();
   const place = await study.boundingBox();
   if (!place) throw new Error("The step is not drawn.");
   await page.mouse.click(place.x + place.width / 2, place.y + 12);

@@ -33,7 +33,8 @@ export function Foot() {
       borderTopWidth="1px"
       borderColor="line"
       position="relative"
-      zIndex={1500}
+      // What is said stays to be read while a dialog lies over the page.
+      zIndex={notices.length > 0 ? 1500 : undefined}
     >
       <Flex
         ref={line}

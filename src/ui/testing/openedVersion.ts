@@ -1,4 +1,5 @@
 import { createStore } from "zustand/vanilla";
+import type { Plan } from "@/core/capture";
 import { type Command, perform } from "@/core/commands";
 import type { Model } from "@/core/model";
 import type { VersionStore } from "../version/versionStore";
@@ -19,6 +20,7 @@ export function openedVersion(start: Model): Opened {
   const store = createStore<{
     model: Model;
     dispatch: (...commands: Command[]) => boolean;
+    take: (planned: Plan) => void;
     say: (kind: string, words: string) => void;
   }>((set, get) => ({
     model: start,
@@ -35,6 +37,10 @@ export function openedVersion(start: Model): Opened {
       done.push(...commands);
       set({ model });
       return true;
+    },
+    take: ({ commands, model }) => {
+      done.push(...commands);
+      set({ model });
     },
     say: (_, words) => void said.push(words),
   }));

@@ -21,6 +21,8 @@ interface DiagramState {
   readonly tool: "room" | null;
   /** A question about what is chosen that stands open. */
   readonly asking: "replace" | "more" | "takeOut" | "leadTo" | "counterpart" | null;
+  /** What is typed while a question opens, before its field has the keyboard. */
+  readonly ahead: string;
   /** A closed sub-process, or a call, whose inside is shown for a moment. */
   readonly peek: string | null;
   /** Hand-overs that are drawn: all between roles or systems, or those from one hand to another. */
@@ -45,6 +47,7 @@ interface DiagramState {
         | "clipboard"
         | "tool"
         | "asking"
+        | "ahead"
         | "peek"
         | "handovers"
         | "run"
@@ -74,6 +77,7 @@ export const useDiagram = create<DiagramState>((set) => ({
   clipboard: null,
   tool: null,
   asking: null,
+  ahead: "",
   peek: null,
   handovers: null,
   run: null,
@@ -86,6 +90,6 @@ export const useDiagram = create<DiagramState>((set) => ({
     })),
   set: (change) => {
     if (change.trayHeight !== undefined) localStorage.setItem(heightKey, String(change.trayHeight ?? ""));
-    set(change);
+    set(change.asking === undefined ? change : { ahead: "", ...change });
   },
 }));

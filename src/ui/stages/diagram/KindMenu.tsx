@@ -1,11 +1,11 @@
 "use client";
 import { Text } from "@chakra-ui/react";
 import { Command as Palette } from "cmdk";
-import { useState } from "react";
 import { type Kind, type KindGroup, kindWords } from "@/core/commands";
 import { KindPicture } from "../../canvas/KindPicture";
 import { PaletteDialog } from "../../controls/PaletteDialog";
 import { text } from "../../messages";
+import { useTypedAhead } from "./useTypedAhead";
 
 interface KindMenuProps {
   readonly title: string;
@@ -33,7 +33,7 @@ function ranked(groups: readonly KindGroup[], typed: readonly string[]): { headi
 
 /** All kinds that are possible here, each with its picture; typing narrows them. */
 export function KindMenu({ title, groups, onChoose, onClose }: KindMenuProps) {
-  const [typed, setTyped] = useState("");
+  const [typed, setTyped] = useTypedAhead();
   const words = typed.trim().toLowerCase().split(/\s+/).filter(Boolean);
   const matching =
     words.length === 0 ? groups.map(({ title, kinds }) => ({ heading: title, kinds })) : ranked(groups, words);

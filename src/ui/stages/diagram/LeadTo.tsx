@@ -14,6 +14,7 @@ import {
 } from "@/core/model";
 import { PaletteDialog } from "../../controls/PaletteDialog";
 import { text } from "../../messages";
+import { useTypedAhead } from "./useTypedAhead";
 
 interface LeadToProps {
   readonly model: Model;
@@ -25,11 +26,15 @@ interface LeadToProps {
 
 /** Where a flow, message, note or paper can lead from an element, by name: connecting without a pointer. */
 export function LeadTo({ model, diagram, from, onChoose, onClose }: LeadToProps) {
-  const [typed, setTyped] = useState("");
+  const [typed, setTyped] = useTypedAhead();
   const wanted = typed.trim().toLowerCase();
   const title = text.diagram.leadTo(nameOf(model, from.id) || wordFor(from.type));
   const [targets] = useState(() => targetsOf(model, diagram, from));
-  const matching = targets.filter(({ name, words }) => `${name} ${words}`.toLowerCase().includes(wanted));
+  const matching = targets
+    .map((target) => ({ target, rank: rankOf(target, wanted) }))
+    .filter(({ rank }) => rank < 4)
+    .sort((a, b) => a.rank - b.rank)
+    .map(({ target }) => target);
   return (
     <PaletteDialog
       title={title}
@@ -53,6 +58,15 @@ export function LeadTo({ model, diagram, from, onChoose, onClose }: LeadToProps)
       ))}
     </PaletteDialog>
   );
+}
+
+/** First what is called so from its beginning, then where a word of its name begins so, then what stands at such a place. */
+function rankOf({ name, words }: { readonly name: string; readonly words: string }, wanted: string): number {
+  const called = name.toLowerCase();
+  if (called.startsWith(wanted)) return 0;
+  if (` ${called}`.includes(` ${wanted}`)) return 1;
+  if (called.includes(wanted)) return 2;
+  return words.toLowerCase().includes(wanted) ? 3 : 4;
 }
 
 /** What tells two of one name apart: whose lane they stand in, and what comes before them. */

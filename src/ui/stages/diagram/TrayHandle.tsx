@@ -29,7 +29,7 @@ export function TrayHandle() {
       aria-orientation="horizontal"
       aria-label={text.diagram.trayHeight}
       ref={handle}
-      aria-valuenow={kept ?? undefined}
+      aria-valuenow={kept ?? lowest}
       aria-valuetext={kept === null ? text.diagram.trayByItself : undefined}
       aria-valuemin={lowest}
       aria-valuemax={typeof window === "undefined" ? undefined : window.innerHeight - leftForPage}

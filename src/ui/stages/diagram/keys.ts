@@ -29,7 +29,9 @@ interface KeyContext {
 export function handleKey(event: KeyboardEvent, context: KeyContext): void {
   if (event.defaultPrevented || (event.target as HTMLElement).tagName === "TEXTAREA") return;
   // What is typed while a question opens is meant for it.
-  if (useDiagram.getState().asking || usePalette.getState().isOpen) return event.preventDefault();
+  const { asking, ahead, set } = useDiagram.getState();
+  if (asking && event.key.length === 1 && !event.ctrlKey && !event.metaKey) set({ ahead: ahead + event.key });
+  if (asking || usePalette.getState().isOpen) return event.preventDefault();
   const handled = event.ctrlKey || event.metaKey ? withControl(event, context) : plainKey(event, context);
   if (handled) event.preventDefault();
 }

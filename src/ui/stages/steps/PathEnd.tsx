@@ -65,7 +65,8 @@ export function PathGoalCell(props: {
   const goals = new Map<string, PathGoal>();
   const options = (typed: string): readonly CellOption[] => {
     goals.clear();
-    const wanted = typed.trim().toLowerCase();
+    // The end's own name, as it stood, looks for nothing yet.
+    const wanted = isEnd && typed === nameOf(model, row.element) ? "" : typed.trim().toLowerCase();
     const steps = rows.flatMap((other, index) => {
       if (other.kind !== "step" || other.scope !== row.scope || other.element === own) return [];
       if (!canBeLedTo(model, other.element)) return [];
