@@ -1,6 +1,14 @@
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import { fileUseCases, localMember, runUseCase } from "@/server";
-import { closeWorkspace, makeProcess, nameOfElement, openWorkspace, run, send } from "../testing/workspace";
+import {
+  closeWorkspace,
+  importModel,
+  makeProcess,
+  nameOfElement,
+  openWorkspace,
+  run,
+  send,
+} from "../testing/workspace";
 
 afterAll(closeWorkspace);
 beforeEach(async () => {
@@ -165,4 +173,31 @@ test("what was deleted of the directory is restored; types of the workspace are 
   const { revisions } = await run<{ revisions: { reason: string }[] }>("listRevisions", { version: "v" });
   expect(revisions[0]?.reason).toBe("as agreed");
   await expect(run("labelRevision", { version: "v", number: 99, reason: "x" })).rejects.toMatchObject({ status: 404 });
+});
+
+test("where a role is used: its lanes, the steps it does by them, and the steps that name it", async () => {
+  const version = await importModel("Applications");
+  await run("createEntry", { id: "desk-role", kind: "role", name: "Front desk" });
+  await send(
+    version,
+    { type: "tieLane", lane: "desk", role: { entry: "desk-role", name: "Front desk" } },
+    {
+      type: "assignRole",
+      step: "approve",
+      role: { entry: "desk-role", name: "Front desk" },
+      part: "consulted",
+      id: "consulted",
+    },
+  );
+  const usesNow = async () => {
+    const { uses } = await run<{ uses: { element: string; how: string }[] }>("whereUsed", { id: "desk-role" });
+    return uses.map(({ element, how }) => `${element}: ${how}`).sort();
+  };
+  const before = await usesNow();
+  for (const use of ["approve: consulted", "check: by its lane", "desk: lane"]) expect(before).toContain(use);
+  // Said once for each step and part.
+  expect(new Set(before).size).toBe(before.length);
+  // A step with somebody of its own is not done by its lane's role; one moved out of the lane neither.
+  await send(version, { type: "moveToLane", diagram: "page", ids: ["check"], lane: "engineer" });
+  expect(await usesNow()).toEqual(before.filter((use) => use !== "check: by its lane"));
 });

@@ -1,18 +1,21 @@
 import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { directory as terms } from "@/contract";
+import type { UseRow } from "@/contract/directory";
 import { type Command, perform } from "@/core/commands";
 import { type DirectoryEntry, type entryKinds, foldedName, isWithin, roleHues } from "@/core/directory";
 import { readDirectoryFile, writeDirectoryCsv, writeDirectoryJson } from "@/core/directoryFile";
 import { directory, elements, processes, uses, versions } from "@/data/schema";
-import { lock } from "../kernel/act";
+import { lock, type Transaction } from "../kernel/act";
 import { DamagedVersion, tryHead, writeBatch } from "../kernel/heads";
 import { insertRows } from "../kernel/manyRows";
+import { stepsOfRole } from "../kernel/stepsOfRole";
 import { needsFreeId } from "../kernel/takenIds";
 import { type Context, notFound, query, UseCaseError, useCase } from "../kernel/useCase";
 
 /** What an element that uses an entry is called, or what it is. */
 const usedBy = sql<string>`coalesce(nullif(${elements.name}, ''), ${elements.type}, '')`;
+const stepName = sql<string>`coalesce(nullif(${elements.name}, ''), ${elements.type})`;
 const elementOfUse = and(eq(elements.version, uses.version), eq(elements.element, uses.element));
 
 /** All entries, each with how often it is used. */
@@ -219,8 +222,33 @@ export const restoreEntry = useCase(terms.restoreEntry, async ({ db }, { id: ent
   return {};
 });
 
-export const whereUsed = query(terms.whereUsed, async ({ db }, { id: entryId }) => ({
-  uses: await db
+export const whereUsed = query(terms.whereUsed, async ({ db }, { id: entryId }) => {
+  const named = await usesOf(db, entryId);
+  return { uses: [...named, ...(await lanesSteps(db, entryId, named))] };
+});
+
+/** Steps that a role does because it has their lane; they name it nowhere themselves. */
+async function lanesSteps(db: Transaction, role: string, named: readonly UseRow[]): Promise<UseRow[]> {
+  const lanes = new Map(named.filter(({ how }) => how === "lane").map((use) => [use.version, use]));
+  if (lanes.size === 0) return [];
+  const told = new Set(named.map(({ version, element }) => `${version} ${element}`));
+  const found: UseRow[] = [];
+  for (const [version, ids] of await stepsOfRole(db, role)) {
+    const lane = lanes.get(version);
+    const wanted = ids.filter((id) => !told.has(`${version} ${id}`));
+    if (!lane || wanted.length === 0) continue;
+    const rows = await db
+      .select({ element: elements.element, elementName: stepName })
+      .from(elements)
+      .where(and(eq(elements.version, version), inArray(elements.element, wanted)))
+      .orderBy(asc(stepName));
+    for (const row of rows) found.push({ ...lane, ...row, how: "by its lane" });
+  }
+  return found;
+}
+
+const usesOf = (db: Transaction, entryId: string): Promise<UseRow[]> =>
+  db
     .select({
       version: uses.version,
       versionName: versions.name,
@@ -234,5 +262,4 @@ export const whereUsed = query(terms.whereUsed, async ({ db }, { id: entryId }) 
     .innerJoin(versions, eq(versions.id, uses.version))
     .innerJoin(processes, eq(processes.id, versions.process))
     .where(and(eq(uses.entry, entryId), isNull(versions.deletedAt), isNull(processes.deletedAt)))
-    .orderBy(asc(processes.name), asc(versions.createdAt), asc(usedBy)),
-}));
+    .orderBy(asc(processes.name), asc(versions.createdAt), asc(usedBy));

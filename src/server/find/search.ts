@@ -1,10 +1,7 @@
 import { and, asc, eq, exists, ilike, inArray, isNull, or, sql } from "drizzle-orm";
 import { finding } from "@/contract";
-import { rolesOf } from "@/core/directory";
-import { isActivity } from "@/core/model";
 import { elements, processes, uses, versions } from "@/data/schema";
-import type { Transaction } from "../kernel/act";
-import { DamagedVersion, tryHead } from "../kernel/heads";
+import { stepsOfRole } from "../kernel/stepsOfRole";
 import { query } from "../kernel/useCase";
 
 const mostRows = 200;
@@ -60,22 +57,6 @@ export const searchElements = query(finding.searchElements, async ({ db }, input
     rows: rows.map(({ total: _, words, ...row }) => ({ ...row, excerpt: excerptOf(words, input.text) })),
   };
 });
-
-/** Steps a role has a part in, by version: also those that have it from their lane, which only the model tells. */
-async function stepsOfRole(db: Transaction, role: string): Promise<[version: string, ids: string[]][]> {
-  const found = await db.selectDistinct({ version: uses.version }).from(uses).where(eq(uses.entry, role));
-  const steps: [string, string[]][] = [];
-  for (const { version } of found) {
-    const head = await tryHead(db, version);
-    if (head instanceof DamagedVersion) continue;
-    const { model } = head;
-    const ids = [...model.elements].flatMap((element) =>
-      isActivity(element.type) && rolesOf(model, element.id).some((part) => part.entry === role) ? [element.id] : [],
-    );
-    if (ids.length > 0) steps.push([version, ids]);
-  }
-  return steps;
-}
 
 /** Types that elements of the workspace have, with how many of each. */
 export const listTypes = query(finding.listTypes, async ({ db }) => ({
