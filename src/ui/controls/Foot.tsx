@@ -35,6 +35,8 @@ export function Foot() {
       position="relative"
       // What is said stays to be read while a dialog lies over the page.
       zIndex={notices.length > 0 ? 1500 : undefined}
+      // On a page that needs no line there is none.
+      css={{ "&:not(:has(button, select))": { minHeight: 0, borderTopWidth: 0 } }}
     >
       <Flex
         ref={line}
@@ -53,7 +55,7 @@ export function Foot() {
           <NoticeLine key={notice.id} notice={notice} />
         ))}
       </Flex>
-      <Flex id={toolsId} minH="33px" gap={1} px={2} align="center" flexShrink={0} />
+      <Flex id={toolsId} minH="33px" gap={1} px={2} align="center" flexShrink={0} _empty={{ minH: 0 }} />
     </Flex>
   );
 }

@@ -527,6 +527,7 @@ export const en = {
   },
   legend: { open: "What the marks mean" },
   marks: {
+    finding: "the finding that is looked at",
     error: "an error that the check found",
     warning: "a warning of the check",
     asked: "what the text leaves open",
@@ -728,12 +729,17 @@ export const en = {
   },
   check: {
     title: (revision: string) => `Verdict on ${revision}`,
+    drawing: "The drawing with what was found",
+    lookAt: "Show it on the drawing",
     head: "the present state",
     acceptedNow: (finding: string) => `accept: ${begun(finding)}`,
     withdrawnNow: (finding: string) => `no longer accept: ${begun(finding)}`,
     checkedForNow: (profile: string) => `check for ${profile}`,
     ruleChanged: (rule: string) => `change what the rule “${rule}” counts`,
-    clean: "No error is open. This can be handed off.",
+    clean: (profile: string, isForHandOff: boolean) =>
+      isForHandOff
+        ? "No error is open. This can be handed off."
+        : `No error is open for ${profile}. Hand-off asks for more; check for it before.`,
     errors: (count: number) => `${count} ${count === 1 ? "error" : "errors"} to mend before this can be handed off.`,
     severity: { error: "Errors", warning: "Warnings", advice: "Advice" },
     one: { error: "Error", warning: "Warning", advice: "Advice" },

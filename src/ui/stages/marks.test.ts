@@ -8,8 +8,9 @@ import { isConnection, processesOf } from "@/core/model";
 import { performAll, smallModel } from "@/core/testing/models";
 import { randomProcess } from "@/core/testing/randomProcess";
 import { text } from "../messages";
+import { findingMarks, runMarks } from "../version/findingMarks";
 import { sideMarks } from "./compare/marks";
-import { askMarks, findingMarks, handoverMarks, runMarks } from "./diagram/marks";
+import { askMarks, handoverMarks } from "./diagram/marks";
 
 const finding = (severity: Finding["severity"], ...elements: string[]) =>
   ({ severity, elements }) as unknown as Finding;

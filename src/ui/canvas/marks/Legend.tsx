@@ -2,31 +2,31 @@
 import { Box, Button, chakra, Flex, Popover, Portal } from "@chakra-ui/react";
 import { useMemo } from "react";
 import type { Figure } from "@/core/drawing";
+import { FootTools } from "../../controls/Foot";
 import { text } from "../../messages";
 import { Marks } from "./Marks";
 import { type Mark, meaningsOf } from "./mark";
 import { paper, tones } from "./tones";
 
-/** What the marks of a drawing mean: those that are on it, no others. In its lower corner, opened when one asks. */
+/** What the marks of a drawing mean: those that are on it, no others. Opened from the foot when one asks. */
 export function Legend({ marks }: { readonly marks: readonly Mark[] }) {
   const meanings = useMemo(() => meaningsOf(marks), [marks]);
   if (meanings.length === 0) return null;
   return (
     <Popover.Root positioning={{ placement: "top-start" }} lazyMount unmountOnExit>
-      <Popover.Trigger asChild>
-        <Button
-          position="absolute"
-          left="14px"
-          bottom="10px"
-          size="xs"
-          variant="outline"
-          bg="paper"
-          borderColor="line"
-          onClick={(event) => event.stopPropagation()}
-        >
-          {text.legend.open}
-        </Button>
-      </Popover.Trigger>
+      <FootTools>
+        <Popover.Trigger asChild>
+          <Button
+            size="xs"
+            variant="outline"
+            bg="paper"
+            borderColor="line"
+            onClick={(event) => event.stopPropagation()}
+          >
+            {text.legend.open}
+          </Button>
+        </Popover.Trigger>
+      </FootTools>
       <Portal>
         <Popover.Positioner>
           <Popover.Content width="auto" maxW="320px" bg="paper" borderWidth="1px" borderColor="line" boxShadow="none">

@@ -73,7 +73,10 @@ export function CheckHead(props: {
           </chakra.button>
         </Flex>
         <chakra.p color={open > 0 ? "trouble" : "good"} mt={1} data-testid="verdict">
-          {verdict && (open > 0 ? text.check.errors(open) : text.check.clean)}
+          {verdict &&
+            (open > 0
+              ? text.check.errors(open)
+              : text.check.clean(text.check.profiles[profile], profile === "hand-off"))}
           {isLooking && <chakra.span color="quiet"> {text.check.looking}</chakra.span>}
         </chakra.p>
         <Flex gap={2} mt={1} align="center" fontSize="13px" color="quiet">

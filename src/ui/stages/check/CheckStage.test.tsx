@@ -46,6 +46,24 @@ describe("the Check stage", () => {
     expect(ruleOf("lack-of-synchronization")).not.toBeNull();
   });
 
+  test("the drawing stands above: the first finding framed, with its run; another one when it is chosen, here or there", async () => {
+    await open();
+    await finding("lack-of-synchronization");
+    const page = await screen.findByTestId("checked-page");
+    const framed = () => [...page.querySelectorAll("[data-means=finding]")].map((one) => one.getAttribute("data-on"));
+    const steps = () => page.querySelectorAll("[data-means=runStep]").length;
+    await waitFor(() => expect(framed()).toEqual(["meet"]));
+    expect(steps()).toBeGreaterThan(3);
+    const other = within(await finding("verb-and-object")).getByRole("button", {
+      name: /Documentation of values/,
+      pressed: false,
+    });
+    await app.user.click(other);
+    await waitFor(() => expect(framed()).toEqual(["record"]));
+    expect(steps()).toBe(0);
+    expect(other.getAttribute("aria-pressed")).toBe("true");
+  });
+
   test("a finding is accepted with a reason, kept by the server, and open again when that is taken back", async () => {
     await open();
     await app.user.click(within(await finding("verb-and-object")).getByRole("button", { name: "Accept" }));

@@ -5,7 +5,7 @@ import { useRouter } from "next/navigation";
 import { useMemo, useState } from "react";
 import { check } from "@/contract";
 import { type Finding, keyOf, type RuleGroup, type Severity, waiverFor } from "@/core/check";
-import { isFlowNode, nameOf, wordFor } from "@/core/model";
+import { type Id, isFlowNode, nameOf, wordFor } from "@/core/model";
 import { AskDialog } from "../../controls/AskDialog";
 import { complain, tell } from "../../controls/notices";
 import { EmptyState } from "../../controls/states";
@@ -16,6 +16,7 @@ import { useDiagram } from "../../version/diagramStore";
 import { useFindings } from "../../version/findings";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { useWalks } from "../../version/walks";
+import { CheckedPage } from "./CheckedPage";
 import { CheckHead } from "./CheckHead";
 import { FindingRow } from "./FindingRow";
 import { Measures } from "./Measures";
@@ -48,6 +49,7 @@ export function CheckStage() {
   const router = useRouter();
   const [severity, setSeverity] = useState<Severity | "all">("all");
   const [typed, setTyped] = useState("");
+  const [chosenKey, setChosenKey] = useState<string | null>(null);
   const [accepting, setAccepting] = useState<Finding | null>(null);
   const [previewing, setPreviewing] = useState<Finding | null>(null);
   const [rulesOpen, setRulesOpen] = useState(false);
@@ -64,6 +66,15 @@ export function CheckStage() {
       (typed === "" ||
         `${worded(finding.said)} ${names(finding)} ${finding.rule}`.toLowerCase().includes(typed.toLowerCase())),
   );
+  // The first one is looked at until another is chosen.
+  const inOrder = groups.flatMap((group) => shown.filter((finding) => finding.group === group));
+  const chosen = inOrder.find((finding) => keyOf(finding) === chosenKey) ?? inOrder[0];
+  const pick = (element: Id | undefined) => {
+    const about = inOrder.find((finding) => element !== undefined && finding.elements.includes(element));
+    if (!about) return;
+    setChosenKey(keyOf(about));
+    requestAnimationFrame(() => document.querySelector("[data-chosen]")?.scrollIntoView({ block: "nearest" }));
+  };
   const jump = (finding: Finding) => {
     useDiagram.getState().select(...finding.elements);
     router.push(`/v/${encodeURIComponent(version)}/diagram?element=${encodeURIComponent(finding.elements[0] ?? "")}`);
@@ -87,7 +98,10 @@ export function CheckStage() {
   return (
     <Flex direction="column" flex="1" minH={0} css={{ "& button": { fontSize: "13px" } }}>
       <CheckHead severity={severity} onSeverity={setSeverity} onRules={() => setRulesOpen(true)} />
-      <Box overflow="auto" flex="1" px={6} py={4}>
+      <Flex direction="column" flex="1 1 0" minH={0} borderBottomWidth="1px" borderColor="line">
+        <CheckedPage model={model} findings={shown} chosen={chosen} onPick={pick} />
+      </Flex>
+      <Box overflow="auto" flex="1.1 1 0" minH={0} px={6} py={4}>
         <chakra.input
           aria-label={text.check.filter}
           placeholder={text.check.filter}
@@ -124,6 +138,8 @@ export function CheckStage() {
                     key={keyOf(finding)}
                     finding={finding}
                     names={names(finding)}
+                    isChosen={finding === chosen}
+                    onChoose={() => setChosenKey(keyOf(finding))}
                     waiver={waiverFor(finding, waivers)}
                     onShow={() => jump(finding)}
                     onRun={() => {

@@ -8,6 +8,9 @@ interface FindingRowProps {
   readonly finding: Finding;
   readonly names: string;
   readonly waiver: Waiver | undefined;
+  /** Whether it is the one that is shown on the drawing. */
+  readonly isChosen: boolean;
+  readonly onChoose: () => void;
   readonly onShow: () => void;
   readonly onRun: () => void;
   readonly onPreview: () => void;
@@ -19,7 +22,7 @@ interface FindingRowProps {
 const colours = { error: "trouble", warning: "attention", advice: "quiet" } as const;
 
 /** One finding: what, where, why, and what can be done about it. */
-export function FindingRow({ finding, names, waiver, ...on }: FindingRowProps) {
+export function FindingRow({ finding, names, waiver, isChosen, ...on }: FindingRowProps) {
   return (
     <Flex
       as="li"
@@ -29,7 +32,11 @@ export function FindingRow({ finding, names, waiver, ...on }: FindingRowProps) {
       borderColor="line"
       align="flex-start"
       opacity={waiver ? 0.85 : 1}
+      px={2}
+      mx={-2}
+      bg={isChosen ? "accentSoft" : undefined}
       data-rule={finding.rule}
+      data-chosen={isChosen ? "" : undefined}
     >
       <Flex w="92px" gap={2} align="center" flexShrink={0} color={colours[finding.severity]}>
         <SeveritySign severity={finding.severity} />
@@ -50,14 +57,25 @@ export function FindingRow({ finding, names, waiver, ...on }: FindingRowProps) {
         </chakra.button>
       </Box>
       <Box flex="1" maxW="78ch">
-        {worded(finding.said)}
+        <chakra.button
+          type="button"
+          textAlign="start"
+          cursor="pointer"
+          aria-pressed={isChosen}
+          title={text.check.lookAt}
+          onClick={on.onChoose}
+          // With the keyboard one looks at what one comes to.
+          onFocus={on.onChoose}
+        >
+          {worded(finding.said)}
+        </chakra.button>
         {waiver && (
           <chakra.p color="quiet" mt={1}>
             {text.check.accepted}: {waiver.reason} ({waiver.member}, {waiver.at.slice(0, 10)})
           </chakra.p>
         )}
       </Box>
-      <Flex gap={2} flexShrink={0} w="230px" justify="flex-end" wrap="wrap">
+      <Flex gap={2} flexShrink={0} w={{ base: "230px", xl: "360px" }} justify="flex-end" wrap="wrap">
         {finding.witness && <Act onClick={on.onRun}>{text.check.showRun}</Act>}
         {finding.repair && <Act onClick={on.onPreview}>{text.check.preview}</Act>}
         {finding.repair && (
