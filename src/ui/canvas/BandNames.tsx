@@ -59,7 +59,8 @@ export const BandNames = memo(function BandNames(props: {
           const place = standIn(band, view);
           shown.style.display = place ? "flex" : "none";
           if (!place) return;
-          const across = Math.max(poolBand * k, 18);
+          // A lane's ribbon, in the colour of its role, stays to be seen beside it.
+          const across = Math.max((band.isPool ? poolBand : poolBand - 2) * k, 18);
           shown.style.transform = `translate(${(place.x - view.x) * k}px, ${(place.y - view.y) * k}px)`;
           shown.style.width = `${across}px`;
           shown.style.height = `${place.height * k}px`;

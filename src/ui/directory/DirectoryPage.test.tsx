@@ -99,3 +99,29 @@ describe("the directory", () => {
     expect(await named("Front desk")).toBeDefined();
   });
 });
+
+describe("beside the list, until an entry is chosen", () => {
+  test("stand the organisation, what is used most and what is used nowhere; pressed, an entry opens in its own list", async () => {
+    await open(async () => {
+      await run("createEntry", { id: "unit", kind: "unit", name: "Customer service" });
+      await run("changeEntry", { id: "desk", unit: "unit" });
+      const version = await importModel("Applications");
+      await send(
+        version,
+        { type: "useSystem", step: "check", system: { entry: "map", name: "Network map" }, use: "reads" },
+        { type: "useSystem", step: "approve", system: { entry: "map", name: "Network map" }, use: "reads" },
+      );
+    });
+    const organisation = await screen.findByRole("region", { name: "The organisation" });
+    expect(organisation.textContent).toContain("Customer service");
+    const most = screen.getByRole("region", { name: "Used most, in places" });
+    expect(within(most).getAllByRole("button")[0]?.getAttribute("aria-label")).toBe(
+      "Used in 2 places: IT system Network map",
+    );
+    expect(screen.getByRole("region", { name: "Used nowhere" }).textContent).toContain("Front desk");
+    await app.user.click(within(most).getAllByRole("button")[0] as HTMLElement);
+    expect(screen.getByRole("button", { name: /^IT systems/, pressed: true })).toBeTruthy();
+    expect(await screen.findByRole("region", { name: "Network map" })).toBeTruthy();
+    expect(screen.queryByRole("region", { name: "Used nowhere" })).toBeNull();
+  });
+});

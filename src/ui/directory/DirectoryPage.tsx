@@ -15,6 +15,7 @@ import { TopRow } from "../shell/TopRow";
 import { EntryDetail } from "./EntryDetail";
 import { EntryList } from "./EntryList";
 import { OrganisationTree } from "./OrganisationTree";
+import { Overview } from "./Overview";
 import { SpellingNotes } from "./SpellingNotes";
 
 /** One name for one thing: roles, units, systems, documents, terms, and where each is used. */
@@ -63,6 +64,11 @@ export function DirectoryPage() {
     } catch (reason) {
       complain(reason);
     }
+  };
+  /** Whatever it is: its list is shown with it. */
+  const chooseAny = (id: string) => {
+    setKind(entries.find((one) => one.id === id)?.kind ?? kind);
+    setChosen(id);
   };
   const chooseKind = (next: EntryKind) => {
     setKind(next);
@@ -197,7 +203,13 @@ export function DirectoryPage() {
                   onMerge={merge}
                 />
               ) : (
-                <chakra.p color="quiet">{text.directory.choose}</chakra.p>
+                <Overview
+                  entries={entries}
+                  similar={similar.filter((pair) => pair.one.kind !== kind)}
+                  isOrganisationShown={kind === "unit"}
+                  onChoose={chooseAny}
+                  onMerge={merge}
+                />
               )}
             </Box>
           </Flex>

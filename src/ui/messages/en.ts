@@ -1093,6 +1093,12 @@ export const en = {
     empty: (kind: string) => `No ${kind} yet. Name things once here, and use them everywhere.`,
     hue: "Hue",
     choose: "Choose an entry to see and change it.",
+    organisation: "The organisation",
+    mostUsed: "Used most, in places",
+    usedNowhere: "Used nowhere",
+    usedTimes: (kind: string, name: string, count: number) =>
+      count === 0 ? `Used nowhere: ${kind} ${name}` : `Used in ${counted(count, "place")}: ${kind} ${name}`,
+    andMore: (count: number) => `and ${count} more`,
     renamed: (count: number) => `Renamed in ${count} ${count === 1 ? "version" : "versions"}.`,
     filter: "Filter",
     none: "none",

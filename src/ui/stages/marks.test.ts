@@ -7,8 +7,8 @@ import { say } from "@/core/messages";
 import { isConnection, processesOf } from "@/core/model";
 import { performAll, smallModel } from "@/core/testing/models";
 import { randomProcess } from "@/core/testing/randomProcess";
+import { findingMarks, runMarks } from "../canvas/marks/findingMarks";
 import { text } from "../messages";
-import { findingMarks, runMarks } from "../version/findingMarks";
 import { sideMarks } from "./compare/marks";
 import { askMarks, handoverMarks } from "./diagram/marks";
 

@@ -3,13 +3,13 @@ import { memo, useEffect, useMemo, useRef } from "react";
 import type { Finding } from "@/core/check";
 import { type Id, type Model, shapesOf } from "@/core/model";
 import { Figures } from "../../canvas/FigureView";
+import { findingMarks, runMarks } from "../../canvas/marks/findingMarks";
 import { Marks } from "../../canvas/marks/Marks";
 import type { Mark } from "../../canvas/marks/mark";
 import { ShownPage, useShownPage } from "../../canvas/ShownPage";
 import { useLettering } from "../../canvas/useLettering";
 import { useScene } from "../../canvas/useScene";
 import { text } from "../../messages";
-import { findingMarks, runMarks } from "../../version/findingMarks";
 
 interface CheckedPageProps {
   readonly model: Model;

@@ -1,6 +1,6 @@
 import type { Finding } from "@/core/check";
 import type { Id, Model } from "@/core/model";
-import type { Mark } from "../canvas/marks/mark";
+import type { Mark } from "./mark";
 
 /** The worst that the check has to say about each element; advice is not drawn. */
 export function findingMarks(findings: readonly Finding[]): Mark[] {
