@@ -124,6 +124,11 @@ describe("what a gesture leaves is put right", () => {
     for (const { size } of shown) expect(size).toBeGreaterThanOrEqual(11);
   });
 
+  test("a name that is a whole text does not make a tower of its step", () => {
+    const model = performAll(twoApart(), { type: "rename", id: "other", name: "to and fro ".repeat(300) });
+    expect(bounds(model, "other").height).toBeLessThanOrEqual(248);
+  });
+
   test("one undo takes all of it back", () => {
     const before = twoApart();
     const done = expectOk(

@@ -108,6 +108,8 @@ function touchedBy(change: Change, edits: readonly Edit[]): Touched {
 
 /** Pixels between the edge of a lane and a step in it: room for a flow that passes over it. */
 const roomAbove = 28;
+/** A name that needs more than this is a text that belongs into the instructions; it is cut. */
+const highest = 240;
 
 /** A step grows until its whole name can be read in it, around its middle, so that its flows stay level. */
 function makeFit(change: Change, id: Id): void {
@@ -117,7 +119,8 @@ function makeFit(change: Change, id: Id): void {
   const { x, y, width, height } = shape.bounds;
   const hasMarkers =
     isSubProcess(element.type) || childrenOf(change.model, element.id, "loopCharacteristics").length > 0;
-  const missing = onGrid(heightForName(element.name ?? "", width, hasMarkers) - height + 3);
+  const needed = Math.min(highest, heightForName(element.name ?? "", width, hasMarkers));
+  const missing = onGrid(needed - height + 3);
   if (missing <= 0) return;
   // Where the lane ends above it, all of the lane moves down first.
   const holder = laneOf(change.model, element.id) ?? participantOf(change.model, element.id);
