@@ -528,6 +528,7 @@ export const en = {
   legend: { open: "What the marks mean" },
   marks: {
     finding: "the finding that is looked at",
+    repaired: "what the repair changes",
     error: "an error that the check found",
     warning: "a warning of the check",
     asked: "what the text leaves open",
@@ -770,8 +771,9 @@ export const en = {
         : `The signature of ${member} (${date}, revision ${revision}) has lapsed: the process has changed since.`,
     unsigned: "Nobody has signed this yet.",
     preview: "Preview",
-    asItIs: "as it is",
-    asItWouldBe: "as it would be",
+    asItWouldBe: "As it would be",
+    leave: "Leave it as it is",
+    cannotRepair: "As things stand, this cannot be done.",
     apply: "Apply the repair",
     helps: (gone: number, added: number) =>
       `It helps: ${gone} ${gone === 1 ? "finding goes" : "findings go"}${added > 0 ? `, ${added} ${added === 1 ? "comes" : "come"} new` : ", none comes new"}.`,

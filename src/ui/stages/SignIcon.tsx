@@ -1,4 +1,5 @@
 "use client";
+import { chakra } from "@chakra-ui/react";
 import { CircleCheck, CircleDashed, Contrast } from "lucide-react";
 import { text } from "../messages";
 import type { StageSign } from "./stage";
@@ -15,18 +16,22 @@ export function SignIcon({ sign, size = 15 }: { readonly sign: StageSign; readon
       );
     case "attention":
       return (
-        <svg width={size + 3} height={size + 1} viewBox="0 0 18 16" aria-hidden="true">
-          <path
-            d="M9 1L17 15H1Z"
-            fill="var(--chakra-colors-saffron)"
-            strokeLinejoin="round"
-            stroke="var(--chakra-colors-saffron)"
-            strokeWidth="1.4"
-          />
-          <text x="9" y="13.2" fontSize="9" fontWeight="700" textAnchor="middle" fill="#1E2430">
-            {sign.count > 99 ? "99" : sign.count}
-          </text>
-        </svg>
+        <chakra.span display="inline-flex" alignItems="center" gap="3px" aria-hidden="true">
+          <svg width={size} height={size} viewBox="0 0 16 16" role="presentation">
+            <path
+              d="M8 1.4L15 14.2H1Z"
+              fill="var(--chakra-colors-saffron)"
+              strokeLinejoin="round"
+              stroke="var(--chakra-colors-saffron)"
+              strokeWidth="1.4"
+            />
+            <path d="M8 5.4V9.8M8 11.4V12.8" stroke="#1E2430" strokeWidth="1.7" />
+          </svg>
+          {/* Beside the sign: in it, no number could be read. */}
+          <chakra.span fontSize="12px" fontWeight="700" lineHeight="1" color="attention">
+            {sign.count > 999 ? "999+" : sign.count}
+          </chakra.span>
+        </chakra.span>
       );
   }
 }

@@ -103,6 +103,25 @@ describe("the Check stage", () => {
     expect((await finding("verb-and-object")).textContent).not.toContain("Accepted");
   });
 
+  test("a repair is looked at in place: what it changes is framed, what the check would say is told, and nothing is done yet", async () => {
+    await open();
+    const row = await finding("lack-of-synchronization");
+    await app.user.click(within(row).getByRole("button", { name: "Preview" }));
+    const bar = await screen.findByRole("region", { name: "As it would be" });
+    await waitFor(() => expect(within(bar).getByTestId("repair-effect").textContent).toMatch(/^It helps: \d/));
+    const page = screen.getByTestId("checked-page");
+    expect(page.querySelector('[data-means=repaired][data-on="meet"]')).not.toBeNull();
+    expect(page.querySelectorAll("[data-means=runStep]")).toHaveLength(0);
+    expect((await storedModel(version)).elements.get("meet")?.type).toBe("exclusiveGateway");
+    await app.user.keyboard("{Escape}");
+    await waitFor(() => expect(screen.queryByRole("region", { name: "As it would be" })).toBeNull());
+    expect(page.querySelectorAll("[data-means=runStep]").length).toBeGreaterThan(0);
+    await app.user.click(within(row).getByRole("button", { name: "Preview" }));
+    await app.user.click(await screen.findByRole("button", { name: "Apply the repair" }));
+    await waitFor(async () => expect((await storedModel(version)).elements.get("meet")?.type).toBe("parallelGateway"));
+    await waitFor(() => expect(ruleOf("lack-of-synchronization")).toBeNull());
+  });
+
   test("a repair is made, its finding goes, and undo brings both back", async () => {
     await open();
     const found = await finding("lack-of-synchronization");

@@ -2,7 +2,7 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
-import { useMemo, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { check } from "@/contract";
 import { type Finding, keyOf, type RuleGroup, type Severity, waiverFor } from "@/core/check";
 import { type Id, isFlowNode, nameOf, wordFor } from "@/core/model";
@@ -20,13 +20,11 @@ import { CheckedPage } from "./CheckedPage";
 import { CheckHead } from "./CheckHead";
 import { FindingRow } from "./FindingRow";
 import { Measures } from "./Measures";
-import { afterRepair } from "./RepairPreview";
+import { RepairBar } from "./RepairBar";
+import { afterRepair, useRepair } from "./useRepair";
 import { WalksNote } from "./WalksNote";
 
 // Shown only when asked for, and loaded then.
-const RepairPreview = dynamic(() => import("./RepairPreview").then((file) => file.RepairPreview), {
-  loading: () => null,
-});
 const RulesDialog = dynamic(() => import("./RulesDialog").then((file) => file.RulesDialog), { loading: () => null });
 
 const groups: readonly RuleGroup[] = [
@@ -38,6 +36,9 @@ const groups: readonly RuleGroup[] = [
   "guidelines",
   "layout",
 ];
+
+const none: readonly Finding[] = [];
+const nothing: readonly Id[] = [];
 
 /** The verdict on a version, and everything that led to it. */
 export function CheckStage() {
@@ -53,6 +54,8 @@ export function CheckStage() {
   const [accepting, setAccepting] = useState<Finding | null>(null);
   const [previewing, setPreviewing] = useState<Finding | null>(null);
   const [rulesOpen, setRulesOpen] = useState(false);
+  const tried = useRepair(model, previewing);
+  const leave = useCallback(() => setPreviewing(null), []);
   const hasSteps = useMemo(() => [...model.elements].some((element) => isFlowNode(element.type)), [model]);
 
   const names = (finding: Finding) =>
@@ -99,7 +102,14 @@ export function CheckStage() {
     <Flex direction="column" flex="1" minH={0} css={{ "& button": { fontSize: "13px" } }}>
       <CheckHead severity={severity} onSeverity={setSeverity} onRules={() => setRulesOpen(true)} />
       <Flex direction="column" flex="1 1 0" minH={0} borderBottomWidth="1px" borderColor="line">
-        <CheckedPage model={model} findings={shown} chosen={chosen} onPick={pick} />
+        {tried && <RepairBar tried={tried} onApply={() => repair(tried.finding)} onClose={leave} />}
+        <CheckedPage
+          model={tried?.model ?? model}
+          findings={tried ? (tried.found ?? none) : shown}
+          chosen={tried?.model ? undefined : chosen}
+          changed={tried?.changed ?? nothing}
+          onPick={pick}
+        />
       </Flex>
       <Box overflow="auto" flex="1.1 1 0" minH={0} px={6} py={4}>
         <chakra.input
@@ -139,14 +149,20 @@ export function CheckStage() {
                     finding={finding}
                     names={names(finding)}
                     isChosen={finding === chosen}
-                    onChoose={() => setChosenKey(keyOf(finding))}
+                    onChoose={() => {
+                      setChosenKey(keyOf(finding));
+                      if (finding !== previewing) setPreviewing(null);
+                    }}
                     waiver={waiverFor(finding, waivers)}
                     onShow={() => jump(finding)}
                     onRun={() => {
                       useDiagram.getState().set({ run: finding.witness ?? null });
                       jump(finding);
                     }}
-                    onPreview={() => setPreviewing(finding)}
+                    onPreview={() => {
+                      setChosenKey(keyOf(finding));
+                      setPreviewing(finding);
+                    }}
                     onRepair={() => repair(finding)}
                     onAccept={() => setAccepting(finding)}
                     onWithdraw={() => withdraw(finding)}
@@ -160,14 +176,6 @@ export function CheckStage() {
         <Measures model={model} />
       </Box>
       {rulesOpen && <RulesDialog groups={groups} onClose={() => setRulesOpen(false)} />}
-      {previewing && (
-        <RepairPreview
-          model={model}
-          finding={previewing}
-          onApply={() => repair(previewing)}
-          onClose={() => setPreviewing(null)}
-        />
-      )}
       {accepting && (
         <AskDialog
           title={text.check.accept}

@@ -1,7 +1,7 @@
 "use client";
 import { memo, useEffect, useMemo, useRef } from "react";
 import type { Finding } from "@/core/check";
-import { type Id, type Model, shapesOf } from "@/core/model";
+import { edgesOf, type Id, type Model, shapesOf } from "@/core/model";
 import { Figures } from "../../canvas/FigureView";
 import { findingMarks, runMarks } from "../../canvas/marks/findingMarks";
 import { Marks } from "../../canvas/marks/Marks";
@@ -16,19 +16,23 @@ interface CheckedPageProps {
   readonly findings: readonly Finding[];
   /** The finding that is looked at: its place is framed, and the run that leads there drawn along. */
   readonly chosen: Finding | undefined;
+  /** What a repair that is shown changes. */
+  readonly changed: readonly Id[];
   readonly onPick: (element: Id | undefined) => void;
 }
 
-/** The page that a finding is about: the one its elements are drawn on, else the first. */
-function pageOf(model: Model, chosen: Finding | undefined): Id {
-  const drawn = chosen?.elements.flatMap((id) => shapesOf(model, id))[0]?.diagram;
-  const edge = chosen && [...model.edges].find((one) => chosen.elements.includes(one.element))?.diagram;
+/** The page that something is about: the one its elements are drawn on, else the first. */
+function pageOf(model: Model, about: readonly Id[]): Id {
+  const drawn = about.flatMap((id) => shapesOf(model, id))[0]?.diagram;
+  const edge = about.flatMap((id) => edgesOf(model, id))[0]?.diagram;
   return drawn ?? edge ?? [...model.diagrams].sort((a, b) => a.order - b.order)[0]?.id ?? "";
 }
 
 /** The drawing above its findings: each has its sign, the chosen one its frame and its run. */
-export const CheckedPage = memo(function CheckedPage({ model, findings, chosen, onPick }: CheckedPageProps) {
-  const diagram = pageOf(model, chosen);
+export const CheckedPage = memo(function CheckedPage(props: CheckedPageProps) {
+  const { model, findings, chosen, changed, onPick } = props;
+  const about = chosen?.elements ?? changed;
+  const diagram = pageOf(model, about);
   const scene = useScene(model, model.diagrams.get(diagram));
   const page = useShownPage(scene);
   const lettering = useLettering(scene.figures.length);
@@ -44,13 +48,18 @@ export const CheckedPage = memo(function CheckedPage({ model, findings, chosen, 
     () => [
       ...(chosen?.witness ? runMarks(chosen.witness, model) : []),
       ...findingMarks(findings),
-      ...(chosen?.elements ?? []).map(
-        (on): Mark => ({ on, means: "finding", as: figures.get(on)?.line ? "ribbon" : "frame", tone: "accent" }),
+      ...about.map(
+        (on): Mark => ({
+          on,
+          means: chosen ? "finding" : "repaired",
+          as: figures.get(on)?.line ? "ribbon" : "frame",
+          tone: "accent",
+        }),
       ),
     ],
-    [chosen, findings, model, figures],
+    [chosen, about, findings, model, figures],
   );
-  const place = chosen?.elements.map((id) => figures.get(id)).find((figure) => figure !== undefined);
+  const place = about.map((id) => figures.get(id)).find((figure) => figure !== undefined);
   const { x, y, width, height } = place?.bounds ?? { x: 0, y: 0, width: 0, height: 0 };
   useEffect(() => {
     if (width > 0 || height > 0) show({ x, y, width, height });

@@ -1,0 +1,64 @@
+"use client";
+import { useEffect, useMemo, useState } from "react";
+import { type Finding, keyOf } from "@/core/check";
+import { perform } from "@/core/commands";
+import type { Id, Model } from "@/core/model";
+import { JobRunner } from "../../kernel/jobRunner";
+import { useFindings } from "../../version/findings";
+
+/** The model with a repair performed; undefined where it is refused. */
+export function afterRepair(model: Model, { repair }: Finding): Model | undefined {
+  let now = model;
+  for (const command of repair?.commands ?? []) {
+    const done = perform(now, command);
+    if (!done.ok) return undefined;
+    now = done.value.model;
+  }
+  return now;
+}
+
+/** A repair that is looked at before it is made. */
+export interface TriedRepair {
+  readonly finding: Finding;
+  readonly model: Model | undefined;
+  /** Elements that are new or say something else. */
+  readonly changed: readonly Id[];
+  /** What the check then says; null while it is still looking. */
+  readonly found: readonly Finding[] | null;
+  /** Findings that go, and those that come new. */
+  readonly gone: number;
+  readonly added: readonly Finding[];
+  /** The finding itself is still there. */
+  readonly isInVain: boolean;
+}
+
+/** Tries a finding's repair on the model and has it checked, in the background. */
+export function useRepair(model: Model, finding: Finding | null): TriedRepair | undefined {
+  const { findings, profile, adaption } = useFindings();
+  const repaired = useMemo(() => (finding ? afterRepair(model, finding) : undefined), [model, finding]);
+  const [found, setFound] = useState<readonly Finding[] | null>(null);
+  useEffect(() => {
+    setFound(null);
+    if (!repaired) return;
+    const worker = new JobRunner();
+    worker.run("findings", { model: repaired }, { profile, adaption, part: "all" }).then(setFound, () => setFound([]));
+    return () => worker.stop();
+  }, [repaired, profile, adaption]);
+  return useMemo(() => {
+    if (!finding) return undefined;
+    const before = new Set(findings.map(keyOf));
+    const after = new Set(found?.map(keyOf));
+    const changed = [...(repaired?.elements ?? [])].flatMap((element) =>
+      model.elements.get(element.id) === element ? [] : [element.id],
+    );
+    return {
+      finding,
+      model: repaired,
+      changed,
+      found,
+      gone: findings.filter((one) => !after.has(keyOf(one))).length,
+      added: found?.filter((one) => !before.has(keyOf(one))) ?? [],
+      isInVain: after.has(keyOf(finding)),
+    };
+  }, [finding, findings, found, model, repaired]);
+}
