@@ -162,6 +162,7 @@ test("a step is dragged into another lane, a flow pulled from its stub, a kind d
   await expect(page.getByRole("img", { name: "Tell the network engineer, task" })).toBeVisible();
   // Drag a kind from the strip onto a flow.
   await page.keyboard.press("Escape");
+  await expect(page.getByTestId("tray")).toHaveCount(0);
   const strip = await page.getByRole("toolbar").getByRole("button", { name: /^Task/ }).boundingBox();
   const a = await figure(page, "list-meters").boundingBox();
   const b = await figure(page, "read-meter").boundingBox();

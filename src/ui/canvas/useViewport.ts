@@ -210,7 +210,8 @@ export function useViewport(
       const hidden = bottom + 12 - box.height;
       // What was out of sight before, or is higher than the view, is left where it is.
       if (hidden <= 0 || top - hidden < 0 || hidden > box.height) return;
-      apply(zoomIdentity.translate(x, y - hidden).scale(k), true);
+      // At once: what still glides is missed by the next click.
+      apply(zoomIdentity.translate(x, y - hidden).scale(k), false);
     },
     [apply],
   );

@@ -1,6 +1,6 @@
 "use client";
 import { Button, Dialog, Field, Input, Portal, Text, Textarea } from "@chakra-ui/react";
-import { type FormEvent, useState } from "react";
+import { type FormEvent, type ReactNode, useState } from "react";
 import { wordsOf } from "../kernel/wordsOf";
 import { text } from "../messages";
 
@@ -13,13 +13,15 @@ interface AskDialogProps {
   readonly action: string;
   /** Something else that may be said as well. */
   readonly besides?: { readonly label: string; readonly hint: string; readonly start: string };
+  /** Choices that go with the answer. */
+  readonly children?: ReactNode;
   readonly onAnswer: (answer: string, besides: string) => Promise<void> | void;
   readonly onClose: () => void;
 }
 
 /** Asks for one line, or a few, and stays open with the reason when the answer is not taken. */
 export function AskDialog(props: AskDialogProps) {
-  const { title, explain, label, start = "", long, besides, action, onAnswer, onClose } = props;
+  const { title, explain, label, start = "", long, besides, action, children, onAnswer, onClose } = props;
   const [more, setMore] = useState(besides?.start ?? "");
   const [value, setValue] = useState(start);
   const [problem, setProblem] = useState<string | null>(null);
@@ -72,6 +74,7 @@ export function AskDialog(props: AskDialogProps) {
                     />
                   </Field.Root>
                 )}
+                {children}
               </Dialog.Body>
               <Dialog.Footer>
                 <Button variant="ghost" onClick={onClose}>

@@ -7,6 +7,7 @@ import { ask } from "../kernel/ask";
 import { didMake } from "../kernel/deletions";
 import { doAct } from "../kernel/history";
 import { text } from "../messages";
+import { type Beginning, NewProcess } from "./NewProcess";
 
 /** What Home is asking for. */
 export type Asking =
@@ -18,14 +19,15 @@ export type Asking =
 
 interface HomeDialogProps {
   readonly asking: Asking;
+  readonly areas: readonly HomeArea[];
   readonly target: string;
   readonly onClose: () => void;
   readonly onDone: () => Promise<void>;
-  readonly onOpen: (version: string) => void;
+  readonly onOpen: (version: string, beginning: Beginning) => void;
   readonly firstArea: () => Promise<string>;
 }
 
-export function HomeDialog({ asking, target, onClose, onDone, onOpen, firstArea }: HomeDialogProps) {
+export function HomeDialog({ asking, areas, target, onClose, onDone, onOpen, firstArea }: HomeDialogProps) {
   const shared = { onClose };
   switch (asking.kind) {
     case "area":
@@ -44,19 +46,7 @@ export function HomeDialog({ asking, target, onClose, onDone, onOpen, firstArea 
         />
       );
     case "process":
-      return (
-        <AskDialog
-          {...shared}
-          title={text.home.newProcess}
-          label={text.home.nameOfProcess}
-          action={text.home.newProcess}
-          onAnswer={async (name) => {
-            const made = await ask(home.createProcess, { name, area: target || (await firstArea()) });
-            didMake(text.home.made(name), () => ask(home.deleteProcess, { id: made.process }));
-            onOpen(made.version);
-          }}
-        />
-      );
+      return <NewProcess areas={areas} target={target} firstArea={firstArea} onOpen={onOpen} onClose={onClose} />;
     case "rename-area":
       return (
         <AskDialog

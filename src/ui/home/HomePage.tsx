@@ -263,10 +263,11 @@ export function HomePage() {
       {asking && (
         <HomeDialog
           asking={asking}
+          areas={data.areas}
           target={target}
           onClose={() => setAsking(null)}
           onDone={load}
-          onOpen={(version) => router.push(`/v/${encodeURIComponent(version)}/diagram`)}
+          onOpen={(version, beginning) => router.push(`/v/${encodeURIComponent(version)}/${beginning}`)}
           firstArea={newFirstArea}
         />
       )}

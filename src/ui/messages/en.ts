@@ -359,6 +359,8 @@ export const en = {
     more: (name: string) => `What to do with ${name}`,
     nameOfArea: "Name of the area",
     nameOfProcess: "Name of the process",
+    inArea: "In the area",
+    beginIn: "Begin in",
     copyOf: (name: string) => `${name}, copy`,
     topLevel: "Top level",
     opening: (name: string) => `Reading ${name}`,

@@ -2,7 +2,7 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import dynamic from "next/dynamic";
 import { useRouter, useSearchParams } from "next/navigation";
-import { useCallback, useEffect, useMemo, useRef } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { type Kind, kindsThatMayFollow } from "@/core/commands";
 import { type Handover, handoversOf } from "@/core/directory";
 import { pageOf } from "@/core/drawing";
@@ -49,6 +49,20 @@ const noGestures: readonly Gesture[] = [];
 /** Whether something lies in the lower half of what is to be seen of the page. */
 function liesLow(canvas: CanvasHandle | null, bounds: Bounds | undefined): boolean {
   return canvas !== null && bounds !== undefined && bounds.y + bounds.height / 2 > canvas.centre().y;
+}
+
+/** Milliseconds that the tray keeps back when it opens: a double click must not land on it. */
+const doubleClick = 260;
+
+/** Whether the tray is shown: it goes at once, and comes when the hand has rested. */
+function useShownTray(isWanted: boolean): boolean {
+  const [isShown, setShown] = useState(isWanted);
+  useEffect(() => {
+    if (!isWanted) return setShown(false);
+    const timer = setTimeout(() => setShown(true), doubleClick);
+    return () => clearTimeout(timer);
+  }, [isWanted]);
+  return isWanted && isShown;
 }
 
 /** The stage where one draws: canvas over its whole width, next strip, tray. */
@@ -121,15 +135,16 @@ export function DiagramStage() {
     if (wanted && store.getState().model.elements.has(wanted)) reveal(wanted);
   }, [wanted, store, reveal]);
 
+  const trayShown = useShownTray(settledSelection.length > 0 ? trayOpen : aboutOpen);
   // The tray may come to lie where the chosen element stood.
   useEffect(() => {
     const [only, another] = settledSelection;
     const shape = only && another === undefined ? shapeOn(store.getState().model, diagramId, only) : undefined;
-    if (!shape || !trayOpen) return;
+    if (!shape || !trayShown) return;
     // Once the page knows its new height.
     const timer = setTimeout(() => canvas.current?.viewport.uncover(shape.bounds), 60);
     return () => clearTimeout(timer);
-  }, [settledSelection, trayOpen, diagramId, store]);
+  }, [settledSelection, trayShown, diagramId, store]);
 
   const openPage = useCallback(
     (id: Id) => {
@@ -342,7 +357,7 @@ export function DiagramStage() {
         onAdd={add}
         onTidy={tidy}
       />
-      {diagram && (settledSelection.length > 0 ? trayOpen : aboutOpen) && (
+      {diagram && trayShown && (
         <>
           <TrayHandle />
           <Tray
