@@ -179,14 +179,14 @@ function StageSigns({
     handedOff: version.handedOff,
   });
   return (
-    <Flex gap={1} h="26px" align="center" whiteSpace="nowrap">
+    <Flex gap={1} h="26px" align="center" whiteSpace="nowrap" minW={0} overflow="hidden">
       {stages.map(({ name: stage, title }) => (
         <Flex key={stage} title={`${title}: ${signWords(signs[stage])}`} align="center">
           <SignIcon sign={signs[stage]} size={14} />
           <chakra.span srOnly>{`${title}: ${signWords(signs[stage])}`}</chakra.span>
         </Flex>
       ))}
-      <chakra.span color="quiet" fontSize="12px" ms={1}>
+      <chakra.span color="quiet" fontSize="12px" ms={1} truncate>
         {summary ? text.home.shapes(summary.shapes) : text.home.notCounted}
       </chakra.span>
     </Flex>
