@@ -116,17 +116,19 @@ test("the same in the diagram by keyboard, a decision with its answers on the wa
 
   const loop = new Hand(page);
   await page.keyboard.press("0");
-  await page.waitForTimeout(400);
-  const diamond = await page.locator('[data-canvas] [data-type="exclusiveGateway"] path').first().boundingBox();
-  if (!diamond) throw new Error("The decision is not drawn.");
-  await page.mouse.click(diamond.x + diamond.width / 2, diamond.y + diamond.height / 2);
+  await expect(async () => {
+    const diamond = await page.locator('[data-canvas] [data-type="exclusiveGateway"] path').first().boundingBox();
+    if (!diamond) throw new Error("The decision is not drawn.");
+    await page.mouse.click(diamond.x + diamond.width / 2, diamond.y + diamond.height / 2);
+    const name = page.getByTestId("tray").getByLabel("Name", { exact: true });
+    await expect(name).toHaveValue("Does it work?", { timeout: 3_000 });
+  }).toPass();
   await loop.press("r");
   // Typed at once, while the list still opens.
   await page.keyboard.type("find");
   await expect(page.getByRole("option", { name: /^Find the fault/ })).toBeVisible();
   await loop.press("Enter");
   expect(loop.count).toBeLessThanOrEqual(3);
-  await page.waitForTimeout(200);
   // The answer that was still open goes back now; there is one end.
   await expect(page.locator('[data-canvas] [data-type="endEvent"]')).toHaveCount(1);
 });

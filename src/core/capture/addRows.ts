@@ -1,6 +1,7 @@
 import type { Kind } from "../commands";
 import { say } from "../messages";
 import { type Id, incomingOf, isGateway, laneOf, outgoingOf, scopeOf } from "../model";
+import { appendEnd } from "./appendEnd";
 import { branchingOf } from "./branching";
 import type { Draft } from "./draft";
 import { flowBehind, flowInto, stepOf } from "./rowFlows";
@@ -70,17 +71,17 @@ export function addDecision(
   const gateway = addBehind(draft, rows, at, { type: "exclusiveGateway" }, words.question);
   let [usual] = outgoingOf(draft.model, gateway);
   if (!usual) {
-    appendEnd(draft, gateway, words.usual);
+    appendNamed(draft, gateway, words.usual);
     [usual] = outgoingOf(draft.model, gateway) as [ReturnType<typeof outgoingOf>[number]];
   } else draft.do({ type: "rename", id: usual.id, name: words.usual });
   draft.do({ type: "setField", id: gateway, field: "default", value: usual.id });
-  appendEnd(draft, gateway, words.other);
+  appendNamed(draft, gateway, words.other);
   return gateway;
 }
 
 /** One more way out of a step; it ends until it is led somewhere. Gives its flow. */
 export function addPath(draft: Draft, split: Id, name: string): Id {
-  return appendEnd(draft, split, name);
+  return appendNamed(draft, split, name);
 }
 
 /** A step at the same time as another: both between a parallel split and a parallel join. Gives the new step. */
@@ -121,10 +122,8 @@ export function changeSplit(
     draft.do({ type: "retype", id: join, to });
 }
 
-function appendEnd(draft: Draft, from: Id, name: string): Id {
-  const flow = draft.newId("flow");
-  const kind: Kind = { type: "endEvent" };
-  draft.do({ type: "append", diagram: draft.pageOf(from), from, id: draft.newId("endEvent"), flow, kind });
+function appendNamed(draft: Draft, from: Id, name: string): Id {
+  const { flow } = appendEnd(draft, from);
   if (name) draft.do({ type: "rename", id: flow, name });
   return flow;
 }

@@ -13,6 +13,7 @@ import {
   shapeOn,
   triggerOf,
 } from "../model";
+import { appendEnd } from "./appendEnd";
 import type { Draft } from "./draft";
 
 /**
@@ -75,17 +76,11 @@ export function giveAnswers(
   { diagram, from }: Going,
   answers: { readonly usual: string; readonly other: string },
 ): void {
-  if (!outgoingOf(draft.model, from)[0]) leaveOpen(draft, diagram, from);
+  if (!outgoingOf(draft.model, from)[0]) appendEnd(draft, from, diagram);
   const [usual] = outgoingOf(draft.model, from) as [Element];
   draft.do({ type: "rename", id: usual.id, name: answers.usual });
   draft.do({ type: "setField", id: from, field: "default", value: usual.id });
-  draft.do({ type: "rename", id: leaveOpen(draft, diagram, from), name: answers.other });
-}
-
-function leaveOpen(draft: Draft, diagram: Id, from: Id): Id {
-  const flow = draft.newId("flow");
-  draft.do({ type: "append", diagram, from, id: draft.newId("endEvent"), flow, kind: { type: "endEvent" } });
-  return flow;
+  draft.do({ type: "rename", id: appendEnd(draft, from, diagram).flow, name: answers.other });
 }
 
 /** Leads an element to another one. A way that was still open is led there, and its end goes. */

@@ -1,5 +1,6 @@
 import { say } from "../messages";
 import { called, type Element, type Id, incomingOf, isGateway, type Model, outgoingOf } from "../model";
+import { appendEnd } from "./appendEnd";
 import type { Draft } from "./draft";
 import { dropIdle } from "./removeRow";
 import { flowInto } from "./rowFlows";
@@ -89,13 +90,6 @@ function reachedFrom(model: Model, step: Id): boolean {
 
 function nameEnd(draft: Draft, end: Id, name: string): void {
   if (name) draft.do({ type: "rename", id: end, name });
-}
-
-function appendEnd(draft: Draft, from: Id): { end: Id; flow: Id } {
-  const made = { end: draft.newId("endEvent"), flow: draft.newId("flow") };
-  const { end: id, flow } = made;
-  draft.do({ type: "append", diagram: draft.pageOf(from), from, id, flow, kind: { type: "endEvent" } });
-  return made;
 }
 
 /** Whether a step can be gone on with where a path ends: no beginning, and nothing that happens at an edge. */

@@ -24,6 +24,7 @@ import {
 } from "@/core/model";
 import { Choice, TextField } from "../../controls/fields";
 import { Row, type TrayProps } from "../../controls/trayParts";
+import { today } from "../../kernel/today";
 import { text } from "../../messages";
 import { newId } from "../../version/actions";
 import { nameElement } from "../../version/laneRoles";
@@ -184,9 +185,7 @@ function Timer({ element, model }: { readonly element: Element; readonly model: 
         label={text.tray.when}
         placeholder={text.tray.whenHint}
         value={words}
-        onCommit={(typed) =>
-          dispatch({ type: "sayTimer", event: element.id, text: typed, today: new Date().toISOString().slice(0, 10) })
-        }
+        onCommit={(typed) => dispatch({ type: "sayTimer", event: element.id, text: typed, today: today() })}
       />
       {iso && iso !== words && (
         <chakra.code color="quiet" fontSize="12px" title={text.tray.iso}>

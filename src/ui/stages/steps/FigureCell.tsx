@@ -2,9 +2,10 @@
 import { chakra } from "@chakra-ui/react";
 import type { KeyboardEvent } from "react";
 import type { Id } from "@/core/model";
+import { today } from "../../kernel/today";
 import { text } from "../../messages";
 import { useVersionStore } from "../../version/VersionContext";
-import { estimate, today, unreadable } from "./sheetActions";
+import { estimate, unreadable } from "./sheetActions";
 import { useSheetStore } from "./sheetStore";
 import { TextCell } from "./TextCell";
 import type { Sheet } from "./useSheet";

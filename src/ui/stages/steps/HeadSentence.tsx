@@ -78,6 +78,20 @@ function Summed(props: {
   );
 }
 
+/** What begins the process, or ends it: written here where it is one event, else told. */
+function EndOfSentence(props: {
+  readonly label: string;
+  readonly hint: string;
+  readonly events: readonly string[];
+  readonly what: "beginnings" | "ends";
+  readonly words: string;
+  readonly onCommit: (value: string) => void;
+}) {
+  const { label, hint, events, what, words, onCommit } = props;
+  if (events.length === 1) return <Blank label={label} value={words} placeholder={hint} onCommit={onCommit} />;
+  return <Summed events={events} what={what} words={words || hint} />;
+}
+
 /** The process head as one sentence: when what happens, who runs what until what is reached. */
 export const HeadSentence = memo(function HeadSentence(props: {
   readonly head: SheetHead;
@@ -103,16 +117,14 @@ export const HeadSentence = memo(function HeadSentence(props: {
   return (
     <Flex h="42px" px={4} gap={2} align="center" bg="sheet" borderBottomWidth="1px" borderColor="line" flexShrink={0}>
       <chakra.span flexShrink={0}>{text.steps.when}</chakra.span>
-      {head.starts.length === 1 ? (
-        <Blank
-          label={text.steps.trigger}
-          value={head.trigger}
-          placeholder={text.steps.triggerHint}
-          onCommit={rename(head.starts[0])}
-        />
-      ) : (
-        <Summed events={head.starts} what="beginnings" words={head.trigger || text.steps.triggerHint} />
-      )}
+      <EndOfSentence
+        label={text.steps.trigger}
+        hint={text.steps.triggerHint}
+        events={head.starts}
+        what="beginnings"
+        words={head.trigger}
+        onCommit={rename(head.starts[0])}
+      />
       <span>,</span>
       <Blank
         label={text.steps.organisation}
@@ -153,16 +165,14 @@ export const HeadSentence = memo(function HeadSentence(props: {
         />
       )}
       <chakra.span flexShrink={0}>{text.steps.until}</chakra.span>
-      {head.ends.length === 1 ? (
-        <Blank
-          label={text.steps.result}
-          value={head.result}
-          placeholder={text.steps.resultHint}
-          onCommit={rename(head.ends[0])}
-        />
-      ) : (
-        <Summed events={head.ends} what="ends" words={head.result || text.steps.resultHint} />
-      )}
+      <EndOfSentence
+        label={text.steps.result}
+        hint={text.steps.resultHint}
+        events={head.ends}
+        what="ends"
+        words={head.result}
+        onCommit={rename(head.ends[0])}
+      />
       <Flex flex="1" />
       {end}
     </Flex>

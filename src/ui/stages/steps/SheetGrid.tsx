@@ -5,11 +5,12 @@ import { type KeyboardEvent, memo, useCallback, useEffect, useMemo, useRef } fro
 import { flushSync } from "react-dom";
 import { type Happening, happeningsFor, type StepRow } from "@/core/capture";
 import { currencyOf } from "@/core/scenario";
+import { today } from "../../kernel/today";
 import { text } from "../../messages";
 import { ChoiceCell } from "./ChoiceCell";
 import { rowGridOf, rowHeight } from "./grid";
 import { cellId, lookOf, SheetRow } from "./SheetRow";
-import { startRow, step, today, writeMeanwhile, writeNewRow } from "./sheetActions";
+import { startRow, step, writeMeanwhile, writeNewRow } from "./sheetActions";
 import { onGesture, onSheetKey } from "./sheetKeys";
 import { type NewRow, useSheetStore } from "./sheetStore";
 import { TextCell } from "./TextCell";

@@ -19,6 +19,7 @@ import {
 import { say } from "@/core/messages";
 import { type Id, nameOf, readDuration, readTimer } from "@/core/model";
 import { tell } from "../../controls/notices";
+import { today } from "../../kernel/today";
 import { text } from "../../messages";
 import { type Column, type NewRow, useSheetStore } from "./sheetStore";
 import type { Sheet } from "./useSheet";
@@ -69,8 +70,6 @@ export function writeMeanwhile(sheet: Sheet, { row }: NewRow, happening: Happeni
   });
   goTo(done?.focus, "step");
 }
-
-export const today = () => new Date().toISOString().slice(0, 10);
 
 export function startRow(where: NewRow["where"], start = ""): void {
   const { row, write } = useSheetStore.getState();
