@@ -91,7 +91,12 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
     version: "complaint-as-is",
     tests: walks.map(({ choices }, at) => ({
       name: complaintWalks[at] ?? `Walk ${at + 1}`,
-      content: testOf("complaint-about-a-bill", walk(complaint, "complaint-about-a-bill", choices), true),
+      content: testOf(
+        { model: complaint },
+        "complaint-about-a-bill",
+        walk(complaint, "complaint-about-a-bill", choices),
+        true,
+      ),
     })),
   });
 

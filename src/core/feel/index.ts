@@ -1,3 +1,4 @@
-export { caseDataOf } from "./caseData";
+export { caseDataOf, type ReadValue, readValue } from "./caseData";
+export { type DataType, typesAsked } from "./dataTypes";
 export { type CaseData, holds } from "./evaluate";
 export { type ConditionReading, readCondition } from "./readCondition";

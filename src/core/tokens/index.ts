@@ -2,6 +2,7 @@ export type { Act, Deed } from "./acts";
 export { type Case, type CaseScope, type CaseUnderWay, caseSchema } from "./case";
 export { type FireChoice, flowsByData, isBarred, type WalkChoices } from "./choices";
 export { messagesIn } from "./compiled";
+export { dataAsked } from "./dataAsked";
 export { actWords, explain } from "./explain";
 export type { Happened } from "./place";
 export { cardinalityOf, Play } from "./play";
@@ -13,4 +14,4 @@ export { actsOf, beginCase, type Instance, instancesOf, isCaseOver, standingAt, 
 export { type SuggestedWalk, type Suggestion, suggestWalks } from "./suggest";
 export { type Walked, walk } from "./walk";
 export { choicesOf, runWalkTest, testOf, type WalkTest, type WalkTestResult, walkTestSchema } from "./walkTest";
-export { loopOf, type World, worldWith } from "./world";
+export { loopOf, modelsOf, type World, worldWith } from "./world";

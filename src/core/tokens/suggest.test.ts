@@ -63,7 +63,7 @@ describe("on models as people draw them", () => {
         const { world, playing } = atRandom(model, seed, 2_000);
         expect(outcomeOf(world, playing)).toBe("completed");
         const walked = walk(world, processOfModel(model), playing.told);
-        expect(runWalkTest(world, testOf(processOfModel(model), walked, true)).verdict).toBe("passes");
+        expect(runWalkTest(world, testOf(world, processOfModel(model), walked, true)).verdict).toBe("passes");
       }),
       { numRuns: 60 },
     );
@@ -103,8 +103,8 @@ test("a flow nobody can come to is missed, and said so", () => {
 
 describe("a kept walk, after the model has changed", () => {
   const kept = (content: string) => {
-    const walked = walk(modelOf(content), "process", { choose: new Map([["x", [["f3"], ["f2"]]]]) });
-    return testOf("process", walked, true);
+    const world = { model: modelOf(content) };
+    return testOf(world, "process", walk(world, "process", { choose: new Map([["x", [["f3"], ["f2"]]]]) }), true);
   };
   const result = (content: string) => runWalkTest({ model: modelOf(content) }, kept(decision));
   test.each<[string, string, string, readonly string[]]>([
@@ -134,7 +134,15 @@ describe("a kept walk, after the model has changed", () => {
       "the way it took",
       decision.replace('<sequenceFlow id="f3" name="No" sourceRef="x" targetRef="b"/>', ""),
       "gone",
-      ["A way it takes at “Complete?” is gone. Play it again and keep it anew."],
+      ["The way “No” it takes at “Complete?” is gone. Play it again and keep it anew."],
+    ],
+    [
+      "the decision it took an answer of",
+      decision
+        .replace('<exclusiveGateway id="x" name="Complete?"/>', "")
+        .replace(/<sequenceFlow id="f[123]"[^>]*>/g, ""),
+      "gone",
+      ["It names what was called “Complete?”, which is no longer there. Play it again and keep it anew."],
     ],
   ])("%s: %s", (_, content, verdict, differences) => {
     const told = result(content);
@@ -144,4 +152,17 @@ describe("a kept walk, after the model has changed", () => {
     expect(nameOf(modelOf(decision), "a")).toBe("Order meter");
     expect(choicesOf(kept(decision)).choose?.get("x")).toEqual([["f3"], ["f2"]]);
   });
+});
+
+test("a walk kept before names were kept says what is gone without one, and no id", () => {
+  const { names: _, ...old } = testOf(
+    { model: modelOf(decision) },
+    "process",
+    walk({ model: modelOf(decision) }, "process", { choose: new Map([["x", [["f2"]]]]) }),
+    true,
+  );
+  const without = modelOf(decision.replaceAll('"x"', '"other"'));
+  expect(runWalkTest({ model: without }, old).differences.map(({ text }) => text)).toEqual([
+    "It names an element without a name, which is no longer there. Play it again and keep it anew.",
+  ]);
 });

@@ -2,6 +2,7 @@ import { boundaryEventsOf, flowNodesIn, type Id, incomingOf, isSubProcess, type 
 import type { Act } from "./acts";
 import type { WalkChoices } from "./choices";
 import { Player } from "./player";
+import { reach, type Way } from "./reach";
 import { standingAt } from "./standing";
 import type { World } from "./world";
 
@@ -17,6 +18,8 @@ export interface Suggestion {
   readonly walks: readonly SuggestedWalk[];
   /** Sequence flows that none of them goes along. */
   readonly missed: readonly Id[];
+  /** Whether no case at all can go along those; false where a case can be in more states than were looked at. */
+  readonly isKnown: boolean;
 }
 
 /** A walk that has not ended by then goes in circles. */
@@ -24,8 +27,10 @@ const mostSteps = 2_000;
 
 /**
  * A set of walks that together go along every sequence flow of a process (branch coverage, common practice in testing). The first
- * takes the usual way; each further one heads for the nearest flow not yet passed; those that others make needless are left out.
- * The set is small but not proven to be the smallest. O(walks × steps × nodes).
+ * takes the usual way; each further one heads for the nearest flow not yet passed; what none comes to that way is searched for
+ * among all that a case can do (`reach`), so that a flow is missed only where no case goes along it, or the bound of that search
+ * was met. Those that others make needless are left out. The set is small but not proven to be the smallest.
+ * O(walks × steps × nodes), and the search.
  */
 export function suggestWalks(model: Model, process: Id): Suggestion {
   const world: World = { model };
@@ -33,15 +38,18 @@ export function suggestWalks(model: Model, process: Id): Suggestion {
   const all = new Set(graph.flows);
   const open = new Set(all);
   const found: SuggestedWalk[] = [];
-  while (open.size > 0) {
-    const walked = headFor(world, process, graph, found.length === 0 ? new Set() : open);
+  const take = (walked: ReturnType<typeof headFor>) => {
     const covers = [...new Set(walked.playing.log.flatMap((line) => line.flows))].filter((flow) => all.has(flow));
     const because = covers.find((flow) => open.has(flow));
-    if (because === undefined) break;
+    if (because === undefined) return false;
     found.push({ choices: walked.playing.told, outcome: walked.outcome, covers, because });
     for (const flow of covers) open.delete(flow);
-  }
-  return { walks: withoutNeedless(found), missed: [...open] };
+    return true;
+  };
+  while (open.size > 0) if (!take(headFor(world, process, graph, found.length === 0 ? new Set() : open))) break;
+  const searched = open.size > 0 ? reach(world, process, graph.starts, open) : undefined;
+  for (const [flow, way] of searched?.ways ?? []) if (open.has(flow)) take(headFor(world, process, graph, open, way));
+  return { walks: withoutNeedless(found), missed: [...open], isKnown: searched?.isKnown ?? true };
 }
 
 /** Later walks often pass all that an earlier one was made for. */
@@ -100,6 +108,7 @@ function headFor(
   process: Id,
   graph: Graph,
   wanted: ReadonlySet<Id>,
+  along?: Way,
 ): { readonly playing: Player; readonly outcome: SuggestedWalk["outcome"] } {
   const { model } = world;
   const open = new Set(wanted);
@@ -107,22 +116,28 @@ function headFor(
   // From every node the way out is known as well, so that nobody goes in circles once there is nothing left to head for.
   const ends = [...graph.before.keys(), ...graph.starts].filter((node) => outgoingOf(model, node).length === 0);
   const toEnd = distancesTo(graph, ends);
-  const reach = (node: Id) => far.get(node) ?? Number.POSITIVE_INFINITY;
-  const start = [...graph.starts].sort((a, b) => reach(a) - reach(b))[0];
+  const nearness = (node: Id) => far.get(node) ?? Number.POSITIVE_INFINITY;
+  const start = along?.start ?? [...graph.starts].sort((a, b) => nearness(a) - nearness(b))[0];
   const playing = Player.begin(world, process, start);
   const worth = (act: Act) => {
     const fresh = act.flows.filter((flow) => open.has(flow)).length;
     const targets = act.flows.map((flow) => String(model.elements.get(flow)?.targetRef));
     return {
       fresh,
-      far: Math.min(...targets.map(reach), Number.POSITIVE_INFINITY),
+      far: Math.min(...targets.map(nearness), Number.POSITIVE_INFINITY),
       end: Math.min(...targets.map((node) => toEnd.get(node) ?? 1e9), 1e9),
       width: act.flows.length,
     };
   };
+  const go = (act: Act) => {
+    playing.do(act);
+    const passed = act.flows.filter((flow) => open.delete(flow));
+    if (passed.length > 0) far = distances(model, graph, open);
+  };
+  for (const act of along?.acts ?? []) go(act);
   while (playing.step < mostSteps) {
     const acts = playing.play.acts();
-    const fire = acts.find((act) => act.does === "fire" && isWorthFiring(playing, act, open, reach));
+    const fire = acts.find((act) => act.does === "fire" && isWorthFiring(playing, act, open, nearness));
     const usual = fire ? { act: fire } : playing.next({});
     if (!usual) break;
     const others = acts.filter(
@@ -136,10 +151,7 @@ function headFor(
       : wanted.size === 0 || others.length < 2
         ? usual.act
         : [...others].sort((a, b) => worth(a).width - worth(b).width || worth(a).end - worth(b).end)[0];
-    const act = best ?? usual.act;
-    playing.do(act);
-    const passed = act.flows.filter((flow) => open.delete(flow));
-    if (passed.length > 0) far = distances(model, graph, open);
+    go(best ?? usual.act);
   }
   const { play } = playing;
   return { playing, outcome: play.isOver() ? "completed" : play.acts().length === 0 ? "stuck" : "stopped" };

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { capital, type Said, say, withCommas } from "../messages";
-import { called, type Id, type Model } from "../model";
+import { capital, listOf, type Said, say, withCommas } from "../messages";
+import { called, type Id, type Model, nameOf } from "../model";
 import type { WalkChoices } from "./choices";
 import { type Walked, walk } from "./walk";
 import { modelsOf, type World } from "./world";
@@ -23,16 +23,32 @@ export const walkTestSchema = z.object({
   outcome: z.enum(["completed", "stuck", "stopped"]),
   /** The elements it passes and how often; null where only the outcome matters. */
   path: z.array(z.tuple([id, z.number().int().min(1)])).nullable(),
+  /** What the elements it is about were called, so that one that is gone can still be named. */
+  names: z.array(z.tuple([id, z.string().max(1_000)])).optional(),
 });
 export type WalkTest = z.infer<typeof walkTestSchema>;
 
 /** A walk as it is kept. */
 export function testOf(
+  world: World,
   process: Id,
   walked: Pick<Walked, "told" | "outcome" | "entered">,
   keepsPath: boolean,
 ): WalkTest {
   const { start, choose, times, fire, data } = walked.told;
+  const about = new Set([
+    process,
+    ...(start === undefined ? [] : [start]),
+    ...[...(choose ?? [])].flatMap(([node, flows]) => [node, ...flows.flat()]),
+    ...(fire ?? []).map(({ element }) => element),
+    ...walked.entered.map(({ element }) => element),
+  ]);
+  const models = modelsOf(world);
+  const names = [...about].flatMap((one): [Id, string][] => {
+    const model = models.find((candidate) => candidate.elements.has(one));
+    const name = model ? nameOf(model, one) : "";
+    return name ? [[one, name.slice(0, 1_000)]] : [];
+  });
   return {
     process,
     told: {
@@ -44,6 +60,7 @@ export function testOf(
     },
     outcome: walked.outcome,
     path: keepsPath ? walked.entered.map(({ element, times: count }) => [element, count]) : null,
+    names,
   };
 }
 
@@ -81,30 +98,31 @@ export function runWalkTest(world: World, test: WalkTest): WalkTestResult {
     ...test.told.fire.map((one) => one.element),
   ];
   const models = modelsOf(world);
-  const words = wordsIn(models);
+  const words = wordsIn(models, new Map(test.names));
   const elementOf = (one: Id) => models.find((candidate) => candidate.elements.has(one))?.elements.get(one);
   const gone = [test.process, ...named].filter((one) => one !== undefined && !elementOf(one)) as Id[];
-  const lostFlows = test.told.choose.flatMap(([node, flows]) =>
+  const lost = test.told.choose.flatMap(([node, flows]) =>
     gone.includes(node)
       ? []
-      : flows
-          .flat()
-          .filter((flow) => elementOf(flow)?.sourceRef !== node)
-          .map(() => node),
+      : flows.flat().flatMap((flow) => (elementOf(flow)?.sourceRef === node ? [] : [{ node, flow }])),
   );
-  if (gone.length > 0 || lostFlows.length > 0) {
-    const places = [...new Set(lostFlows)];
+  if (gone.length > 0 || lost.length > 0) {
+    const then = new Map(test.names);
+    const waysLost = new Map(lost.map((one) => [one.flow, one]));
     return {
       verdict: "gone",
       differences: [
         ...(gone.length > 0
-          ? [
-              say`It names ${gone.length === 1 ? say`an element` : say`${gone.length} elements`} that the model no longer has. Play it again and keep it anew.`,
-            ]
+          ? [say`It names ${listOf(gone.map(words))}, which is no longer there. Play it again and keep it anew.`]
           : []),
-        ...places.map((node) => say`A way it takes at ${words(node)} is gone. Play it again and keep it anew.`),
+        ...[...waysLost.values()].map(({ node, flow }) => {
+          const way = then.get(flow);
+          return way
+            ? say`The way “${way}” it takes at ${words(node)} is gone. Play it again and keep it anew.`
+            : say`A way it takes at ${words(node)} is gone. Play it again and keep it anew.`;
+        }),
       ],
-      elements: places,
+      elements: [...new Set(lost.map(({ node }) => node))],
     };
   }
   const walked = walk(world, test.process, choicesOf(test));
@@ -145,9 +163,11 @@ export function runWalkTest(world: World, test: WalkTest): WalkTestResult {
 
 const timesWords = (count: number): Said => (count === 1 ? say`once` : count === 2 ? say`twice` : say`${count} times`);
 const wordsIn =
-  (models: readonly Model[]) =>
+  (models: readonly Model[], then: ReadonlyMap<Id, string>) =>
   (node: Id): Said => {
     const model = models.find((one) => one.elements.has(node));
     const element = model?.elements.get(node);
-    return model && element ? called(model, element) : say`what was “${node}”`;
+    if (model && element) return called(model, element);
+    const name = then.get(node);
+    return name ? say`what was called “${name}”` : say`an element without a name`;
   };

@@ -867,6 +867,18 @@ export const en = {
       `${count}${count % 100 > 10 && count % 100 < 14 ? "th" : (["th", "st", "nd", "rd"][count % 10] ?? "th")} time`,
     noData: "No condition asks for data. What is written here decides conditions written in FEEL.",
     value: "open",
+    types: {
+      number: "number",
+      text: "text",
+      yesNo: "yes or no",
+      date: "2027-03-31",
+      dateAndTime: "2027-03-31T14:30:00",
+      time: "14:30:00",
+      duration: "P2D, PT4H",
+    },
+    yes: "yes",
+    no: "no",
+    dataCounts: "A value counts from where the case stands.",
     addData: "Another value, by name",
     keep: "Keep this walk",
     keepAsk: "It is played again after each change, and tells when it goes another way or ends otherwise.",
@@ -888,8 +900,13 @@ export const en = {
     byWayOf: (from: string, to: string) => `From ${from} to ${to}`,
     suggested: (flows: number, outcome: "completed" | "stuck" | "stopped") =>
       `${counted(flows, "flow")}${outcome === "completed" ? "" : outcome === "stuck" ? ", gets stuck" : ", goes on for ever"}`,
-    missed: (count: number) =>
-      `${count} ${count === 1 ? "flow is" : "flows are"} gone along by no case. Check says why.`,
+    missed: (flows: readonly string[], isKnown: boolean) => {
+      const which = `${flows.slice(0, 3).join("; ")}${flows.length > 3 ? `; and ${flows.length - 3} more` : ""}`;
+      const ways = flows.length === 1 ? "One flow is" : `${flows.length} flows are`;
+      return isKnown
+        ? `${ways} gone along by no case: ${which}. Check says why.`
+        : `${ways} gone along by none of these walks: ${which}. A case can be in too many states to say whether any goes there.`;
+    },
     keepAll: (count: number) => (count === 1 ? "Keep this walk" : `Keep these ${count} walks`),
     open: "Open Walk",
     results: (passing: number, all: number) => `${passing} of ${all} kept walks go as expected`,

@@ -1,53 +1,39 @@
 "use client";
-import { Box, chakra, Flex } from "@chakra-ui/react";
-import { useMemo, useState } from "react";
-import { readCondition } from "@/core/feel";
-import { dataInReach, type Id, type Model } from "@/core/model";
+import { Box, chakra } from "@chakra-ui/react";
+import { useId, useState } from "react";
+import { type DataType, readValue } from "@/core/feel";
+import type { Id } from "@/core/model";
+import { dataAsked, type World } from "@/core/tokens";
 import { NewLine } from "../../controls/trayParts";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { useWalk } from "./walkStore";
 
 /** What the case is about: values that conditions are decided by. Those that conditions ask for stand here from the start. */
-export function DataColumn({ model, process }: { readonly model: Model; readonly process: Id }) {
-  const { data, set } = useWalk();
+export function DataColumn({ world, process }: { readonly world: World; readonly process: Id }) {
+  const { data, give } = useWalk();
   const [added, setAdded] = useState("");
-  const asked = useMemo(() => namesAsked(model), [model]);
-  const names = [...new Set([...asked, ...Object.keys(data)])];
-  const change = (name: string, value: string) => set({ data: { ...data, [name]: value } });
+  const asked = dataAsked(world);
+  const names = [...new Set([...asked.keys(), ...Object.keys(data)])];
   return (
     <Box key={process}>
-      {names.length === 0 && (
-        <chakra.p color="quiet" mb={2}>
-          {text.walk.noData}
-        </chakra.p>
-      )}
+      <chakra.p color="quiet" fontSize="12px" mb={2}>
+        {names.length === 0 ? text.walk.noData : text.walk.dataCounts}
+      </chakra.p>
       {names.map((name) => (
-        <Flex as="label" key={name} gap={2} mb={1.5} align="center">
-          <chakra.span flex="1" minW={0} truncate title={name}>
-            {name}
-          </chakra.span>
-          <chakra.input
-            value={data[name] ?? ""}
-            w="96px"
-            h="26px"
-            px={2}
-            bg="paper"
-            borderWidth="1px"
-            borderColor="line"
-            borderRadius="6px"
-            placeholder={text.walk.value}
-            _placeholder={{ color: "quiet" }}
-            onKeyDown={(event) => event.stopPropagation()}
-            onChange={(event) => change(name, event.target.value)}
-          />
-        </Flex>
+        <Datum
+          key={name}
+          name={name}
+          type={asked.get(name)}
+          value={data[name] ?? ""}
+          onChange={(to) => give(name, to)}
+        />
       ))}
       <NewLine
         label={text.walk.addData}
         value={added}
         onType={setAdded}
         onEnter={() => {
-          if (added.trim()) change(added.trim(), "");
+          if (added.trim()) give(added.trim(), data[added.trim()] ?? "");
           setAdded("");
         }}
       />
@@ -55,13 +41,69 @@ export function DataColumn({ model, process }: { readonly model: Model; readonly
   );
 }
 
-function namesAsked(model: Model): string[] {
-  const names = new Set<string>();
-  for (const element of model.elements) {
-    const condition = element.conditionExpression as { readonly text: string } | undefined;
-    if (!condition) continue;
-    const read = readCondition(condition.text, dataInReach(model, element.id));
-    if (read.kind === "executable") for (const name of read.asks) names.add(name);
-  }
-  return [...names].sort((a, b) => a.localeCompare(b));
+const fieldStyle = {
+  width: "104px",
+  height: "26px",
+  paddingInline: "8px",
+  background: "var(--chakra-colors-paper)",
+  borderWidth: "1px",
+  borderRadius: "6px",
+} as const;
+
+/** One value: what cannot be read as what is asked for stays as typed, with the reason, and counts for nothing. */
+function Datum({
+  name,
+  type,
+  value,
+  onChange,
+}: {
+  readonly name: string;
+  readonly type: DataType | undefined;
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+}) {
+  const field = useId();
+  const read = value.trim() === "" ? undefined : readValue(value, type);
+  const reason = read && "reason" in read ? worded(read.reason) : undefined;
+  const isYesNo = type === "yesNo" && (reason === undefined || value === "");
+  return (
+    <Box mb={1.5}>
+      <Box display="flex" gap={2} alignItems="center">
+        <chakra.label htmlFor={field} flex="1" minW={0} truncate title={name}>
+          {name}
+        </chakra.label>
+        {isYesNo ? (
+          <chakra.select
+            id={field}
+            css={fieldStyle}
+            borderColor="line"
+            value={read && "value" in read ? (read.value ? "yes" : "no") : ""}
+            onChange={(event) => onChange(event.target.value)}
+          >
+            <option value="">{text.walk.value}</option>
+            <option value="yes">{text.walk.yes}</option>
+            <option value="no">{text.walk.no}</option>
+          </chakra.select>
+        ) : (
+          <chakra.input
+            id={field}
+            css={fieldStyle}
+            borderColor={reason ? "trouble" : "line"}
+            aria-invalid={reason !== undefined}
+            aria-describedby={reason && `${field}-reason`}
+            value={value}
+            placeholder={type ? text.walk.types[type] : text.walk.value}
+            _placeholder={{ color: "quiet" }}
+            onKeyDown={(event) => event.stopPropagation()}
+            onChange={(event) => onChange(event.target.value)}
+          />
+        )}
+      </Box>
+      {reason && (
+        <chakra.p id={`${field}-reason`} color="trouble" fontSize="12px">
+          {reason}
+        </chakra.p>
+      )}
+    </Box>
+  );
 }

@@ -8,6 +8,7 @@ import { type Id, nameOf } from "@/core/model";
 import {
   beginPlaying,
   choicesOf,
+  dataAsked,
   nextAct,
   outcomeOf,
   type Playing,
@@ -25,7 +26,7 @@ import { useWalks } from "../../version/walks";
 import { changeWalk, dropWalk, keepWalks } from "./keptActs";
 import { SuggestDialog } from "./SuggestDialog";
 import type { Standing } from "./useStanding";
-import { useWalk } from "./walkStore";
+import { type TypedData, useWalk } from "./walkStore";
 
 const signs = { passes: CircleCheck, differs: TriangleAlert, gone: CircleX } as const;
 const colours = { passes: "good", differs: "attention", gone: "trouble" } as const;
@@ -39,10 +40,10 @@ export function KeptColumn({ standing, process }: { readonly standing: Standing;
   const { world, outcome } = standing;
   const keep = async (name: string) => {
     const now = past[at] as Playing;
-    const given = caseDataOf(data);
+    const given = caseDataOf(data, dataAsked(world));
     const told = { ...now.told, ...(Object.keys(given).length > 0 && { data: given }) };
     // What is not yet at its end is played on the usual way, so that the test has an outcome.
-    await keepWalks(version, [{ name, content: testOf(process, walk(world, process, told), true) }]);
+    await keepWalks(version, [{ name, content: testOf(world, process, walk(world, process, told), true) }]);
     await reload();
   };
   const expectNow = (test: WalkTestRow, { outcome, entered }: Pick<Walked, "outcome" | "entered">) => {
@@ -91,7 +92,7 @@ export function KeptColumn({ standing, process }: { readonly standing: Standing;
                   truncate
                   title={text.walk.show(test.name)}
                   color="accent"
-                  onClick={() => load(playedAll(world, test))}
+                  onClick={() => load(playedAll(world, test), typedOf(test.content.told.data))}
                 >
                   {test.name}
                 </chakra.button>
@@ -176,3 +177,12 @@ function playedAll(world: World, { content }: WalkTestRow): Playing[] {
   }
   return past;
 }
+
+/** Data of a kept walk as a person would have typed it. */
+const typedOf = (data: { readonly [name: string]: unknown } = {}): TypedData =>
+  Object.fromEntries(
+    Object.entries(data).map(([name, value]) => [
+      name,
+      value === true ? "yes" : value === false ? "no" : typeof value === "string" ? value : JSON.stringify(value),
+    ]),
+  );

@@ -2,10 +2,9 @@
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { Download } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import type { Id, Model } from "@/core/model";
-import { nameOf, wordFor } from "@/core/model";
+import { type Id, nameOf, wordFor } from "@/core/model";
 import { writeTable } from "@/core/table";
-import type { WalkStep } from "@/core/tokens";
+import { modelsOf, type WalkStep } from "@/core/tokens";
 import { giveFile } from "../../kernel/ask";
 import { text } from "../../messages";
 import type { Standing } from "./useStanding";
@@ -14,6 +13,8 @@ interface Line {
   readonly step: number;
   readonly element: Id;
   readonly name: string;
+  /** The process it happened in, which may be one that was called. */
+  readonly process: string;
   readonly event: WalkStep["event"];
   readonly times: number;
   readonly key: number;
@@ -87,19 +88,29 @@ export function LogColumn({ standing }: { readonly standing: Standing }) {
   );
 }
 
-function linesOf({ now, instances, world }: Standing): Line[] {
-  const models: Model[] = [...new Set([world.model, ...instances.map((one) => one.model)])];
+/** What happened, by name; also in a called process that is over by now. */
+function linesOf({ now, world }: Standing): Line[] {
+  const models = modelsOf(world);
   const times = new Map<Id, number>();
   return now.log.map((line, key) => {
     if (line.event !== "left") times.set(line.element, (times.get(line.element) ?? 0) + 1);
-    const model = models.find((one) => one.elements.has(line.element)) ?? world.model;
+    const has = models.filter((one) => one.elements.has(line.element));
+    const model = has.find((one) => one.elements.has(line.process)) ?? has[0] ?? world.model;
     const name = nameOf(model, line.element) || wordFor(model.elements.get(line.element)?.type ?? "") || line.element;
-    return { ...line, name, times: times.get(line.element) ?? 1, key };
+    const process = nameOf(model, line.process) || line.process;
+    return { ...line, name, process, times: times.get(line.element) ?? 1, key };
   });
 }
 
 function saveLog(lines: readonly Line[]): void {
-  const rows = lines.map((line) => [String(line.step), line.element, line.name, line.event, String(line.times)]);
-  const csv = writeTable([["step", "element", "name", "event", "times"], ...rows]);
+  const rows = lines.map(({ step, process, element, name, event, times }) => [
+    String(step),
+    process,
+    element,
+    name,
+    event,
+    String(times),
+  ]);
+  const csv = writeTable([["step", "process", "element", "name", "event", "times"], ...rows]);
   giveFile(new Blob([csv], { type: "text/csv" }), "walk.csv");
 }

@@ -14,7 +14,7 @@ export function NowColumn({ standing }: { readonly standing: Standing }) {
   if (outcome === "completed") return <chakra.p color="good">{text.walk.completed}</chakra.p>;
   return (
     <Box as="ul" listStyleType="none" data-testid="walk-now">
-      {outcome === "stuck" && (
+      {outcome === "stuck" && !places.some((place) => place.isBarred) && (
         <chakra.p color="trouble" mb={2}>
           {text.walk.stuck}
         </chakra.p>

@@ -22,14 +22,14 @@ export function SuggestDialog({
 }) {
   const version = useVersion((state) => state.info.version.id);
   const { model } = world;
-  const { walks, missed } = useMemo(() => suggestWalks(model, process), [model, process]);
+  const { walks, missed, isKnown } = useMemo(() => suggestWalks(model, process), [model, process]);
   const [left, setLeft] = useState<ReadonlySet<Id>>(new Set());
   const named = walks.map((one, at) => ({ ...one, name: nameOfWalk(model, one, at) }));
   const kept = named.filter((one) => !left.has(one.because));
   const keep = async () => {
     const tests = kept.map(({ name, choices }) => ({
       name,
-      content: testOf(process, walk(world, process, choices), true),
+      content: testOf(world, process, walk(world, process, choices), true),
     }));
     await keepWalks(version, tests);
     await onKept();
@@ -69,7 +69,10 @@ export function SuggestDialog({
               </Box>
               {missed.length > 0 && (
                 <chakra.p mt={3} color="trouble">
-                  {text.walk.missed(missed.length)}
+                  {text.walk.missed(
+                    missed.map((flow) => flowWords(model, flow)),
+                    isKnown,
+                  )}
                 </chakra.p>
               )}
             </Dialog.Body>
@@ -103,8 +106,12 @@ function nameOfWalk(model: Model, { because }: SuggestedWalk, at: number): strin
   const from = source ? nameOf(model, source.id) || wordFor(source.type) : "";
   if (answer) return `${from} ${answer}`;
   if (source?.type === "boundaryEvent") return from;
-  return text.walk.byWayOf(
-    from,
-    nameOf(model, String(flow?.targetRef)) || wordFor(model.elements.get(String(flow?.targetRef))?.type ?? ""),
-  );
+  return flowWords(model, because);
+}
+
+/** A flow by what it goes from and to. */
+function flowWords(model: Model, id: Id): string {
+  const flow = model.elements.get(id);
+  const end = (node: Id) => nameOf(model, node) || wordFor(model.elements.get(node)?.type ?? "");
+  return text.walk.byWayOf(end(String(flow?.sourceRef)), end(String(flow?.targetRef)));
 }

@@ -2,13 +2,16 @@
 import { screen, waitFor, within } from "@testing-library/react";
 import { afterEach, describe, expect, test } from "vitest";
 import { type Application, openApplication } from "@/app/testing/application";
+import { readBpmn } from "@/core/bpmn";
+import { type Model, outgoingOf } from "@/core/model";
+import { expectOk, performAll, smallModel } from "@/core/testing/models";
 import { importModel, run, send } from "@/server/testing/workspace";
 
 let app: Application;
 let version: string;
-const open = async () => {
+const open = async (model?: Model) => {
   app = await openApplication("/", async () => {
-    version = await importModel("Applications");
+    version = await importModel("Applications", model);
   });
   app.goTo(`/v/${version}/walk`);
   await screen.findByTestId("walk-now");
@@ -104,5 +107,42 @@ describe("the Walk stage", () => {
     const [test] = await run<{ tests: { id: string }[] }>("listWalkTests", { version }).then(({ tests: all }) => all);
     await run("deleteWalkTest", { version, test: test?.id });
     await waitFor(() => expect(screen.queryByText("From elsewhere")).toBeNull());
+  });
+
+  test("where no condition holds and there is no default, the case is stuck and says so; another value leads it on", async () => {
+    const model = smallModel();
+    const [first, second] = outgoingOf(model, "decide").map(({ id }) => id);
+    await open(
+      performAll(
+        model,
+        { type: "setCondition", flow: String(first), text: "power > 10", isExecutable: true },
+        { type: "setCondition", flow: String(second), text: "power < 5", isExecutable: true },
+      ),
+    );
+    await toDecision();
+    const power = screen.getByLabelText("power");
+    expect(power.getAttribute("placeholder")).toBe("number");
+    await app.user.type(power, "seven");
+    expect(screen.getByText(/^A number is asked for here/)).toBeTruthy();
+    await outcome("Choose how it goes on.");
+    await app.user.clear(power);
+    await app.user.type(power, "7");
+    await outcome("The case is stuck.");
+    expect(now()).toContain("no condition holds here");
+    expect(now()).not.toContain("Nothing can happen any more");
+    await app.user.clear(power);
+    await app.user.type(power, "12");
+    await outcome("Under way.");
+  });
+
+  test("steps of a called process keep their names when it is over", async () => {
+    const content = `<process id="whole" name="Whole case"><startEvent id="s"/><callActivity id="c" name="Do the rest" calledElement="rest"/><endEvent id="e" name="Over"/><sequenceFlow id="f" sourceRef="s" targetRef="c"/><sequenceFlow id="g" sourceRef="c" targetRef="e"/></process><process id="rest" name="The rest"><startEvent id="rs"/><task id="rt" name="Read the meter"/><endEvent id="re"/><sequenceFlow id="rf" sourceRef="rs" targetRef="rt"/><sequenceFlow id="rg" sourceRef="rt" targetRef="re"/></process>`;
+    const xml = `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="definitions" targetNamespace="x">${content}</definitions>`;
+    await open(expectOk(readBpmn(new TextEncoder().encode(xml))));
+    for (let step = 0; step < 14; step++) await app.user.keyboard("{ArrowRight}");
+    await outcome("come to its end");
+    const log = screen.getByTestId("walk-log").textContent;
+    expect(log).toContain("Read the meter");
+    expect(log).not.toMatch(/\brt\b/);
   });
 });

@@ -103,7 +103,7 @@ export function WalkStage() {
           <LogColumn standing={standing} />
         </Column>
         <Column title={text.walk.data} width="0.75">
-          <DataColumn model={standing.world.model} process={process} />
+          <DataColumn world={standing.world} process={process} />
         </Column>
         <Column title={text.walk.kept} width="1.1">
           <KeptColumn standing={standing} process={process} />

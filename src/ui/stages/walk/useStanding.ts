@@ -5,6 +5,7 @@ import { flowNodesIn, type Id, nameOf, shapesOf } from "@/core/model";
 import {
   type Act,
   actsOf,
+  dataAsked,
   type Instance,
   instancesOf,
   isBarred,
@@ -53,7 +54,7 @@ export function useStanding(): Standing | undefined {
     const instances = instancesOf(world, now.state);
     const acts = actsOf(world, now.state);
     const fires = acts.filter((act) => act.does === "fire");
-    const values = caseDataOf(data);
+    const values = caseDataOf(data, dataAsked(world));
     const barred = ({ model }: Instance, node: Id) => {
       const element = model.elements.get(node);
       return element !== undefined && isBarred(model, element, values);
@@ -87,10 +88,17 @@ export function useStanding(): Standing | undefined {
     // The page follows the innermost scope in which something can happen.
     const busy = [...instances].reverse().find((one) => acts.some((act) => act.at === one.key && act.does !== "fire"));
     const shown = instances.find((one) => one.key === looksAt) ?? busy ?? (instances[0] as Instance);
+    const outcome = outcomeOf(world, now);
+    // Where no condition holds and there is no default, the case is stuck, though a person may still lead it on.
+    const isStuckByData =
+      outcome === "under way" &&
+      fires.length === 0 &&
+      picks.length === 0 &&
+      places.every((place) => place.isBarred || place.acts.length === 0);
     return {
       world,
       now,
-      outcome: outcomeOf(world, now),
+      outcome: isStuckByData ? "stuck" : outcome,
       places: withPicks,
       calls,
       presses: [...withPicks.flatMap(pressesOf), ...calls],

@@ -1,8 +1,8 @@
 import { beforeEach, describe, expect, test } from "vitest";
-import { type Id, processesOf } from "@/core/model";
-import { smallModel } from "@/core/testing/models";
+import { type Id, outgoingOf, processesOf } from "@/core/model";
+import { performAll, smallModel } from "@/core/testing/models";
 import { actsOf } from "@/core/tokens";
-import { useWalk } from "./walkStore";
+import { useWalk, usualNext } from "./walkStore";
 
 const model = smallModel();
 const process = processesOf(model)[0]?.id as Id;
@@ -24,7 +24,8 @@ const goOn = () => {
 };
 
 beforeEach(() => {
-  walk().set({ data: {}, goesUsualWay: false, together: false });
+  useWalk.setState({ data: {} });
+  walk().set({ goesUsualWay: false, together: false });
   walk().begin({ model }, process, null);
 });
 
@@ -91,6 +92,66 @@ describe("a case that is walked", () => {
     expect(walk().at).toBe(0);
     while (walk().at + 1 < played.length) expect(walk().stepOn()).toBe(true);
     expect(walk().past[walk().at]).toBe(played.at(-1));
+  });
+
+  describe("case data", () => {
+    /** The first way holds above ten, the second up to ten. */
+    const byPower = () => {
+      const [first, second] = outgoingOf(model, "decide").map(({ id }) => id) as [Id, Id];
+      const conditions = performAll(
+        model,
+        { type: "setCondition", flow: first, text: "power > 10" },
+        { type: "setCondition", flow: second, text: "power <= 10" },
+      );
+      walk().begin({ model: conditions }, process, null);
+      return { first, second };
+    };
+    const taken = () => walk().past[walk().at]?.log.flatMap(({ flows }) => flows) ?? [];
+
+    test("given on the way decides what comes, and nothing that was", () => {
+      const { first } = byPower();
+      goOn();
+      const before = taken();
+      walk().give("power", "12");
+      expect(taken()).toEqual(before);
+      goOn();
+      expect(taken()).toContain(first);
+    });
+
+    test("stays when the case goes back or begins anew, and decides again what was decided without it", () => {
+      const { first, second } = byPower();
+      walk().give("power", "12");
+      goOn();
+      expect(taken()).toContain(first);
+      const end = walk().at;
+      walk().give("power", "3");
+      // What is over stays over.
+      expect(walk().at).toBe(end);
+      expect(taken()).toContain(first);
+      walk().goTo(0);
+      expect(walk().data).toEqual({ power: "3" });
+      expect(walk().past).toHaveLength(1);
+      goOn();
+      expect(taken()).toContain(second);
+      expect(taken()).not.toContain(first);
+    });
+
+    test("leaves steps that were taken back where nothing changed since", () => {
+      byPower();
+      walk().give("power", "12");
+      goOn();
+      const last = walk().past.length;
+      walk().goTo(1);
+      expect(walk().past).toHaveLength(last);
+    });
+
+    test("of another kind than is asked for counts for nothing", () => {
+      byPower();
+      walk().give("power", "much");
+      goOn();
+      expect(choices().length).toBeGreaterThan(1);
+      expect(usualNext(walk())).toBeUndefined();
+    });
   });
 
   test("without a case nothing is done", () => {

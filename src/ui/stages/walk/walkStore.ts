@@ -1,11 +1,14 @@
 import { create } from "zustand";
 import { caseDataOf } from "@/core/feel";
 import type { Id } from "@/core/model";
-import { type Act, beginPlaying, type Next, nextAct, type Playing, played, type World } from "@/core/tokens";
+import { type Act, beginPlaying, dataAsked, type Next, nextAct, type Playing, played, type World } from "@/core/tokens";
 
 /** How fast a case is played: milliseconds from step to step. */
 export const paces = { slow: 1_400, usual: 700, fast: 220 } as const;
 export type Pace = keyof typeof paces;
+
+/** Values as a person types them, by name. */
+export type TypedData = { readonly [name: string]: string };
 
 interface WalkState {
   /** What is played; the walk begins anew when it is another one. */
@@ -15,8 +18,10 @@ interface WalkState {
   /** Every standing of the case so far, and those taken back, which can be gone through again. */
   readonly past: readonly Playing[];
   readonly at: number;
-  /** Case data as typed, by name. */
-  readonly data: { readonly [name: string]: string };
+  /** Case data as typed, by name. It counts from where the case stands, and is kept when the case goes back or begins anew. */
+  readonly data: TypedData;
+  /** The standing at which data was changed last: what was decided up to there was decided by other data. */
+  readonly dataSince: number;
   readonly breaks: ReadonlySet<Id>;
   readonly isPlaying: boolean;
   readonly pace: Pace;
@@ -30,12 +35,16 @@ interface WalkState {
   readonly act: (act: Act, times?: number) => void;
   /** One step by itself; false where a person has to choose, or nothing can happen. */
   readonly stepOn: () => boolean;
-  readonly load: (playing: readonly Playing[]) => void;
+  /** Shows a case that was played before, with the data it was decided by. */
+  readonly load: (playing: readonly Playing[], data?: TypedData) => void;
+  /** Goes to a standing. One before the last change of data leaves what followed: it was decided by data that no longer holds. */
   readonly goTo: (at: number) => void;
+  /** Gives a value of the case a name; what was gone through after this standing was decided without it, and goes. */
+  readonly give: (name: string, value: string) => void;
   /** Whether the case is to stop when it comes to a node. */
   readonly toggleBreak: (node: Id) => void;
   readonly set: (
-    change: Partial<Pick<WalkState, "data" | "isPlaying" | "pace" | "goesUsualWay" | "together" | "looksAt">>,
+    change: Partial<Pick<WalkState, "isPlaying" | "pace" | "goesUsualWay" | "together" | "looksAt">>,
   ) => void;
 }
 
@@ -46,6 +55,7 @@ export const useWalk = create<WalkState>((set, get) => ({
   past: [],
   at: 0,
   data: {},
+  dataSince: 0,
   breaks: new Set(),
   isPlaying: false,
   pace: "usual",
@@ -59,6 +69,7 @@ export const useWalk = create<WalkState>((set, get) => ({
       start,
       past: [beginPlaying(world, process, start ?? undefined)],
       at: 0,
+      dataSince: 0,
       isPlaying: false,
       looksAt: null,
     }),
@@ -79,9 +90,24 @@ export const useWalk = create<WalkState>((set, get) => ({
     act(next.act, next.times);
     return true;
   },
-  load: (playing) => set({ past: playing, at: 0, isPlaying: false, looksAt: null }),
-  goTo: (at) =>
-    set((state) => ({ at: Math.max(0, Math.min(state.past.length - 1, at)), isPlaying: false, looksAt: null })),
+  load: (playing, data = {}) => set({ past: playing, data, at: 0, dataSince: 0, isPlaying: false, looksAt: null }),
+  goTo: (to) =>
+    set(({ past, dataSince }) => {
+      const at = Math.max(0, Math.min(past.length - 1, to));
+      const isBefore = at < dataSince;
+      return {
+        at,
+        isPlaying: false,
+        looksAt: null,
+        ...(isBefore && { past: past.slice(0, at + 1), dataSince: at }),
+      };
+    }),
+  give: (name, value) =>
+    set(({ data, past, at }) => ({
+      data: { ...data, [name]: value },
+      past: past.slice(0, at + 1),
+      dataSince: at,
+    })),
   toggleBreak: (node) =>
     set(({ breaks }) => {
       const next = new Set(breaks);
@@ -101,7 +127,7 @@ export function usualNext({
 }: Pick<WalkState, "world" | "past" | "at" | "data" | "goesUsualWay">): Next | undefined {
   const now = past[at];
   if (!world || !now) return undefined;
-  const next = nextAct(world, now, { data: caseDataOf(data) });
+  const next = nextAct(world, now, { data: caseDataOf(data, dataAsked(world)) });
   if (!next || goesUsualWay) return next;
   return next.reason === "default" || next.reason === "first" ? undefined : next;
 }
