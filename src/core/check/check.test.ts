@@ -165,10 +165,12 @@ describe("rules as a whole", () => {
         "$2$1",
       );
     const model = modelOf(content);
-    const repairable = checkModel(model).filter((finding) => finding.repair);
+    const repairable = checkModel(model).flatMap((finding) =>
+      (finding.repairs ?? []).map((repair) => ({ finding, repair })),
+    );
     expect(repairable.length).toBeGreaterThanOrEqual(5);
-    for (const finding of repairable) {
-      const mended = performAll(model, ...(finding.repair?.commands ?? []));
+    for (const { finding, repair } of repairable) {
+      const mended = performAll(model, ...repair.commands);
       expect(checkModel(mended).map(keyOf), finding.rule).not.toContain(keyOf(finding));
     }
   });

@@ -6,6 +6,12 @@ export type Severity = "error" | "warning" | "advice";
 /** What a rule is about, as the Check stage groups its findings. */
 export type RuleGroup = "connections" | "completeness" | "names" | "layout" | "guidelines" | "behaviour" | "automation";
 
+/** A mend: what its button says, and the commands to perform. */
+export interface Repair {
+  readonly label: Said;
+  readonly commands: readonly Command[];
+}
+
 /** One thing the check has to say: what, why it matters, how to mend it. */
 export interface Finding {
   readonly rule: string;
@@ -16,10 +22,12 @@ export interface Finding {
   readonly message: string;
   /** The same as code and data, for other languages. */
   readonly said: Said;
-  /** The mend, where there is an obvious one: commands to perform, and what the button says. */
-  readonly repair?: { readonly label: Said; readonly commands: readonly Command[] };
+  /** The mends, where they are obvious; of several a person chooses. The most likely one comes first. */
+  readonly repairs?: readonly Repair[];
   /** For behaviour: the run that leads there. */
   readonly witness?: readonly Id[];
+  /** For a case that is stuck: the flows on which what it waits for would have to come. */
+  readonly awaited?: readonly Id[];
   /** What it depends on; see `aboutOf`. */
   readonly about: string;
 }
@@ -45,3 +53,13 @@ export const saidOf = (model: Model, element: Element): Said => capital(called(m
 export function keyOf(finding: Pick<Finding, "rule" | "elements">): string {
   return `${finding.rule}:${[...finding.elements].sort().join(",")}`;
 }
+
+/**
+ * What is found now and was not before. A finding that is about some of the elements it was about is the old one, grown smaller.
+ * O(before × after).
+ */
+export const newFindings = (before: readonly Finding[], after: readonly Finding[]): Finding[] =>
+  after.filter(
+    ({ rule, elements }) =>
+      !before.some((old) => old.rule === rule && elements.every((element) => old.elements.includes(element))),
+  );

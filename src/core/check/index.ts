@@ -4,7 +4,7 @@ export {
   type ProcessVerdict,
   processVerdicts,
 } from "./check";
-export { type Finding, keyOf, type Rule, type RuleGroup, type Severity } from "./finding";
+export { type Finding, keyOf, newFindings, type Repair, type Rule, type RuleGroup, type Severity } from "./finding";
 export { type Measure, type MeasureId, measurable, measuresOf } from "./measures";
 export {
   type Adaption,

@@ -15,6 +15,8 @@ export const reasonSchema = z.object({
   /** What is expected of it, in words: "the engineer starts a week earlier". */
   effect: z.string().max(1_000),
   state: z.enum(changeStates),
+  /** How the change was settled, once it is no difference any more: taken over into the old side, or undone in the new one. */
+  settled: z.enum(["taken", "undone"]).optional(),
 });
 export type Reason = z.infer<typeof reasonSchema>;
 

@@ -125,7 +125,7 @@ describe("the sentences of core", () => {
       const model = randomProcess({ seed, nodes: 14, lanes: 2, wild: seed % 2 === 0 });
       for (const finding of checkModel(model, { rules: everyRule, profile: "hand-off" })) {
         hear(finding.said);
-        if (finding.repair) hear(finding.repair.label);
+        for (const { label } of finding.repairs ?? []) hear(label);
       }
       const other = randomProcess({ seed: seed + 1, nodes: 14, lanes: 2, wild: false });
       for (const group of changeGroups(model, other, compareModels(model, other))) hear(group.said);

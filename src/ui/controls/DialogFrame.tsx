@@ -1,6 +1,6 @@
 "use client";
 import { Dialog, Portal } from "@chakra-ui/react";
-import type { ReactNode } from "react";
+import type { ReactNode, RefObject } from "react";
 
 interface DialogFrameProps {
   readonly title: string;
@@ -11,11 +11,13 @@ interface DialogFrameProps {
   readonly aside?: ReactNode;
   readonly footer: ReactNode;
   readonly isAlert?: boolean;
+  /** What has the keyboard at first, so that Enter does it; else the first thing in it. */
+  readonly first?: RefObject<HTMLElement | null>;
   readonly children: ReactNode;
 }
 
 /** A window over the page, with a title, what it is about, and what can be done. */
-export function DialogFrame({ title, width, onClose, aside, footer, isAlert, children }: DialogFrameProps) {
+export function DialogFrame({ title, width, onClose, aside, footer, isAlert, first, children }: DialogFrameProps) {
   return (
     <Dialog.Root
       open
@@ -24,6 +26,7 @@ export function DialogFrame({ title, width, onClose, aside, footer, isAlert, chi
       scrollBehavior="inside"
       closeOnEscape={onClose !== undefined}
       closeOnInteractOutside={onClose !== undefined}
+      {...(first && { initialFocusEl: () => first.current })}
       role={isAlert ? "alertdialog" : "dialog"}
     >
       <Portal>

@@ -536,6 +536,7 @@ export const en = {
     asked: "what the text leaves open",
     runAlong: "the run goes along here",
     runStep: "the steps at which the run is here",
+    awaited: "the run waits for what would come along here",
     handoverAlong: "work goes to other hands along here",
     handover: "here work changes hands",
     walked: "the case went along here",
@@ -776,6 +777,8 @@ export const en = {
     asItWouldBe: "As it would be",
     leave: "Leave it as it is",
     cannotRepair: "As things stand, this cannot be done.",
+    chooseRepair: (count: number) => `Mend: one of ${count} ways`,
+    whichRepair: "Which way it is to be mended",
     apply: "Apply the repair",
     helps: (gone: number, added: number) =>
       `It helps: ${gone} ${gone === 1 ? "finding goes" : "findings go"}${added > 0 ? `, ${added} ${added === 1 ? "comes" : "come"} new` : ", none comes new"}.`,
@@ -962,7 +965,6 @@ export const en = {
     onePictureOf: (from: string, to: string) => `${from} and ${to} in one picture`,
     next: "next",
     before: "before",
-    take: "take over",
     takeAgreed: (count: number) => `take all ${count} agreed`,
     movedShapes: (count: number) =>
       count === 1
@@ -1044,12 +1046,22 @@ export const en = {
     openIn: (title: string) => `Open in ${title}`,
     takeLabel: (words: string, more: number) => `take over: ${words}${more > 0 ? ` and ${more} more` : ""}`,
     taken: (title: string) => `Taken over into ${title}.`,
+    askTake: (title: string) => `Change ${title}?`,
+    askTakeExplain: (title: string) =>
+      `This changes ${title}, which is not the version you have open. Undo takes it back, here and there.`,
+    takeHere: (title: string) => `take over into ${title}`,
+    dropHere: "or drop a BPMN file here",
+    dropTwo: "Two files: compared with each other, the first as the old side",
+    dropOn: { from: "Compare with this file as the old side", to: "Compare with this file as the new side" },
+    sayWhy: "say why",
+    settledReasons: "Settled:",
+    settled: { taken: "taken over", undone: "undone" },
     hangsTogether: "This change hangs on others",
     wouldBeWrong: (count: number) =>
       `Taken over alone, the process would have ${count === 1 ? "an error" : `${count} errors`} that neither side has:`,
     curedBy: "With these changes it would not:",
     takeAnyway: "Take over all the same",
-    takeAlong: (count: number) => `Take over all ${count}`,
+    takeAlong: (count: number, title: string) => `Take over all ${count} into ${title}`,
     sameAs: "Is the same thing as",
     choose: "choose…",
     notSame: "These two are not the same thing",

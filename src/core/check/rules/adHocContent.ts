@@ -16,10 +16,12 @@ export const adHocContent: Rule = {
         {
           elements: wrong.map((node) => node.id),
           message: say`${saidOf(model, sub)} is done in any order, so it has no start and no end. Take these events out.`,
-          repair: {
-            label: say`Take them out`,
-            commands: [{ type: "delete" as const, ids: wrong.map((node) => node.id) }],
-          },
+          repairs: [
+            {
+              label: say`Take them out`,
+              commands: [{ type: "delete" as const, ids: wrong.map((node) => node.id) }],
+            },
+          ],
         },
       ];
     }),

@@ -1,7 +1,7 @@
 import { type Command, perform } from "../../commands";
-import { listOf, say, withCommas } from "../../messages";
+import { listOf, type Said, say, withCommas } from "../../messages";
 import { called, type Element, type Id, incomingOf, isActivity, type Model, nameOf, outgoingOf } from "../../model";
-import type { Found, Rule, RuleGroup } from "../finding";
+import type { Found, Repair, Rule, RuleGroup } from "../finding";
 import { behaviourOf, deadNodesOf, type ScopeBehaviour } from "../soundness";
 
 const group: RuleGroup = "behaviour";
@@ -36,28 +36,25 @@ const faultsOf = (model: Model) =>
     0,
   );
 
-/** Another kind for a join, if that leaves less wrong than there is; it was tried before it is offered. */
-function betterJoin(model: Model, join: Element | undefined, kinds: readonly Element["type"][]): Found["repair"] {
+/** The kind for a join that leaves least wrong, if that is less than there is: each was tried before it is offered; among equals the plainest. */
+function betterJoin(model: Model, join: Element | undefined, kinds: readonly Element["type"][]): readonly Repair[] {
   // Where not everything could be looked at once, it cannot be twice.
-  if (!join?.type.endsWith("Gateway") || behaviourOf(model).some((process) => !process.complete)) return undefined;
-  const before = faultsOf(model);
+  if (!join?.type.endsWith("Gateway") || behaviourOf(model).some((process) => !process.complete)) return [];
+  const words = {
+    parallelGateway: say`all of them`,
+    inclusiveGateway: say`those that were taken`,
+    exclusiveGateway: say`none: each goes on by itself`,
+  };
+  let [least, best] = [faultsOf(model), undefined as Repair | undefined];
   for (const to of kinds) {
-    if (to === join.type) continue;
     const command: Command = { type: "retype", id: join.id, to };
-    const done = perform(model, command);
-    if (done.ok && faultsOf(done.value.model) < before) {
-      const words = {
-        parallelGateway: say`all of them`,
-        inclusiveGateway: say`those that were taken`,
-        exclusiveGateway: say`none: each goes on by itself`,
-      };
-      return {
-        label: say`Let it wait for ${words[to as keyof typeof words]}`,
-        commands: [command],
-      };
-    }
+    const done = to === join.type ? undefined : perform(model, command);
+    const left = done?.ok ? faultsOf(done.value.model) : least;
+    if (left >= least) continue;
+    least = left;
+    best = { label: say`Let it wait for ${words[to as keyof typeof words]}`, commands: [command] };
   }
-  return undefined;
+  return best ? [best] : [];
 }
 
 export const lackOfSynchronization: Rule = {
@@ -74,17 +71,28 @@ export const lackOfSynchronization: Rule = {
       const behind = stepsNextTo(model, join.id, "behind");
       const what = behind.length > 0 ? listOf(behind.slice(0, 2)) : say`what follows`;
       const when = before.length > 1 ? say`After ${listOf(before)} finish, ${what} runs` : say`Here ${what} can run`;
-      const repair = betterJoin(model, join, ["parallelGateway", "inclusiveGateway"]);
+      const repairs = betterJoin(model, join, ["parallelGateway", "inclusiveGateway"]);
       return [
         {
           elements: [join.id],
           message: say`${when} twice: ${called(model, join)} lets everything through as it comes, and two tokens can come in one case. Join the ways with the kind of gateway that parted them.`,
           witness: doubled.witness,
-          ...(repair && { repair }),
+          ...(repairs.length > 0 && { repairs }),
         },
       ];
     }),
 };
+
+/** What a case that is stuck waits for: the steps that would have to come, as far as they have names. */
+function awaitedFrom(model: Model, flows: readonly Id[]): Said {
+  const names = flows.map((flow) => {
+    const source = model.elements.get(String(model.elements.get(flow)?.sourceRef));
+    return (source && nameOf(model, source.id)) || nameOf(model, flow);
+  });
+  const known = [...new Set(names)].filter(Boolean).map((name) => say`“${name}”`);
+  if (known.length === 0 || known.length < new Set(flows).size) return say`more than will ever come`;
+  return say`what would come from ${listOf(known)}, and on this run never does`;
+}
 
 export const deadlock: Rule = {
   id: "deadlock",
@@ -97,13 +105,14 @@ export const deadlock: Rule = {
       if (!stuck || first === undefined) return [];
       const waiting = stuck.waiting.map((id) => model.elements.get(id)).filter((one) => one !== undefined);
       const join = waiting.find((one) => one.type.endsWith("Gateway"));
-      const repair = betterJoin(model, join, ["exclusiveGateway", "inclusiveGateway"]);
+      const repairs = betterJoin(model, join, ["exclusiveGateway", "inclusiveGateway"]);
       return [
         {
           elements: stuck.waiting,
-          message: say`A case can get stuck at ${listOf(waiting.map((one) => called(model, one)))}: it waits there for more than will ever come. Let a join wait only for what the split before it really sends.`,
+          message: say`A case can get stuck at ${listOf(waiting.map((one) => called(model, one)))}: it waits there for ${awaitedFrom(model, stuck.awaited)}. Let a join wait only for what the split before it really sends.`,
           witness: stuck.witness,
-          ...(repair && { repair }),
+          ...(stuck.awaited.length > 0 && { awaited: stuck.awaited }),
+          ...(repairs.length > 0 && { repairs }),
         },
       ];
     }),

@@ -15,7 +15,7 @@ export const boundaryHost: Rule = {
         {
           elements: [event.id],
           message: say`${saidOf(model, event)} is an event at an edge, but it sits on no activity of its process, so nothing can set it off. Delete it and attach one to the activity it belongs to.`,
-          repair: { label: say`Delete this event`, commands: [{ type: "delete" as const, ids: [event.id] }] },
+          repairs: [{ label: say`Delete this event`, commands: [{ type: "delete" as const, ids: [event.id] }] }],
         },
       ];
     }),

@@ -32,10 +32,12 @@ export const compensationHandler: Rule = {
         {
           elements: [handler.id],
           message: say`${saidOf(model, handler)} undoes something, so it stands outside the flow; but sequence flows lead to it or from it. Take them away.`,
-          repair: {
-            label: say`Take the flows away`,
-            commands: [{ type: "delete" as const, ids: flows.map((flow) => flow.id) }],
-          },
+          repairs: [
+            {
+              label: say`Take the flows away`,
+              commands: [{ type: "delete" as const, ids: flows.map((flow) => flow.id) }],
+            },
+          ],
         },
       ];
     });

@@ -21,10 +21,12 @@ export const conditionIgnored: Rule = {
           message: isDefault
             ? say`A flow of ${called(model, source)} is its default and has a condition. The default is taken when no condition holds, so its own is never asked. Take it away.`
             : say`A flow of ${called(model, source)} has a condition, but nothing is decided there: all that leaves it is taken. Take the condition away, or use a decision.`,
-          repair: {
-            label: say`Take the condition away`,
-            commands: [{ type: "setField" as const, id: flow.id, field: "conditionExpression", value: null }],
-          },
+          repairs: [
+            {
+              label: say`Take the condition away`,
+              commands: [{ type: "setField" as const, id: flow.id, field: "conditionExpression", value: null }],
+            },
+          ],
         },
       ];
     }),

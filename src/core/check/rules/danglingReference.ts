@@ -30,10 +30,12 @@ export const danglingReference: Rule = {
         elements: [element.id],
         message: say`${saidOf(model, element)} names “${target}” as its ${words[field] ?? field}, but there is no such element in the model. Whoever takes the file over will stumble over it. ${isConnection(element.type) ? say`Draw that end again, or delete the connection.` : say`Choose another one, or take the reference out.`}`,
         ...(isConnection(element.type) && {
-          repair: {
-            label: say`Delete this ${termFor(element.type)}`,
-            commands: [{ type: "delete" as const, ids: [element.id] }],
-          },
+          repairs: [
+            {
+              label: say`Delete this ${termFor(element.type)}`,
+              commands: [{ type: "delete" as const, ids: [element.id] }],
+            },
+          ],
         }),
       })),
     ),

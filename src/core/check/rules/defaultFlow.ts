@@ -16,10 +16,12 @@ export const defaultFlow: Rule = {
         {
           elements: [element.id, flow.id],
           message: say`${saidOf(model, element)} has a default flow that leaves another element, so it has none of its own. Choose one of its own flows.`,
-          repair: {
-            label: say`Take the wrong default away`,
-            commands: [{ type: "setField" as const, id: element.id, field: "default", value: null }],
-          },
+          repairs: [
+            {
+              label: say`Take the wrong default away`,
+              commands: [{ type: "setField" as const, id: element.id, field: "default", value: null }],
+            },
+          ],
         },
       ];
     }),

@@ -14,7 +14,7 @@ export const emptyLane: Rule = {
         {
           elements: [lane.id],
           message: say`${saidOf(model, lane)} has no step, so it only takes up room. Move the steps of this role into it, or delete the lane.`,
-          repair: { label: say`Delete this lane`, commands: [{ type: "delete" as const, ids: [lane.id] }] },
+          repairs: [{ label: say`Delete this lane`, commands: [{ type: "delete" as const, ids: [lane.id] }] }],
         },
       ];
     }),

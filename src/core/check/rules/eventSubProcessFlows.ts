@@ -17,10 +17,12 @@ export const eventSubProcessFlows: Rule = {
         {
           elements: [sub.id, ...flows.map((flow) => flow.id)],
           message: say`${saidOf(model, sub)} begins when its event happens, so no flow may lead into it or out of it. Take the flows away, or make it a sub-process in the flow.`,
-          repair: {
-            label: say`Take the flows away`,
-            commands: [{ type: "delete" as const, ids: flows.map((flow) => flow.id) }],
-          },
+          repairs: [
+            {
+              label: say`Take the flows away`,
+              commands: [{ type: "delete" as const, ids: flows.map((flow) => flow.id) }],
+            },
+          ],
         },
       ];
     }),

@@ -51,7 +51,7 @@ export const flowBackwards: Rule = {
         {
           elements: [flow.id],
           message: say`A flow leads from right to left though it closes no loop, so readers take it for one. Move what it leads to, or let the page be tidied.`,
-          repair: { label: say`Tidy the page`, commands: [{ type: "tidy" as const, diagram: edge.diagram }] },
+          repairs: [{ label: say`Tidy the page`, commands: [{ type: "tidy" as const, diagram: edge.diagram }] }],
         },
       ];
     });

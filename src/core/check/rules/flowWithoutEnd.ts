@@ -15,10 +15,12 @@ export const flowWithoutEnd: Rule = {
         {
           elements: [element.id],
           message: say`This ${termFor(element.type)} has no ${element.sourceRef === undefined ? say`source` : say`target`}, so it says nothing. Draw that end again, or delete it.`,
-          repair: {
-            label: say`Delete this ${termFor(element.type)}`,
-            commands: [{ type: "delete" as const, ids: [element.id] }],
-          },
+          repairs: [
+            {
+              label: say`Delete this ${termFor(element.type)}`,
+              commands: [{ type: "delete" as const, ids: [element.id] }],
+            },
+          ],
         },
       ];
     }),

@@ -53,7 +53,7 @@ function crossingsIn(model: Model): Found[] {
       {
         elements: [...crossing],
         message: say`Flows cross ${count} times on one page. Each crossing costs readers time; move steps, or let the page be tidied.`,
-        repair: { label: say`Tidy the page`, commands: [{ type: "tidy", diagram: diagram.id }] },
+        repairs: [{ label: say`Tidy the page`, commands: [{ type: "tidy", diagram: diagram.id }] }],
       },
     ];
   });

@@ -16,7 +16,7 @@ export const messageFlowRules: Rule = {
       return brokenRules(model, "messageFlow", source, target).map((problem) => ({
         elements: [flow.id],
         message: problem.said,
-        repair: { label: say`Delete this message flow`, commands: [{ type: "delete" as const, ids: [flow.id] }] },
+        repairs: [{ label: say`Delete this message flow`, commands: [{ type: "delete" as const, ids: [flow.id] }] }],
       }));
     }),
 };

@@ -21,19 +21,21 @@ export const needlessGateway: Rule = {
           elements: [gateway.id],
           message: say`${saidOf(model, gateway)} has one flow in and one out, so it neither splits nor joins. Readers look for the other branch. Add the branch, or take the gateway out.`,
           ...(diagram !== undefined && {
-            repair: {
-              label: say`Take the gateway out`,
-              commands: [
-                {
-                  type: "reconnect" as const,
-                  diagram,
-                  connection: into.id,
-                  end: "target" as const,
-                  to: out.targetRef ?? "",
-                },
-                { type: "delete" as const, ids: [gateway.id] },
-              ],
-            },
+            repairs: [
+              {
+                label: say`Take the gateway out`,
+                commands: [
+                  {
+                    type: "reconnect" as const,
+                    diagram,
+                    connection: into.id,
+                    end: "target" as const,
+                    to: out.targetRef ?? "",
+                  },
+                  { type: "delete" as const, ids: [gateway.id] },
+                ],
+              },
+            ],
           }),
         },
       ];

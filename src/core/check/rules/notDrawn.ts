@@ -17,7 +17,7 @@ export const notDrawn: Rule = {
             .map((node) => ({
               elements: [node.id],
               message: say`${saidOf(model, node)} is in the model but on no page, so nobody sees it. Open the page of its process and draw it, or delete it.`,
-              repair: { label: say`Delete this element`, commands: [{ type: "delete" as const, ids: [node.id] }] },
+              repairs: [{ label: say`Delete this element`, commands: [{ type: "delete" as const, ids: [node.id] }] }],
             }));
         }),
 };

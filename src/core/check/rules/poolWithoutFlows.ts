@@ -14,7 +14,7 @@ export const poolWithoutFlows: Rule = {
         {
           elements: [pool.id],
           message: say`${saidOf(model, pool)} is drawn as an outside party, but sends and receives nothing. Readers will ask what it is there for. Draw its messages, or delete the pool.`,
-          repair: { label: say`Delete this pool`, commands: [{ type: "delete" as const, ids: [pool.id] }] },
+          repairs: [{ label: say`Delete this pool`, commands: [{ type: "delete" as const, ids: [pool.id] }] }],
         },
       ];
     }),

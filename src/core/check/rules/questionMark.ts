@@ -16,10 +16,12 @@ export const questionMark: Rule = {
         {
           elements: [gateway.id],
           message: say`“${name}” names a decision but is no question; a gateway decides nothing, it only asks. Put it as a question that its flows answer, and do the work in a step before it.`,
-          repair: {
-            label: say`Call it “${name}?”`,
-            commands: [{ type: "rename" as const, id: gateway.id, name: `${name}?` }],
-          },
+          repairs: [
+            {
+              label: say`Call it “${name}?”`,
+              commands: [{ type: "rename" as const, id: gateway.id, name: `${name}?` }],
+            },
+          ],
         },
       ];
     }),

@@ -16,7 +16,7 @@ export const sequenceFlowRules: Rule = {
       return brokenRules(model, "sequenceFlow", source, target).map((problem) => ({
         elements: [flow.id],
         message: problem.said,
-        repair: { label: say`Delete this flow`, commands: [{ type: "delete" as const, ids: [flow.id] }] },
+        repairs: [{ label: say`Delete this flow`, commands: [{ type: "delete" as const, ids: [flow.id] }] }],
       }));
     }),
 };

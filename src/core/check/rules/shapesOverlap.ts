@@ -33,7 +33,7 @@ export const shapesOverlap: Rule = {
           found.push({
             elements: [shape.element, other.element],
             message: say`Two shapes cover each other, so one of them cannot be read. Move one away, or let the page be tidied.`,
-            repair: { label: say`Tidy the page`, commands: [{ type: "tidy", diagram: diagram.id }] },
+            repairs: [{ label: say`Tidy the page`, commands: [{ type: "tidy", diagram: diagram.id }] }],
           });
         }
         return found;

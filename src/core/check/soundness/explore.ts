@@ -12,14 +12,21 @@ import {
 import type { ReducedNet } from "./reduce";
 import { type FaultyRun, faultyRun } from "./sampleRuns";
 
+/** A case that is stuck: the nodes its tokens wait at, the flows that others would have to come on, and the run that leads there. */
+export interface Stuck {
+  readonly waiting: readonly Id[];
+  readonly awaited: readonly Id[];
+  readonly witness: readonly Id[];
+}
+
 /** What a scope does, as far as its states were looked at. */
 export interface Behaviour {
   readonly states: number;
   /** Whether all states were seen; where not, only what was found is known. */
   readonly complete: boolean;
   readonly canComplete: boolean;
-  /** A state in which nothing moves though tokens are left: the nodes they wait at, and the run that leads there. */
-  readonly deadlock?: { readonly waiting: readonly Id[]; readonly witness: readonly Id[] };
+  /** A state in which nothing moves though tokens are left. */
+  readonly deadlock?: Stuck;
   readonly livelock?: { readonly within: readonly Id[]; readonly witness: readonly Id[] };
   /** Two tokens on one flow: the first such flow, by its place in the whole net, and the run. */
   readonly doubled?: { readonly flow: number; readonly witness: readonly Id[] };
@@ -145,12 +152,12 @@ export function explore({ net, nodeRuns, flowRuns, ends }: ReducedNet, whole: Sc
     complete,
     canComplete: canComplete || !complete,
     ...(deadlock !== undefined && {
-      deadlock: { waiting: waitingAt(net, whole, ends, (seen[deadlock] as Seen).state), witness: runTo(deadlock) },
+      deadlock: { ...stuckIn(net, whole, ends, (seen[deadlock] as Seen).state), witness: runTo(deadlock) },
     }),
     ...(byChance &&
       byChance.doubled === undefined && {
         deadlock: {
-          waiting: waitingAt(net, whole, ends, stateAfter(net, byChance)),
+          ...stuckIn(net, whole, ends, stateAfter(net, byChance)),
           witness: run(byChance.begin, byChance.moves),
         },
       }),
@@ -195,4 +202,15 @@ function waitingAt(net: ScopeNet, whole: ScopeNet, ends: ReducedNet["ends"], sta
     if (state[flow] !== 0 && node) found.add(node.id);
   }
   return [...found];
+}
+
+/** Where a state that is stuck waits, and on which flows nothing has come there. */
+function stuckIn(net: ScopeNet, whole: ScopeNet, ends: ReducedNet["ends"], state: ScopeState): Omit<Stuck, "witness"> {
+  const awaited = net.nodes.flatMap(({ ins }) =>
+    ins.some((flow) => state[flow] !== 0) ? ins.filter((flow) => state[flow] === 0) : [],
+  );
+  return {
+    waiting: waitingAt(net, whole, ends, state),
+    awaited: awaited.flatMap((flow) => whole.flows[ends[flow]?.last ?? -1]?.id ?? []),
+  };
 }

@@ -1,15 +1,23 @@
 "use client";
 import { type Figure, textWidth } from "@/core/drawing";
 import { overlaps } from "@/core/layout";
-import type { Point } from "@/core/model";
+import type { Id, Point } from "@/core/model";
 import { middleOf } from "./lines";
 import type { Label } from "./mark";
 import { ink, paper, tones } from "./tones";
 
 const height = 20;
 
-/** At the corner that is asked for; where the element's name stands there, at the lower one, or beside. */
-export function placeOfLabel({ bounds, label, line }: Figure, width: number, at: Label["at"]): Point {
+/**
+ * At the corner that is asked for, just over the edge, so that it covers no marker of the element; where its name or something else
+ * stands there, at another corner, or beside. O(figures).
+ */
+export function placeOfLabel(
+  { id, bounds, label, line }: Figure,
+  width: number,
+  at: Label["at"],
+  others: Iterable<Figure> = [],
+): Point {
   if (line) {
     const middle = middleOf(line);
     return { x: middle.x - width / 2, y: middle.y - height / 2 };
@@ -17,20 +25,32 @@ export function placeOfLabel({ bounds, label, line }: Figure, width: number, at:
   const right = bounds.x + bounds.width;
   const x = at === "start" ? bounds.x - 6 : right - width + 8;
   const places: Point[] = [
-    { x, y: bounds.y - 14 },
-    { x, y: bounds.y + bounds.height - 5 },
+    { x, y: bounds.y - height + 3 },
+    { x, y: bounds.y + bounds.height - 3 },
+    { x: at === "start" ? right - width + 8 : bounds.x - 6, y: bounds.y - height + 3 },
     { x: right + 4, y: bounds.y + (bounds.height - height) / 2 },
   ];
   const isInside = !label || overlaps(label.bounds, bounds, -4);
-  const free = places.find((place) => isInside || !overlaps(label.bounds, { ...place, width, height }, 0));
+  const taken = isInside ? [] : [label.bounds];
+  // Only what is small can be covered: a pool or lane lies under everything in it.
+  for (const other of others) {
+    if (other.id === id || other.line || other.bounds.width > 160 || other.bounds.height > 160) continue;
+    taken.push(other.bounds, ...(other.label ? [other.label.bounds] : []));
+  }
+  const free = places.find((place) => !taken.some((one) => overlaps(one, { ...place, width, height }, 0)));
   return free ?? (places[0] as Point);
 }
 
 /** A few words or a number on a piece of paper at the element. */
-export function LabelView({ label, figure }: { readonly label: Label; readonly figure: Figure }) {
+export function LabelView(props: {
+  readonly label: Label;
+  readonly figure: Figure;
+  readonly figures: ReadonlyMap<Id, Figure>;
+}) {
+  const { label, figure, figures } = props;
   const { colour, dash } = tones[label.tone];
   const width = Math.max(height, textWidth(label.text, 13, 600) + 14);
-  const { x, y } = placeOfLabel(figure, width, label.at);
+  const { x, y } = placeOfLabel(figure, width, label.at, figures.values());
   return (
     <>
       <rect

@@ -92,7 +92,7 @@ function MarkView({
     case "arrow":
       return <Arrow from={figure} to={figures.get(mark.to)} />;
     case "label":
-      return <LabelView label={mark} figure={figure} />;
+      return <LabelView label={mark} figure={figure} figures={figures} />;
     case "sign":
       return <SignView sign={mark} figure={figure} />;
     case "token":

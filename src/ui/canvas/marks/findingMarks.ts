@@ -35,3 +35,7 @@ export function runMarks(run: readonly Id[], model: Model): Mark[] {
     ),
   ];
 }
+
+/** The flows on which what a stuck case waits for would have to come. */
+export const awaitedMarks = (flows: readonly Id[]): Mark[] =>
+  flows.map((on) => ({ on, means: "awaited", as: "ribbon", tone: "pencil" }));

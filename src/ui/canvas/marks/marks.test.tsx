@@ -3,6 +3,7 @@ import { ChakraProvider, defaultSystem } from "@chakra-ui/react";
 import { cleanup, render, screen, within } from "@testing-library/react";
 import { afterEach, describe, expect, test } from "vitest";
 import type { Figure } from "@/core/drawing";
+import { overlaps } from "@/core/layout";
 import { text } from "../../messages";
 import { placeOfLabel } from "./LabelView";
 import { LegendEntry } from "./Legend";
@@ -145,10 +146,16 @@ describe("places", () => {
 
   test("a label stands at its corner, and gives way to the element's own name", () => {
     const box = shape("a");
-    expect(placeOfLabel(box, 40, "start")).toEqual({ x: 94, y: 86 });
+    expect(placeOfLabel(box, 40, "start")).toEqual({ x: 94, y: box.bounds.y - 17 });
     expect(placeOfLabel(box, 40, "end").x + 40).toBe(188);
     const named = { ...box, label: { bounds: { x: 90, y: 80, width: 100, height: 18 }, lines: ["a"], movable: true } };
     expect(placeOfLabel(named, 40, "end").y).toBeGreaterThan(box.bounds.y);
+    // Nor does it cover an event at the edge, or a step beside.
+    const edge = { ...shape("edge"), bounds: { x: 150, y: box.bounds.y - 18, width: 36, height: 36 } };
+    const place = placeOfLabel(box, 40, "end", [box, edge]);
+    expect(overlaps({ ...place, width: 40, height: 20 }, edge.bounds, 0)).toBe(false);
+    // It reaches no more than three units into the shape, where its kind and markers are drawn further in.
+    expect(placeOfLabel(box, 40, "start").y + 20 - box.bounds.y).toBeLessThanOrEqual(3);
     expect(placeOfLabel(flow("f"), 40, "end")).toEqual({ x: -10, y: 40 });
   });
 });

@@ -179,4 +179,31 @@ describe("the Check stage", () => {
     await app.user.keyboard("{Control>}z{/Control}");
     expect(await finding("verb-and-object")).toBeTruthy();
   });
+
+  test("where two answers mend it a person chooses, and sees each before it is made", async () => {
+    const decision = `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="d" targetNamespace="urn:quillmere"><process id="p" name="Meters">
+      <startEvent id="s" name="Order came"/><exclusiveGateway id="g" name="Enough?"/><userTask id="a" name="Order meter"/><userTask id="b" name="Take meter"/><endEvent id="e" name="Meter ordered"/><endEvent id="f" name="Meter taken"/>
+      <sequenceFlow id="f1" sourceRef="s" targetRef="g"/><sequenceFlow id="no" name="no" sourceRef="g" targetRef="a"><conditionExpression>meters &lt; 1</conditionExpression></sequenceFlow>
+      <sequenceFlow id="yes" name="yes" sourceRef="g" targetRef="b"><conditionExpression>meters &gt; 0</conditionExpression></sequenceFlow><sequenceFlow id="f4" sourceRef="a" targetRef="e"/><sequenceFlow id="f5" sourceRef="b" targetRef="f"/></process></definitions>`;
+    app = await openApplication("/", async () => {
+      version = await importModel("Meters", expectOk(readBpmn(new TextEncoder().encode(decision))));
+    });
+    app.goTo(`/v/${version}/check`);
+    const row = await finding("no-default");
+    await app.user.click(within(row).getByRole("button", { name: "Mend: one of 2 ways" }));
+    const bar = await screen.findByRole("region", { name: "As it would be" });
+    const yes = within(bar).getByRole("button", { name: "Make “yes” the default" });
+    expect(within(bar).getByRole("button", { name: "Make “no” the default" }).getAttribute("aria-pressed")).toBe(
+      "true",
+    );
+    await app.user.click(yes);
+    await waitFor(() =>
+      expect(within(bar).getByTestId("repair-effect").textContent).toMatch(/^It helps: .*none comes/),
+    );
+    expect((await storedModel(version)).elements.get("g")?.default).toBeUndefined();
+    await app.user.click(within(bar).getByRole("button", { name: "Apply the repair" }));
+    await waitFor(async () => expect((await storedModel(version)).elements.get("g")?.default).toBe("yes"));
+    // A default is taken when no condition holds, so it has none of its own.
+    expect((await storedModel(version)).elements.get("yes")?.conditionExpression).toBeUndefined();
+  });
 });

@@ -4,7 +4,7 @@ import dynamic from "next/dynamic";
 import { useRouter } from "next/navigation";
 import { useCallback, useMemo, useState } from "react";
 import { check } from "@/contract";
-import { type Finding, keyOf, type RuleGroup, type Severity, waiverFor } from "@/core/check";
+import { type Finding, keyOf, type Repair, type RuleGroup, type Severity, waiverFor } from "@/core/check";
 import { type Id, isFlowNode, nameOf, wordFor } from "@/core/model";
 import { AskDialog } from "../../controls/AskDialog";
 import { complain, tell } from "../../controls/notices";
@@ -52,9 +52,9 @@ export function CheckStage() {
   const [typed, setTyped] = useState("");
   const [chosenKey, setChosenKey] = useState<string | null>(null);
   const [accepting, setAccepting] = useState<Finding | null>(null);
-  const [previewing, setPreviewing] = useState<Finding | null>(null);
+  const [previewing, setPreviewing] = useState<{ readonly finding: Finding; readonly which: number } | null>(null);
   const [rulesOpen, setRulesOpen] = useState(false);
-  const tried = useRepair(model, previewing);
+  const tried = useRepair(model, previewing?.finding ?? null, previewing?.which ?? 0);
   const leave = useCallback(() => setPreviewing(null), []);
   const hasSteps = useMemo(() => [...model.elements].some((element) => isFlowNode(element.type)), [model]);
 
@@ -82,10 +82,10 @@ export function CheckStage() {
     useDiagram.getState().select(...finding.elements);
     router.push(`/v/${encodeURIComponent(version)}/diagram?element=${encodeURIComponent(finding.elements[0] ?? "")}`);
   };
-  const repair = (finding: Finding) => {
+  const repair = (one: Repair) => {
     setPreviewing(null);
-    if (!afterRepair(model, finding)) return;
-    store.getState().dispatch(...(finding.repair?.commands ?? []));
+    if (!afterRepair(model, one)) return;
+    store.getState().dispatch(...one.commands);
     tell({ description: text.check.repaired });
   };
   if (!hasSteps) return <EmptyState>{text.check.nothing}</EmptyState>;
@@ -102,7 +102,14 @@ export function CheckStage() {
     <Flex direction="column" flex="1" minH={0} css={{ "& button": { fontSize: "13px" } }}>
       <CheckHead severity={severity} onSeverity={setSeverity} onRules={() => setRulesOpen(true)} />
       <Flex direction="column" flex="1 1 0" minH={0} borderBottomWidth="1px" borderColor="line">
-        {tried && <RepairBar tried={tried} onApply={() => repair(tried.finding)} onClose={leave} />}
+        {tried && (
+          <RepairBar
+            tried={tried}
+            onPick={(which) => setPreviewing({ finding: tried.finding, which })}
+            onApply={() => repair(tried.repair)}
+            onClose={leave}
+          />
+        )}
         <CheckedPage
           model={tried?.model ?? model}
           findings={tried ? (tried.found ?? none) : shown}
@@ -151,7 +158,7 @@ export function CheckStage() {
                     isChosen={finding === chosen}
                     onChoose={() => {
                       setChosenKey(keyOf(finding));
-                      if (finding !== previewing) setPreviewing(null);
+                      if (finding !== previewing?.finding) setPreviewing(null);
                     }}
                     waiver={waiverFor(finding, waivers)}
                     onShow={() => jump(finding)}
@@ -161,9 +168,9 @@ export function CheckStage() {
                     }}
                     onPreview={() => {
                       setChosenKey(keyOf(finding));
-                      setPreviewing(finding);
+                      setPreviewing({ finding, which: 0 });
                     }}
-                    onRepair={() => repair(finding)}
+                    onRepair={repair}
                     onAccept={() => setAccepting(finding)}
                     onWithdraw={() => withdraw(finding)}
                   />

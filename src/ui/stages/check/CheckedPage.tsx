@@ -3,7 +3,7 @@ import { memo, useEffect, useMemo, useRef } from "react";
 import type { Finding } from "@/core/check";
 import { edgesOf, type Id, type Model, shapesOf } from "@/core/model";
 import { Figures } from "../../canvas/FigureView";
-import { findingMarks, runMarks } from "../../canvas/marks/findingMarks";
+import { awaitedMarks, findingMarks, runMarks } from "../../canvas/marks/findingMarks";
 import { Marks } from "../../canvas/marks/Marks";
 import type { Mark } from "../../canvas/marks/mark";
 import { ShownPage, useShownPage } from "../../canvas/ShownPage";
@@ -47,6 +47,7 @@ export const CheckedPage = memo(function CheckedPage(props: CheckedPageProps) {
   const marks = useMemo<Mark[]>(
     () => [
       ...(chosen?.witness ? runMarks(chosen.witness, model) : []),
+      ...awaitedMarks(chosen?.awaited ?? []),
       ...findingMarks(findings),
       ...about.map(
         (on): Mark => ({

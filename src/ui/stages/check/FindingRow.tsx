@@ -1,6 +1,6 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
-import type { Finding, Waiver } from "@/core/check";
+import type { Finding, Repair, Waiver } from "@/core/check";
 import { text, worded } from "../../messages";
 import { SeveritySign } from "./SeveritySign";
 
@@ -14,7 +14,7 @@ interface FindingRowProps {
   readonly onShow: () => void;
   readonly onRun: () => void;
   readonly onPreview: () => void;
-  readonly onRepair: () => void;
+  readonly onRepair: (repair: Repair) => void;
   readonly onAccept: () => void;
   readonly onWithdraw: () => void;
 }
@@ -23,6 +23,10 @@ const colours = { error: "trouble", warning: "attention", advice: "quiet" } as c
 
 /** One finding: what, where, why, and what can be done about it. */
 export function FindingRow({ finding, names, waiver, isChosen, ...on }: FindingRowProps) {
+  const repairs = finding.repairs ?? [];
+  // One is made at once; of several a person chooses, and sees each before it is made.
+  const only = repairs.length === 1 ? repairs[0] : undefined;
+  const more = only ? [] : repairs;
   return (
     <Flex
       as="li"
@@ -77,10 +81,15 @@ export function FindingRow({ finding, names, waiver, isChosen, ...on }: FindingR
       </Box>
       <Flex gap={2} flexShrink={0} w={{ base: "230px", xl: "360px" }} justify="flex-end" wrap="wrap">
         {finding.witness && <Act onClick={on.onRun}>{text.check.showRun}</Act>}
-        {finding.repair && <Act onClick={on.onPreview}>{text.check.preview}</Act>}
-        {finding.repair && (
-          <Act onClick={on.onRepair} isMain>
-            {worded(finding.repair.label)}
+        {only && <Act onClick={on.onPreview}>{text.check.preview}</Act>}
+        {only && (
+          <Act onClick={() => on.onRepair(only)} isMain>
+            {worded(only.label)}
+          </Act>
+        )}
+        {more.length > 0 && (
+          <Act onClick={on.onPreview} isMain>
+            {text.check.chooseRepair(more.length)}
           </Act>
         )}
         {waiver ? (

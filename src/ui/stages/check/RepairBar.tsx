@@ -7,11 +7,14 @@ import type { TriedRepair } from "./useRepair";
 /** Above the drawing while it shows a repair: what it is, what the check would then say, and whether to make it. */
 export function RepairBar(props: {
   readonly tried: TriedRepair;
+  /** Of several repairs, another one is to be shown. */
+  readonly onPick: (which: number) => void;
   readonly onApply: () => void;
   readonly onClose: () => void;
 }) {
-  const { tried, onApply, onClose } = props;
-  const { finding, model, found, gone, added, isInVain } = tried;
+  const { tried, onPick, onApply, onClose } = props;
+  const { finding, repair, model, found, gone, added, isInVain } = tried;
+  const repairs = finding.repairs ?? [];
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => event.key === "Escape" && onClose();
     window.addEventListener("keydown", onKey);
@@ -33,7 +36,28 @@ export function RepairBar(props: {
       <chakra.span fontWeight="700" flexShrink={0}>
         {text.check.asItWouldBe}
       </chakra.span>
-      <chakra.span>{finding.repair && worded(finding.repair.label)}</chakra.span>
+      {repairs.length === 1 ? (
+        <span>{worded(repair.label)}</span>
+      ) : (
+        <Flex role="group" aria-label={text.check.whichRepair} gap={1.5} wrap="wrap" maxW="50%">
+          {repairs.map((one, at) => (
+            <Button
+              key={one.label.text}
+              size="xs"
+              h="auto"
+              minH="26px"
+              variant="outline"
+              bg={one === repair ? "paper" : undefined}
+              borderColor={one === repair ? "accent" : "line"}
+              fontWeight={one === repair ? 700 : 400}
+              aria-pressed={one === repair}
+              onClick={() => onPick(at)}
+            >
+              {worded(one.label)}
+            </Button>
+          ))}
+        </Flex>
+      )}
       <chakra.span flex="1" minW={0} role="status">
         <span data-testid="repair-effect">
           {!model

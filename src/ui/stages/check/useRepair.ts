@@ -1,15 +1,15 @@
 "use client";
 import { useEffect, useMemo, useState } from "react";
-import { type Finding, keyOf } from "@/core/check";
+import { type Finding, keyOf, newFindings, type Repair } from "@/core/check";
 import { perform } from "@/core/commands";
 import type { Id, Model } from "@/core/model";
 import { JobRunner } from "../../kernel/jobRunner";
 import { useFindings } from "../../version/findings";
 
 /** The model with a repair performed; undefined where it is refused. */
-export function afterRepair(model: Model, { repair }: Finding): Model | undefined {
+export function afterRepair(model: Model, { commands }: Repair): Model | undefined {
   let now = model;
-  for (const command of repair?.commands ?? []) {
+  for (const command of commands) {
     const done = perform(now, command);
     if (!done.ok) return undefined;
     now = done.value.model;
@@ -20,6 +20,8 @@ export function afterRepair(model: Model, { repair }: Finding): Model | undefine
 /** A repair that is looked at before it is made. */
 export interface TriedRepair {
   readonly finding: Finding;
+  /** The one that is shown, of those there are. */
+  readonly repair: Repair;
   readonly model: Model | undefined;
   /** Elements that are new or say something else. */
   readonly changed: readonly Id[];
@@ -32,10 +34,11 @@ export interface TriedRepair {
   readonly isInVain: boolean;
 }
 
-/** Tries a finding's repair on the model and has it checked, in the background. */
-export function useRepair(model: Model, finding: Finding | null): TriedRepair | undefined {
+/** Tries one of a finding's repairs on the model and has it checked, in the background. */
+export function useRepair(model: Model, finding: Finding | null, which: number): TriedRepair | undefined {
+  const repair = finding?.repairs?.[which];
   const { findings, profile, adaption } = useFindings();
-  const repaired = useMemo(() => (finding ? afterRepair(model, finding) : undefined), [model, finding]);
+  const repaired = useMemo(() => (repair ? afterRepair(model, repair) : undefined), [model, repair]);
   const [found, setFound] = useState<readonly Finding[] | null>(null);
   useEffect(() => {
     setFound(null);
@@ -45,20 +48,20 @@ export function useRepair(model: Model, finding: Finding | null): TriedRepair | 
     return () => worker.stop();
   }, [repaired, profile, adaption]);
   return useMemo(() => {
-    if (!finding) return undefined;
-    const before = new Set(findings.map(keyOf));
+    if (!finding || !repair) return undefined;
     const after = new Set(found?.map(keyOf));
     const changed = [...(repaired?.elements ?? [])].flatMap((element) =>
       model.elements.get(element.id) === element ? [] : [element.id],
     );
     return {
       finding,
+      repair,
       model: repaired,
       changed,
       found,
       gone: findings.filter((one) => !after.has(keyOf(one))).length,
-      added: found?.filter((one) => !before.has(keyOf(one))) ?? [],
+      added: newFindings(findings, found ?? []),
       isInVain: after.has(keyOf(finding)),
     };
-  }, [finding, findings, found, model, repaired]);
+  }, [finding, repair, findings, found, model, repaired]);
 }

@@ -19,7 +19,7 @@ import { EmptyState } from "../../controls/states";
 import { giveFile } from "../../kernel/ask";
 import { text } from "../../messages";
 import { useCompare } from "./compareStore";
-import { LostReasons } from "./LostReasons";
+import { FormerReasons } from "./FormerReasons";
 import type { Compared, GiveReason } from "./useComparison";
 import { Words } from "./Words";
 
@@ -34,11 +34,14 @@ interface ChangeListProps {
   readonly onTake: () => void;
   /** Takes over what is agreed; undefined where nothing is, or it cannot be. */
   readonly onTakeAgreed: (() => void) | undefined;
+  /** The title of the side it is taken over into. */
+  readonly takeInto: string;
   readonly detail: React.ReactNode;
 }
 
 /** The differences in plain words, each with the reason it is made for. */
-export function ChangeList({ compared, groups, reasons, give, onStep, onTake, onTakeAgreed, detail }: ChangeListProps) {
+export function ChangeList(props: ChangeListProps) {
+  const { compared, groups, reasons, give, onStep, onTake, onTakeAgreed, takeInto, detail } = props;
   const { chosen, filter, opened, set } = useCompare();
   const states = compared.groups.flatMap((group) => reasons.get(group.key)?.reason.state ?? []);
   const count = (state: ChangeState) => states.filter((one) => one === state).length;
@@ -90,7 +93,7 @@ export function ChangeList({ compared, groups, reasons, give, onStep, onTake, on
           {text.compare.before} <Keycap>K</Keycap>
         </SmallButton>
         <SmallButton onClick={onTake}>
-          {text.compare.take} <Keycap>T</Keycap>
+          {text.compare.takeHere(takeInto)} <Keycap>T</Keycap>
         </SmallButton>
         {onTakeAgreed && <SmallButton onClick={onTakeAgreed}>{text.compare.takeAgreed(count("agreed"))}</SmallButton>}
       </Flex>
@@ -114,11 +117,12 @@ export function ChangeList({ compared, groups, reasons, give, onStep, onTake, on
             group={group}
             kept={reasons.get(group.key)}
             current={group.key === chosen}
+            mayReason={give !== undefined}
             detail={group.key === chosen ? detail : null}
           />
         ))}
         {filter === "" && <MovedShapes compared={compared} />}
-        {filter === "" && <LostReasons compared={compared} reasons={reasons} give={give} />}
+        {filter === "" && <FormerReasons compared={compared} reasons={reasons} give={give} />}
       </Box>
     </>
   );
@@ -181,11 +185,13 @@ function ChangeRow({
   group,
   kept,
   current,
+  mayReason,
   detail,
 }: {
   readonly group: ChangeGroup;
   readonly kept: ReasonRow | undefined;
   readonly current: boolean;
+  readonly mayReason: boolean;
   readonly detail: React.ReactNode;
 }) {
   const { choose, set, opened } = useCompare();
@@ -222,6 +228,24 @@ function ChangeRow({
         <chakra.span flex="1" minW={0} color="quiet" fontSize="13px" truncate title={reason?.note}>
           {reason &&
             [reason.pains.map((pain) => text.compare.pains[pain]).join(", "), reason.effect].filter(Boolean).join(": ")}
+          {!reason && mayReason && (
+            <chakra.button
+              type="button"
+              color="accent"
+              cursor="pointer"
+              minH="24px"
+              aria-label={`${text.compare.sayWhy}: ${group.words}`}
+              onClick={() => {
+                choose(group.key);
+                set({ opened: true });
+                requestAnimationFrame(() =>
+                  document.querySelector<HTMLElement>("[data-testid=change-detail] fieldset input")?.focus(),
+                );
+              }}
+            >
+              {text.compare.sayWhy}
+            </chakra.button>
+          )}
         </chakra.span>
         <chakra.span w="72px" fontSize="13px" color={reason?.state === "rejected" ? "pencil" : "ink"}>
           {reason && text.compare.states[reason.state]}

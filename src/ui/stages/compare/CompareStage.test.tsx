@@ -1,8 +1,10 @@
 // @vitest-environment jsdom
-import { screen, waitFor, within } from "@testing-library/react";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, describe, expect, test } from "vitest";
 import { type Application, openApplication } from "@/app/testing/application";
+import { writeBpmn } from "@/core/bpmn";
 import { laneOf } from "@/core/model";
+import { performAll } from "@/core/testing/models";
 import { importModel, run, send, storedModel } from "@/server/testing/workspace";
 
 let app: Application;
@@ -49,6 +51,12 @@ const reasons = async () =>
     })
   ).reasons;
 const counted = (words: string) => waitFor(() => expect(screen.getByTestId("change-count").textContent).toBe(words));
+
+/** Enter does what the dialog asks, once it has the keyboard. */
+const sayYes = async () => {
+  await waitFor(() => expect(document.activeElement?.textContent).toMatch(/^Take over into/));
+  await app.user.keyboard("{Enter}");
+};
 
 describe("the Compare stage", () => {
   test("each difference is a sentence with its names in bold, and typing narrows them", async () => {
@@ -114,6 +122,11 @@ describe("the Compare stage", () => {
     await open();
     await app.user.click(await head("Approve design moves"));
     await app.user.keyboard("t");
+    // The as-is is not the version that is open: nothing is done before that was said.
+    const asked = await screen.findByRole("dialog", { name: /^Change .+\?$/ });
+    expect(asked.textContent).toContain("Approve design moves");
+    expect(laneOf(await storedModel(asIs), "approve")?.id).toBe("desk");
+    await sayYes();
     await counted("1 change");
     await waitFor(async () => expect(laneOf(await storedModel(asIs), "approve")?.id).toBe("engineer"));
     await app.user.keyboard("{Control>}z{/Control}");
@@ -150,7 +163,7 @@ describe("the Compare stage", () => {
     const dialog = await screen.findByRole("dialog");
     expect(dialog.textContent).toContain("“Sign agreement” is not there.");
     expect((await storedModel(asIs)).elements.has("file")).toBe(false);
-    await app.user.click(within(dialog).getByRole("button", { name: "Take over all 2" }));
+    await app.user.click(within(dialog).getByRole("button", { name: /^Take over all 2 into/ }));
     await counted("2 changes");
     expect((await storedModel(asIs)).elements.get("f-file")).toMatchObject({ sourceRef: "sign", targetRef: "file" });
   });
@@ -175,5 +188,50 @@ describe("the Compare stage", () => {
     await app.user.selectOptions(old as HTMLElement, option);
     await counted("2 changes");
     expect(within(screen.getByTestId("side-from")).getByRole("heading").textContent).toContain("1");
+  });
+
+  test("each change says that a reason can be given; a taken-over one keeps its reason as settled", async () => {
+    await open();
+    const row = await change("Approve design moves");
+    await app.user.click(await within(row).findByRole("button", { name: /^say why: Approve design/ }));
+    const detail = await screen.findByTestId("change-detail");
+    await waitFor(() => expect(document.activeElement).toBe(within(detail).getByLabelText("waiting")));
+    await app.user.keyboard(" ");
+    await app.user.type(within(detail).getByLabelText("Expected effect"), "two days less{Enter}");
+    await waitFor(async () => expect((await reasons())[0]?.reason.effect).toBe("two days less"));
+    await app.user.click(within(detail).getByRole("button", { name: /^Take over into/ }));
+    await screen.findByRole("dialog", { name: /^Change/ });
+    await sayYes();
+    await counted("1 change");
+    const settled = await screen.findByTestId("settled-reasons");
+    expect(settled.textContent).toContain("taken over");
+    expect(settled.textContent).toContain("waiting: two days less");
+    expect(screen.queryByTestId("lost-reasons")).toBeNull();
+    // Undone, the change is a proposal again, with its reason.
+    await app.user.click(document.body);
+    await app.user.keyboard("{Control>}z{/Control}");
+    await counted("2 changes");
+    expect((await change("Approve design moves")).textContent).toContain("waiting: two days less");
+    expect(screen.queryByTestId("settled-reasons")).toBeNull();
+  });
+
+  test("two files that are dropped are compared with each other; one that cannot be read changes neither side", async () => {
+    await open();
+    const model = await storedModel(asIs);
+    const file = (name: string, words: string) => Object.assign(new File([words], name), { text: async () => words });
+    const drop = (...files: File[]) =>
+      fireEvent.drop(screen.getByTestId("side-to"), { dataTransfer: { files, types: ["Files"] }, clientX: 900 });
+    const titles = () => ["from", "to"].map((hand) => screen.getByTestId(`side-${hand}`).getAttribute("aria-label"));
+    const before = titles();
+    drop(file("old.bpmn", writeBpmn(model)), file("broken.bpmn", "<definitions"));
+    expect(await screen.findByText(/broken\.bpmn/)).toBeTruthy();
+    expect(titles()).toEqual(before);
+    const renamed = performAll(model, { type: "rename", id: "reject", name: "Say no" });
+    drop(file("old.bpmn", writeBpmn(model)), file("new.bpmn", writeBpmn(renamed)));
+    await counted("1 change");
+    expect(titles()).toEqual(["old.bpmn", "new.bpmn"]);
+    await change("was called");
+    // What is no version of the workspace has no reasons, and nothing asks for one.
+    expect(screen.queryByRole("button", { name: /^say why/ })).toBeNull();
   });
 });

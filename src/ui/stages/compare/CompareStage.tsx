@@ -7,13 +7,14 @@ import { complain } from "../../controls/notices";
 import { EmptyState, ErrorPage, LoadingPage } from "../../controls/states";
 import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
+import { AskTake } from "./AskTake";
 import { ChangeDetail } from "./ChangeDetail";
 import { ChangeList } from "./ChangeList";
 import { CompareHead, type Method } from "./CompareHead";
 import { useCompare } from "./compareStore";
 import { EffectBar } from "./EffectBar";
+import { FileDrop } from "./FileDrop";
 import { OnePage } from "./OnePage";
-import { readModelFile } from "./readModelFile";
 import { readRef, type SideRef, useSide } from "./sides";
 import { TakeDialog } from "./TakeDialog";
 import { TwoPages } from "./TwoPages";
@@ -42,18 +43,18 @@ export function CompareStage() {
   }, [from.reload, to.reload]);
   const failed = [from, to].find((side) => side.state === "failed");
   return (
-    <Flex direction="column" flex="1" minH={0}>
+    <FileDrop onFiles={setSide}>
       <CompareHead refs={refs} titles={titles} onSide={setSide} by={by} onMethod={setBy} />
       {failed?.state === "failed" ? (
         <ErrorPage message={failed.message} retry={reload} />
       ) : refs.from === undefined || refs.to === undefined ? (
         <EmptyState>{text.compare.noOther}</EmptyState>
       ) : compared ? (
-        <Comparing compared={compared} onChanged={reload} onFile={setSide} />
+        <Comparing compared={compared} onChanged={reload} />
       ) : (
         <LoadingPage label={text.shell.loading} />
       )}
-    </Flex>
+    </FileDrop>
   );
 }
 
@@ -79,18 +80,10 @@ function useRefs() {
   return [refs, setSide] as const;
 }
 
-function Comparing({
-  compared,
-  onChanged,
-  onFile,
-}: {
-  readonly compared: Compared;
-  readonly onChanged: () => void;
-  readonly onFile: (hand: "from" | "to", ref: SideRef) => void;
-}) {
+function Comparing({ compared, onChanged }: { readonly compared: Compared; readonly onChanged: () => void }) {
   const { view, chosen, filter, choose, set } = useCompare();
-  const { reasons, give } = useReasons(compared);
-  const { take, mayInto, refused, forget } = useTakeOver(compared, onChanged);
+  const { reasons, give, settle } = useReasons(compared);
+  const { take, wish, mayInto, refused, asked, forget } = useTakeOver(compared, onChanged, settle);
   const groups = useMemo(() => {
     const wanted = filter.trim().toLowerCase();
     if (wanted === "") return compared.groups;
@@ -122,8 +115,8 @@ function Comparing({
   );
   const takeChosen = useCallback(() => {
     const key = useCompare.getState().chosen;
-    if (key) take(mayInto("from") ? "from" : "to", [key]);
-  }, [take, mayInto]);
+    if (key) wish(mayInto("from") ? "from" : "to", [key]);
+  }, [wish, mayInto]);
   const agreed = compared.groups.filter(({ key }) => reasons.get(key)?.reason.state === "agreed").map(({ key }) => key);
   useKeys(step, takeChosen);
   const pick = useCallback(
@@ -135,22 +128,7 @@ function Comparing({
     [compared.marks, choose, set],
   );
   return (
-    <Flex
-      direction="column"
-      flex="1"
-      minH={0}
-      onDragOver={(event) => event.dataTransfer.types.includes("Files") && event.preventDefault()}
-      onDrop={(event) => {
-        const [file] = event.dataTransfer.files;
-        if (!file) return;
-        event.preventDefault();
-        // Dropped on the left half it is the old side.
-        const isLeft = event.clientX < window.innerWidth / 2;
-        readModelFile(file)
-          .then((ref) => onFile(isLeft ? "from" : "to", ref))
-          .catch(complain);
-      }}
-    >
+    <Flex direction="column" flex="1" minH={0}>
       {view === "one" ? (
         <OnePage compared={compared} group={group} onPick={pick} />
       ) : (
@@ -164,7 +142,8 @@ function Comparing({
         give={give ?? undefined}
         onStep={step}
         onTake={takeChosen}
-        onTakeAgreed={agreed.length > 0 && mayInto("from") ? () => take("from", agreed) : undefined}
+        onTakeAgreed={agreed.length > 0 && mayInto("from") ? () => wish("from", agreed) : undefined}
+        takeInto={mayInto("from") ? compared.from.title : compared.to.title}
         detail={
           group && (
             <ChangeDetail
@@ -172,15 +151,24 @@ function Comparing({
               group={group}
               kept={reasons.get(group.key)}
               onReason={give && ((reason) => give(group, reason).catch(complain))}
-              onTake={(into) => take(into, [group.key])}
+              onTake={(into) => wish(into, [group.key])}
               onLinked={onChanged}
             />
           )
         }
       />
+      {asked && !refused && (
+        <AskTake
+          title={compared[asked.into].title}
+          words={asked.keys.flatMap((key) => compared.groups.find((one) => one.key === key)?.words ?? [])}
+          onTake={() => void take(asked.into, asked.keys)}
+          onClose={forget}
+        />
+      )}
       {refused && (
         <TakeDialog
           refused={refused}
+          title={compared[refused.into].title}
           onAlong={() => take(refused.into, [...refused.keys, ...refused.along.map((one) => one.key)])}
           onAnyway={() => take(refused.into, refused.keys, true)}
           onClose={forget}

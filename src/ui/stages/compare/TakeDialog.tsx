@@ -8,11 +8,14 @@ import { Words } from "./Words";
 /** A change that hangs on others: what they are, and whether they are to come along. */
 export function TakeDialog({
   refused,
+  title,
   onAlong,
   onAnyway,
   onClose,
 }: {
   readonly refused: Refused;
+  /** Of the version that would be changed. */
+  readonly title: string;
   readonly onAlong: () => void;
   /** Takes them over although the outcome has errors that neither side has. */
   readonly onAnyway: () => void;
@@ -35,7 +38,7 @@ export function TakeDialog({
           )}
           {refused.along.length > 0 && (
             <Button bg="accent" color="onAccent" onClick={onAlong}>
-              {text.compare.takeAlong(refused.along.length + refused.keys.length)}
+              {text.compare.takeAlong(refused.along.length + refused.keys.length, title)}
             </Button>
           )}
         </>

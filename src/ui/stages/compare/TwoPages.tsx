@@ -7,6 +7,7 @@ import { boundsAround } from "@/core/layout";
 import { type Bounds, type Id, isConnection, type Model } from "@/core/model";
 import { pageWith, useScene } from "../../canvas/useScene";
 import type { Viewport } from "../../canvas/useViewport";
+import { text } from "../../messages";
 import { ComparedPage } from "./ComparedPage";
 import { useCompare } from "./compareStore";
 import { sideMarks } from "./marks";
@@ -84,6 +85,9 @@ export function TwoPages({
             borderBottomStyle={hand === "from" ? "dashed" : "double"}
           >
             {compared[hand].title}
+            <chakra.span color="quiet" fontWeight="400" ms={3}>
+              {text.compare.dropHere}
+            </chakra.span>
           </chakra.h2>
           <ComparedPage
             scene={scenes[hand]}
@@ -142,7 +146,10 @@ function useLock(scenes: { readonly [hand in Hand]: Scene }, focus: { readonly [
   const [first, second] = [scenes.from, scenes.to];
   useEffect(() => {
     leader.current = "to";
-    views.current.to?.open(second.bounds.width > 0 ? second.bounds : first.bounds);
+    // Both go together, so what is fitted is what both take up.
+    const drawn = [first.bounds, second.bounds].filter(({ width }) => width > 0);
+    const all = boundsAround(drawn);
+    if (all) views.current.to?.fit(all);
   }, [first, second]);
   useEffect(() => {
     const box = { from: boundsOf(first, focus.from), to: boundsOf(second, focus.to) };

@@ -87,6 +87,19 @@ export function useReasons(compared: Compared | undefined) {
     },
     [version, against],
   );
+  /** Notes with the reasons of some changes that these are settled. What was never said has nothing to be noted with. */
+  const settle = useCallback(
+    (groups: readonly ChangeGroup[], settled: "taken" | "undone") => {
+      const known = knownNow(compare.listReasons, { version, against })?.reasons ?? [];
+      const rows = known.filter((row) => groups.some((group) => group.key === row.change));
+      return Promise.all(
+        rows.map(({ change, words, reason }) =>
+          ask(compare.giveReason, { version, against, change, words, reason: { ...reason, settled } }),
+        ),
+      ).catch(complain);
+    },
+    [version, against],
+  );
   // Before it is known what was said, nothing is said over it.
-  return { reasons, give: pair ? (data ? give : null) : undefined };
+  return { settle, reasons, give: pair ? (data ? give : null) : undefined };
 }

@@ -13,6 +13,12 @@ import { editElsewhere } from "../../version/editElsewhere";
 import { useVersionStore } from "../../version/VersionContext";
 import type { Compared } from "./useComparison";
 
+/** A version that is not open would be changed: said before it is done. */
+export interface Asked {
+  readonly into: "from" | "to";
+  readonly keys: readonly string[];
+}
+
 export interface Refused {
   readonly into: "from" | "to";
   readonly keys: readonly string[];
@@ -39,9 +45,14 @@ async function faults(): Promise<(model: Model) => Fault[]> {
 }
 
 /** Takes changes over into one side, if that is what a version holds now. What hangs on other changes is asked about first. */
-export function useTakeOver(compared: Compared | undefined, onDone: () => void) {
+export function useTakeOver(
+  compared: Compared | undefined,
+  onDone: () => void,
+  onSettled: (groups: readonly ChangeGroup[], how: "taken" | "undone") => void,
+) {
   const store = useVersionStore();
   const [refused, setRefused] = useState<Refused | null>(null);
+  const [asked, setAsked] = useState<Asked | null>(null);
   const mayInto = useCallback((into: "from" | "to") => compared?.[into].head !== null, [compared]);
   const take = useCallback(
     async (into: "from" | "to", keys: readonly string[], anyway = false) => {
@@ -68,6 +79,7 @@ export function useTakeOver(compared: Compared | undefined, onDone: () => void) 
         }
       }
       setRefused(null);
+      setAsked(null);
       const words = groups.find((group) => group.key === keys[0])?.words ?? "";
       const label = text.compare.takeLabel(words.slice(0, 200), keys.length - 1);
       const command = { type: "edits", label, edits: done.edits } as unknown as Command;
@@ -91,6 +103,10 @@ export function useTakeOver(compared: Compared | undefined, onDone: () => void) 
         }
         // In the open version it is undone as everything is; in the other one by the history of all that was done.
         if (!head.isOpen) did(editElsewhere(head.version, { edits: done.edits, label }));
+        onSettled(
+          groups.filter((group) => keys.includes(group.key)),
+          into === "from" ? "taken" : "undone",
+        );
         tell({
           description: text.compare.taken(compared[into].title),
           ...(!head.isOpen && {
@@ -101,7 +117,23 @@ export function useTakeOver(compared: Compared | undefined, onDone: () => void) 
         complain(error);
       }
     },
-    [compared, store, onDone],
+    [compared, store, onDone, onSettled],
   );
-  return { take, mayInto, refused, forget: useCallback(() => setRefused(null), []) };
+  /** Takes over at once into the open version; into another one only after it was said, here or with what would have to come along. */
+  const wish = useCallback(
+    (into: "from" | "to", keys: readonly string[]) => {
+      if (!compared) return;
+      const { from, to, pairs, groups } = compared;
+      const isElsewhere = compared[into].head?.isOpen === false;
+      const can = takeOver({ from: from.model, to: to.model, pairs, groups, into }, keys).ok;
+      if (isElsewhere && can) setAsked({ into, keys });
+      else void take(into, keys);
+    },
+    [compared, take],
+  );
+  const forget = useCallback(() => {
+    setRefused(null);
+    setAsked(null);
+  }, []);
+  return { take, wish, mayInto, refused, asked, forget };
 }
