@@ -73,7 +73,7 @@ const floors = {
     model: ["messages"],
     xml: [],
     table: ["messages", "model"],
-    feel: [],
+    feel: ["messages"],
     lettering: [],
     scenario: ["messages", "model"],
     directory: ["messages", "model"],
