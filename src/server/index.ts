@@ -16,6 +16,7 @@ import {
   restoreEntry,
   whereUsed,
 } from "./directory/directory";
+import { takeBackDirectory } from "./directory/takeBack";
 import { exportBpmn, exportPicture, exportSheet } from "./files/exports";
 import { keepFile, openFile } from "./files/files";
 import { importFile } from "./files/imports";
@@ -82,6 +83,7 @@ export const useCases = {
   listTypes,
   listWalkTests,
   mergeEntries,
+  takeBackDirectory,
   moveArea,
   moveProcess,
   nameRevision,

@@ -62,7 +62,7 @@ describe("two entries are made one", () => {
       part: "responsible",
       id: "r",
     });
-    expect(await run("mergeEntries", { from: "two", into: "one" })).toEqual({ versions: [version] });
+    expect(await run("mergeEntries", { from: "two", into: "one" })).toMatchObject({ versions: [version] });
     expect(await entry("one")).toMatchObject({ description: "On site", headcount: 3, uses: 1 });
     expect(await entry("two")).toBeUndefined();
     const { model } = await run<{ model: { elements: { type: string; name?: string }[] } }>("openVersion", { version });
@@ -79,7 +79,7 @@ test("a file of entries is taken over whole or not at all; units may come in any
   await run("createEntry", { id: "known", kind: "role", name: "Field crew", description: "Works on site" });
   const file =
     "Kind,Name,Description,Part of,Headcount\r\nrole,Clerk,,Office,2\r\nunit,Office,,,\r\nrole,field-crew,,Office,4\r\n";
-  expect(await run("importDirectory", { text: file })).toEqual({ made: 2, known: 1 });
+  expect(await run("importDirectory", { text: file })).toMatchObject({ made: 2, known: 1 });
   const office = (await entries()).find((one) => one.name === "Office");
   expect(await entry("known")).toMatchObject({ description: "Works on site", headcount: 4, unit: office?.id });
   await expect(run("importDirectory", { text: "Kind,Name\r\nrole,New\r\nplanet,Mars\r\n" })).rejects.toMatchObject({
@@ -200,4 +200,74 @@ test("where a role is used: its lanes, the steps it does by them, and the steps 
   // A step with somebody of its own is not done by its lane's role; one moved out of the lane neither.
   await send(version, { type: "moveToLane", diagram: "page", ids: ["check"], lane: "engineer" });
   expect(await usesNow()).toEqual(before.filter((use) => use !== "check: by its lane"));
+});
+
+describe("a merge or an import taken back", () => {
+  const tree = async () =>
+    (await entries()).map(({ uses: _, ...rest }) => rest).sort((a, b) => a.id.localeCompare(b.id));
+  const stored = async (version: string) =>
+    (await run<{ model: { elements: unknown[] } }>("openVersion", { version })).model.elements;
+  const merged = async () => {
+    const { version } = await makeProcess();
+    await run("createEntry", { id: "one", kind: "unit", name: "Field crew" });
+    await run("createEntry", { id: "two", kind: "unit", name: "Field crews", description: "On site" });
+    await run("createEntry", { id: "inner", kind: "role", name: "Fitter", unit: "two" });
+    await run("createEntry", { id: "map", kind: "system", name: "Network map" });
+    await run("createEntry", { id: "maps", kind: "system", name: "Network maps" });
+    const system = { entry: "maps", name: "Network maps" };
+    await send(version, { type: "useSystem", step: "check", system, use: "reads" });
+    return version;
+  };
+
+  test("a merge leaves the directory and every version as they were, and can be done again", async () => {
+    const version = await merged();
+    const before = [await tree(), await stored(version)];
+    const units = await run<{ before: object }>("mergeEntries", { from: "two", into: "one" });
+    const systems = await run<{ before: object }>("mergeEntries", { from: "maps", into: "map" });
+    expect(await entry("inner")).toMatchObject({ unit: "one" });
+    expect(await entry("map")).toMatchObject({ uses: 1 });
+    await run("takeBackDirectory", systems.before);
+    await run("takeBackDirectory", units.before);
+    expect([await tree(), await stored(version)]).toEqual(before);
+    expect(await entry("maps")).toMatchObject({ uses: 1 });
+    const again = await run<{ before: object }>("mergeEntries", { from: "maps", into: "map" });
+    await run("takeBackDirectory", again.before);
+    expect([await tree(), await stored(version)]).toEqual(before);
+  });
+
+  test("what was changed in a version since stays changed", async () => {
+    const version = await merged();
+    const { before } = await run<{ before: object }>("mergeEntries", { from: "maps", into: "map" });
+    await send(version, { type: "rename", id: "check", name: "Check every page" });
+    await run("takeBackDirectory", before);
+    expect(await stored(version)).toContainEqual(expect.objectContaining({ id: "check", name: "Check every page" }));
+    expect(await entry("maps")).toMatchObject({ uses: 1 });
+  });
+
+  test("of what nobody did, nothing is taken back, and nothing half", async () => {
+    const version = await merged();
+    await run("mergeEntries", { from: "maps", into: "map" });
+    const before = await tree();
+    const wrong = { gone: ["maps"], made: [], changed: [], batches: [{ version, batch: "never written" }] };
+    await expect(run("takeBackDirectory", wrong)).rejects.toMatchObject({ code: "too-old" });
+    expect(await tree()).toEqual(before);
+  });
+
+  test("an import leaves what was known as it was, and its new entries go, unless one is used by now", async () => {
+    const { version } = await makeProcess();
+    await run("createEntry", { id: "known", kind: "role", name: "Field crew", description: "Works on site" });
+    const before = await tree();
+    const text =
+      "Kind,Name,Description,Part of,Headcount\r\nrole,Clerk,,Office,2\r\nunit,Office,,,\r\nrole,field-crew,Drives,Office,4\r\n";
+    const first = await run<{ before: object }>("importDirectory", { text });
+    expect((await tree()).length).toBe(3);
+    await run("takeBackDirectory", first.before);
+    expect(await tree()).toEqual(before);
+    const second = await run<{ before: { made: string[] } }>("importDirectory", { text });
+    const clerk = (await entries()).find(({ name }) => name === "Clerk")?.id as string;
+    const role = { entry: clerk, name: "Clerk" };
+    await send(version, { type: "assignRole", step: "check", role, part: "responsible", id: "r" });
+    await expect(run("takeBackDirectory", second.before)).rejects.toMatchObject({ code: "in-use" });
+    expect((await tree()).length).toBe(3);
+  });
 });

@@ -56,13 +56,19 @@ export const createEntry = useCase(terms.createEntry, async ({ db }, input) => {
   return { id: entry.id, name: entry.name, hue: entry.hue, existed: false };
 });
 
+/** A batch that was written into a version. */
+interface Written {
+  readonly version: string;
+  readonly batch: string;
+}
+
 /**
  * Performs a command on every head that uses an entry; kept revisions stay as they were, and a version that cannot be read stays as it
  * is. The caller holds the directory, so that no edit uses the entry meanwhile. Gives the heads it changed.
  */
-async function inEveryHeadWith(context: Context, entry: string, command: Command): Promise<string[]> {
+async function inEveryHeadWith(context: Context, entry: string, command: Command): Promise<Written[]> {
   const { db } = context;
-  const changed: string[] = [];
+  const changed: Written[] = [];
   const found = await db.selectDistinct({ version: uses.version }).from(uses).where(eq(uses.entry, entry));
   const using = found.map(({ version }) => version).sort();
   await lock(db, "version", using);
@@ -73,8 +79,9 @@ async function inEveryHeadWith(context: Context, entry: string, command: Command
     if (!done.ok)
       throw new UseCaseError("refused", done.problems[0]?.message ?? "The entry could not be changed.", 409);
     if (done.value.edits.length === 0) continue;
-    await writeBatch(context, head, { ...done.value, batch: nanoid(), commands: [command] });
-    changed.push(version);
+    const batch = nanoid();
+    await writeBatch(context, head, { ...done.value, batch, commands: [command] });
+    changed.push({ version, batch });
   }
   return changed;
 }
@@ -92,7 +99,7 @@ export const changeEntry = useCase(terms.changeEntry, async (context, { id: entr
   await db.update(directory).set(fields).where(eq(directory.id, entryId));
   if (fields.name === undefined || fields.name === before.name) return { versions: [] };
   const command = { type: "renameEntry", entry: entryId, from: before.name, name: fields.name } as const;
-  return { versions: await inEveryHeadWith(context, entryId, command) };
+  return { versions: (await inEveryHeadWith(context, entryId, command)).map(({ version }) => version) };
 });
 
 /** Makes two entries one: whatever uses the one that goes uses the one that stays; what that lacks it takes from the other. */
@@ -115,7 +122,8 @@ export const mergeEntries = useCase(terms.mergeEntries, async (context, input) =
     from: { entry: from.id, name: from.name },
     into: { entry: into.id, name: into.name },
   } as const;
-  const versions = await inEveryHeadWith(context, from.id, command);
+  const batches = await inEveryHeadWith(context, from.id, command);
+  const within = await db.select({ id: directory.id }).from(directory).where(eq(directory.unit, from.id));
   await db
     .update(directory)
     .set({
@@ -128,7 +136,19 @@ export const mergeEntries = useCase(terms.mergeEntries, async (context, input) =
     .where(eq(directory.id, into.id));
   await db.update(directory).set({ unit: into.id }).where(eq(directory.unit, from.id));
   await db.update(directory).set({ deletedAt: context.now() }).where(eq(directory.id, from.id));
-  return { versions };
+  const { description, unit, headcount, costPerHour, hoursPerWeek } = into;
+  return {
+    versions: batches.map(({ version }) => version),
+    before: {
+      gone: [from.id],
+      made: [],
+      changed: [
+        { id: into.id, fields: { description, unit, headcount, costPerHour, hoursPerWeek } },
+        ...within.map(({ id }) => ({ id, fields: { unit: from.id } })),
+      ],
+      batches,
+    },
+  };
 });
 
 /** The directory as a file: CSV for a spreadsheet, or JSON. */
@@ -182,31 +202,26 @@ export const importDirectory = useCase(terms.importDirectory, async ({ db }, { t
     const at = all.findIndex((entry) => entry.id === self);
     if (at >= 0) all[at] = { ...(all[at] as DirectoryEntry), unit: within };
   }
-  for (const { id, fields } of changes)
-    if (Object.keys(fields).length > 0) await db.update(directory).set(fields).where(eq(directory.id, id));
-  return { made: made.length, known: read.value.length - made.length };
+  const before = new Map<string, { [field: string]: unknown }>();
+  for (const { id, fields } of changes) {
+    if (Object.keys(fields).length === 0) continue;
+    await db.update(directory).set(fields).where(eq(directory.id, id));
+    const row = rows.find((one) => one.id === id);
+    if (!row) continue;
+    const was = Object.fromEntries(Object.keys(fields).map((field) => [field, row[field as keyof typeof row]]));
+    before.set(id, { ...before.get(id), ...was });
+  }
+  const changed = [...before].map(([id, fields]) => ({ id, fields }));
+  return {
+    made: made.length,
+    known: read.value.length - made.length,
+    before: { gone: [], made: made.map(({ id }) => id), changed, batches: [] },
+  };
 });
 
 export const deleteEntry = useCase(terms.deleteEntry, async ({ db, now }, { id: entryId }) => {
   await lock(db, "directory");
-  const used = await db
-    .select({ element: usedBy, process: processes.name })
-    .from(uses)
-    .leftJoin(elements, elementOfUse)
-    .innerJoin(versions, eq(versions.id, uses.version))
-    .innerJoin(processes, eq(processes.id, versions.process))
-    .where(and(eq(uses.entry, entryId), isNull(versions.deletedAt), isNull(processes.deletedAt)));
-  if (used.length > 0) {
-    const some = used
-      .slice(0, 3)
-      .map((use) => `${use.element} (${use.process})`)
-      .join(", ");
-    throw new UseCaseError(
-      "in-use",
-      `This entry is used in ${used.length} ${used.length === 1 ? "place" : "places"}: ${some}${used.length > 3 ? " and others" : ""}. Take it off there first, or make it the same as another.`,
-      409,
-    );
-  }
+  await needsUnused(db, [entryId]);
   const gone = await db
     .update(directory)
     .set({ deletedAt: now() })
@@ -215,6 +230,28 @@ export const deleteEntry = useCase(terms.deleteEntry, async ({ db, now }, { id: 
   if (gone.length === 0) throw notFound("This entry");
   return {};
 });
+
+/** Refuses where a version that is there uses one of some entries, and says where. */
+export async function needsUnused(db: Transaction, entries: readonly string[]): Promise<void> {
+  const used = await db
+    .select({ element: usedBy, process: processes.name })
+    .from(uses)
+    .leftJoin(elements, elementOfUse)
+    .innerJoin(versions, eq(versions.id, uses.version))
+    .innerJoin(processes, eq(processes.id, versions.process))
+    .where(and(inArray(uses.entry, [...entries]), isNull(versions.deletedAt), isNull(processes.deletedAt)));
+  if (used.length > 0) {
+    const some = used
+      .slice(0, 3)
+      .map((use) => `${use.element} (${use.process})`)
+      .join(", ");
+    throw new UseCaseError(
+      "in-use",
+      `${entries.length === 1 ? "This entry" : "One of these entries"} is used in ${used.length} ${used.length === 1 ? "place" : "places"}: ${some}${used.length > 3 ? " and others" : ""}. Take it off there first, or make it the same as another.`,
+      409,
+    );
+  }
+}
 
 export const restoreEntry = useCase(terms.restoreEntry, async ({ db }, { id: entryId }) => {
   await lock(db, "directory");

@@ -103,6 +103,12 @@ export const usualInputs: { readonly [name in keyof typeof useCases]: object } =
   },
   searchElements: { text: "check", type: "user task", role: "desk", system: "map" },
   signVerdict: { version: "v" },
+  takeBackDirectory: {
+    gone: ["desk"],
+    made: ["map"],
+    changed: [{ id: "desk", fields: { name: "Desk" } }],
+    batches: [{ version: "v", batch: "b" }],
+  },
   undelete: { at: "2026-11-27T09:00:00.000Z" },
   waive: { version: "v", finding: "deadlock:check", reason: "for now" },
   whereUsed: { id: "desk" },

@@ -82,6 +82,24 @@ describe("the directory", () => {
     await waitFor(async () => expect(await named("Network map")).toBeDefined());
   });
 
+  test("two spellings made one, and a file taken over, are taken back by name", async () => {
+    await open(async () => {
+      await run("createEntry", { id: "maps", kind: "system", name: "Network maps" });
+    });
+    await app.user.click(await screen.findByRole("button", { name: "Keep Network map" }));
+    await waitFor(async () => expect(await named("Network maps")).toBeUndefined());
+    await app.user.click(await screen.findByRole("button", { name: "Undo" }));
+    await waitFor(async () => expect(await named("Network maps")).toBeDefined());
+    await app.user.keyboard("{Control>}y{/Control}");
+    await waitFor(async () => expect(await named("Network maps")).toBeUndefined());
+    const content = new TextEncoder().encode("Kind,Name\r\nrole,Meter fitter\r\n");
+    const file = Object.assign(new File([content], "roles.csv"), { arrayBuffer: async () => content.buffer });
+    await app.user.upload(screen.getByLabelText("Import from CSV or JSON …"), file);
+    await waitFor(async () => expect(await named("Meter fitter")).toBeDefined());
+    await app.user.keyboard("{Control>}z{/Control}");
+    await waitFor(async () => expect(await named("Meter fitter")).toBeUndefined());
+  });
+
   test("an entry that somebody else makes or changes is seen", async () => {
     await open();
     await run("createEntry", { id: "crew", kind: "role", name: "Field crew" });

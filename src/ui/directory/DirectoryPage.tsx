@@ -10,6 +10,7 @@ import { createEntry, useEntries } from "../controls/entries";
 import { complain, tell } from "../controls/notices";
 import { EmptyState, LoadingPage } from "../controls/states";
 import { ask } from "../kernel/ask";
+import { doAct, undoLast } from "../kernel/history";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
 import { EntryDetail } from "./EntryDetail";
@@ -42,13 +43,23 @@ export function DirectoryPage() {
     (candidate) => candidate.kind === kind && foldedName(candidate.name).includes(foldedName(typed)),
   );
   const similar = useMemo(() => similarEntries(entries), [entries]);
+  const tellUndoable = (description: string) =>
+    tell({
+      description,
+      action: { label: text.home.undo, onClick: () => void undoLast().then(reload).catch(complain) },
+    });
   const merge = async (from: string, into: string) => {
     const named = (id: string) => entries.find((one) => one.id === id)?.name ?? "";
     try {
-      const { versions } = await ask(directory.mergeEntries, { from, into });
+      const [gone, stays] = [named(from), named(into)];
+      const { versions } = await doAct(
+        text.directory.merging(gone, stays),
+        () => ask(directory.mergeEntries, { from, into }),
+        ({ before }) => ask(directory.takeBackDirectory, before),
+      );
       setChosen(into);
       await reload();
-      tell({ description: text.directory.merged(named(from), named(into), versions.length) });
+      tellUndoable(text.directory.merged(gone, stays, versions.length));
     } catch (reason) {
       complain(reason);
     }
@@ -56,11 +67,14 @@ export function DirectoryPage() {
   const takeOver = async (picked: File | undefined) => {
     if (!picked) return;
     try {
-      const answer = await ask(directory.importDirectory, {
-        text: decodeText(new Uint8Array(await picked.arrayBuffer())),
-      });
+      const content = decodeText(new Uint8Array(await picked.arrayBuffer()));
+      const answer = await doAct(
+        text.directory.importing(picked.name),
+        () => ask(directory.importDirectory, { text: content }),
+        ({ before }) => ask(directory.takeBackDirectory, before),
+      );
       await reload();
-      tell({ description: text.directory.imported(answer.made, answer.known) });
+      tellUndoable(text.directory.imported(answer.made, answer.known));
     } catch (reason) {
       complain(reason);
     }

@@ -1142,6 +1142,8 @@ export const en = {
     import: "Import from CSV or JSON …",
     export: { csv: "Export as CSV", json: "Export as JSON" },
     imported: (made: number, known: number) => `${made} new, ${known} known already and brought up to date.`,
+    merging: (from: string, into: string) => `make “${from}” the same as “${into}”`,
+    importing: (file: string) => `take over the directory of ${file}`,
     merge: "The same as",
     mergeNone: "choose the one that stays",
     merged: (from: string, into: string, versions: number) =>

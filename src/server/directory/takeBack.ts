@@ -1,0 +1,42 @@
+import { and, eq, inArray } from "drizzle-orm";
+import { nanoid } from "nanoid";
+import { directory as terms } from "@/contract";
+import { type Command, perform, undoOf } from "@/core/commands";
+import type { Edit } from "@/core/model";
+import { directory, log } from "@/data/schema";
+import { lock } from "../kernel/act";
+import { loadHead, writeBatch } from "../kernel/heads";
+import { type Context, UseCaseError, useCase } from "../kernel/useCase";
+import { needsUnused } from "./directory";
+
+/**
+ * Takes a merge or an import of the directory back: what went comes back, what was made goes, what was changed is as it was, and what
+ * was written into versions is undone on what they hold now. All of it or nothing.
+ */
+export const takeBackDirectory = useCase(terms.takeBackDirectory, async (context, { gone, made, changed, batches }) => {
+  const { db, now } = context;
+  await lock(db, "directory");
+  if (made.length > 0) await needsUnused(db, made);
+  await lock(db, "version", batches.map(({ version }) => version).sort());
+  for (const one of batches) await undoBatch(context, one);
+  if (gone.length > 0) await db.update(directory).set({ deletedAt: null }).where(inArray(directory.id, gone));
+  if (made.length > 0) await db.update(directory).set({ deletedAt: now() }).where(inArray(directory.id, made));
+  for (const { id, fields } of changed)
+    if (Object.keys(fields).length > 0) await db.update(directory).set(fields).where(eq(directory.id, id));
+  return {};
+});
+
+async function undoBatch(context: Context, { version, batch }: { version: string; batch: string }): Promise<void> {
+  const { db } = context;
+  const [row] = await db
+    .select({ edits: log.edits, label: log.label })
+    .from(log)
+    .where(and(eq(log.version, version), eq(log.batch, batch)));
+  if (!row) throw new UseCaseError("too-old", "This was done too long ago to be taken back.", 409);
+  const head = await loadHead(db, version);
+  const command = undoOf({ edits: row.edits as readonly Edit[], label: row.label }) as Command;
+  const done = perform(head.model, command);
+  if (!done.ok) throw new UseCaseError("refused", done.problems[0]?.message ?? "This cannot be taken back.", 409);
+  if (done.value.edits.length === 0) return;
+  await writeBatch(context, head, { ...done.value, batch: nanoid(), commands: [command] });
+}
