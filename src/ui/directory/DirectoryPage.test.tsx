@@ -96,6 +96,7 @@ describe("the directory", () => {
     const file = Object.assign(new File([content], "roles.csv"), { arrayBuffer: async () => content.buffer });
     await app.user.upload(screen.getByLabelText("Import from CSV or JSON …"), file);
     await waitFor(async () => expect(await named("Meter fitter")).toBeDefined());
+    (document.activeElement as HTMLElement).blur();
     await app.user.keyboard("{Control>}z{/Control}");
     await waitFor(async () => expect(await named("Meter fitter")).toBeUndefined());
   });
