@@ -21,4 +21,5 @@ export {
   sheetMargin,
 } from "./sheets";
 export { exportPalette, type SvgOptions, sceneToSvg } from "./svg";
+export { type DrawnTable, tableToSvg } from "./tableSvg";
 export { brokenLines, textWidth } from "./text";

@@ -511,6 +511,13 @@ export const en = {
       roleHandovers: "Hand-overs between roles",
       systemHandovers: "Hand-overs between systems",
     },
+    files: { csv: "CSV", svg: "Picture" },
+    fileNames: {
+      roles: "steps-and-roles",
+      systems: "steps-and-systems",
+      roleHandovers: "hand-overs-between-roles",
+      systemHandovers: "hand-overs-between-systems",
+    },
     step: "Step",
     addColumn: { roles: "another role", systems: "another system" },
     roleKeys: "R responsible, A accountable, C consulted, I informed; again takes it off. Grey: from the lane.",

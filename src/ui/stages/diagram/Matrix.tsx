@@ -1,34 +1,31 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
-import { X } from "lucide-react";
+import { Download, X } from "lucide-react";
 import { type KeyboardEvent, useMemo, useRef, useState } from "react";
-import { type Handover, handoverMatrix, handoversOf, type RolePart, rolesOf, stepsOf } from "@/core/directory";
-import { type Element, type Id, type Model, nameOf, type SystemUse, systemsOf, wordFor } from "@/core/model";
+import {
+  type Handover,
+  handoverMatrix,
+  handoversOf,
+  type MatrixColumn,
+  type MatrixView,
+  matrixCell,
+  matrixColumns,
+  matrixTable,
+  partOfLetter,
+  rolesOf,
+  stepName,
+  stepsOf,
+  useOfLetter,
+} from "@/core/directory";
+import { tableToSvg } from "@/core/drawing";
+import { type Element, type Id, type Model, systemsOf } from "@/core/model";
+import { writeTable } from "@/core/table";
 import { EntryPicker } from "../../controls/EntryPicker";
 import { useEntries } from "../../controls/entries";
+import { giveFile } from "../../kernel/ask";
 import { text } from "../../messages";
 import { newId } from "../../version/actions";
 import { useVersionStore } from "../../version/VersionContext";
-
-type View = "roles" | "systems" | "roleHandovers" | "systemHandovers";
-interface Column {
-  readonly entry: string;
-  readonly name: string;
-}
-
-const partOfLetter: { readonly [letter: string]: RolePart } = {
-  r: "responsible",
-  a: "accountable",
-  c: "consulted",
-  i: "informed",
-};
-const useOfLetter: { readonly [letter: string]: SystemUse } = { r: "reads", w: "writes", x: "runs on" };
-const letterOf = (record: { readonly [letter: string]: string }, value: string) =>
-  Object.keys(record)
-    .find((letter) => record[letter] === value)
-    ?.toUpperCase() ?? "";
-
-const stepName = (model: Model, step: Element) => nameOf(model, step.id) || wordFor(step.type);
 
 interface MatrixProps {
   readonly model: Model;
@@ -39,8 +36,8 @@ interface MatrixProps {
 
 /** Who does what with what, as tables one writes in with the keyboard; and how often work changes hands. */
 export function Matrix({ model, onShow, onClose }: MatrixProps) {
-  const [view, setView] = useState<View>("roles");
-  const views = Object.entries(text.matrix.views) as [View, string][];
+  const [view, setView] = useState<MatrixView>("roles");
+  const views = Object.entries(text.matrix.views) as [MatrixView, string][];
   return (
     <Flex
       role="dialog"
@@ -80,6 +77,7 @@ export function Matrix({ model, onShow, onClose }: MatrixProps) {
         <chakra.span color="quiet" fontSize="13px">
           {view === "roles" ? text.matrix.roleKeys : view === "systems" ? text.matrix.systemKeys : text.matrix.counted}
         </chakra.span>
+        <Files model={model} view={view} />
         <Button size="2xs" variant="ghost" aria-label={text.dialog.close} onClick={onClose}>
           <X size={14} />
         </Button>
@@ -95,15 +93,39 @@ export function Matrix({ model, onShow, onClose }: MatrixProps) {
   );
 }
 
+/** The table one looks at, as a file for a spreadsheet or a picture for a page. */
+function Files({ model, view }: { readonly model: Model; readonly view: MatrixView }) {
+  const { entries } = useEntries();
+  const give = (format: "csv" | "svg") => {
+    const named = (column: MatrixColumn) => entries.find(({ id }) => id === column.entry)?.name ?? column.name;
+    const table = matrixTable(model, view, named);
+    const corner = view === "roles" || view === "systems" ? text.matrix.step : text.matrix.fromTo;
+    const content =
+      format === "csv"
+        ? writeTable([[corner, ...table.columns], ...table.rows.map(({ name, cells }) => [name, ...cells])])
+        : tableToSvg({ title: text.matrix.views[view], corner, ...table });
+    const type = format === "csv" ? "text/csv" : "image/svg+xml";
+    giveFile(new Blob([content], { type }), `${text.matrix.fileNames[view]}.${format}`);
+  };
+  return (["csv", "svg"] as const).map((format) => (
+    <Button key={format} size="xs" variant="ghost" fontWeight="400" onClick={() => give(format)}>
+      <Download size={13} /> {text.matrix.files[format]}
+    </Button>
+  ));
+}
+
 function Assignments({ model, kind }: { readonly model: Model; readonly kind: "roles" | "systems" }) {
   const { dispatch } = useVersionStore().getState();
   const { entries } = useEntries();
-  const [more, setMore] = useState<readonly Column[]>([]);
+  const [more, setMore] = useState<readonly MatrixColumn[]>([]);
   const [at, setAt] = useState<readonly [row: number, column: number]>([0, 0]);
   const grid = useRef<HTMLTableElement>(null);
   const steps = useMemo(() => stepsOf(model), [model]);
-  const columns = useMemo(() => columnsOf(model, steps, kind, more), [model, steps, kind, more]);
-  const named = (column: Column) => entries.find((entry) => entry.id === column.entry)?.name ?? column.name;
+  const columns = useMemo(() => {
+    const used = matrixColumns(model, steps, kind);
+    return [...used, ...more.filter(({ entry }) => !used.some((one) => one.entry === entry))];
+  }, [model, steps, kind, more]);
+  const named = (column: MatrixColumn) => entries.find((entry) => entry.id === column.entry)?.name ?? column.name;
   const go = (row: number, column: number) => {
     const next = [
       Math.max(0, Math.min(steps.length - 1, row)),
@@ -112,7 +134,7 @@ function Assignments({ model, kind }: { readonly model: Model; readonly kind: "r
     setAt(next);
     grid.current?.querySelector<HTMLElement>(`[data-cell="${next[0]} ${next[1]}"]`)?.focus();
   };
-  const write = (step: Element, column: Column, letter: string): boolean => {
+  const write = (step: Element, column: MatrixColumn, letter: string): boolean => {
     if (kind === "roles") return writeRole(step, column, letter);
     const use = useOfLetter[letter];
     const held = systemsOf(step).find((system) => system.entry === column.entry);
@@ -122,7 +144,7 @@ function Assignments({ model, kind }: { readonly model: Model; readonly kind: "r
       ? dispatch({ type: "useSystem", step: step.id, system: { ...column, name: named(column) }, use })
       : false;
   };
-  const writeRole = (step: Element, column: Column, letter: string): boolean => {
+  const writeRole = (step: Element, column: MatrixColumn, letter: string): boolean => {
     const own = rolesOf(model, step.id).filter((role) => role.entry === column.entry && role.from === "step");
     const part = partOfLetter[letter];
     const held = own.find((role) => role.part === part);
@@ -199,7 +221,7 @@ function Assignments({ model, kind }: { readonly model: Model; readonly kind: "r
               {stepName(model, step)}
             </chakra.th>
             {columns.map((column, index) => {
-              const { letters, fromLane } = cellOf(model, step, column, kind);
+              const { letters, fromLane } = matrixCell(model, step, column.entry, kind);
               return (
                 <chakra.td
                   key={column.entry}
@@ -254,38 +276,6 @@ const Empty = ({ words }: { readonly words: string }) => (
     {words}
   </chakra.p>
 );
-
-function columnsOf(
-  model: Model,
-  steps: readonly Element[],
-  kind: "roles" | "systems",
-  more: readonly Column[],
-): Column[] {
-  const found = new Map<string, Column>();
-  for (const step of steps) {
-    const used = kind === "roles" ? rolesOf(model, step.id) : systemsOf(step);
-    for (const { entry, name } of used) if (entry) found.set(entry, { entry, name });
-  }
-  for (const column of more) if (!found.has(column.entry)) found.set(column.entry, column);
-  return [...found.values()];
-}
-
-function cellOf(
-  model: Model,
-  step: Element,
-  column: Column,
-  kind: "roles" | "systems",
-): { letters: string; fromLane: boolean } {
-  if (kind === "systems") {
-    const used = systemsOf(step).find((system) => system.entry === column.entry);
-    return { letters: used ? letterOf(useOfLetter, used.use) : "", fromLane: false };
-  }
-  const parts = rolesOf(model, step.id).filter((role) => role.entry === column.entry);
-  return {
-    letters: parts.map((role) => letterOf(partOfLetter, role.part)).join(" "),
-    fromLane: parts.length > 0 && parts.every((role) => role.from === "lane"),
-  };
-}
 
 function Handovers(props: {
   readonly model: Model;
