@@ -1,7 +1,7 @@
 import { z } from "zod";
 import type { BriefSummary } from "@/core/brief";
 import type { Summary } from "@/core/check";
-import type { LandscapePicture } from "@/core/landscape";
+import type { LandscapeLink } from "@/core/landscape";
 import { area, asks, type Done, named, process, version, workspace } from "./contract";
 import { id, name } from "./inputs";
 
@@ -13,10 +13,15 @@ export interface HomeArea {
   readonly processes: number;
 }
 
+/** What a process needs: worst first. */
+export const needs = ["opening", "mending", "looking", "nothing"] as const;
+export type Need = (typeof needs)[number];
+
 export interface HomeProcess {
   readonly id: string;
   readonly name: string;
   readonly area: string;
+  readonly need: Need;
   /** How much of its description the models account for; null where it has none, or it is not counted yet. */
   readonly brief: BriefSummary | null;
 }
@@ -55,8 +60,44 @@ export interface HomeData {
   readonly counting: number;
 }
 
-export interface LandscapeData extends Omit<LandscapePicture, "boxes"> {
-  readonly boxes: readonly (LandscapePicture["boxes"][number] & { readonly version: string })[];
+/** What the table is put in groups by. */
+export const homeGroups = ["none", "area", "need"] as const;
+export type HomeGroup = (typeof homeGroups)[number];
+
+/** Processes of one area that are drawn, at most; the table has all. */
+export const mapShare = 40;
+
+export interface MapArea extends Omit<HomeArea, "processes"> {
+  /** Processes in it itself, and those of them that need attention. */
+  readonly processes: number;
+  readonly attention: number;
+}
+
+/** One end of a link on the map: a process that is drawn, or an area, for those of its processes that are not. */
+export interface MapEnd {
+  readonly of: "process" | "area";
+  readonly id: string;
+}
+
+export interface MapLink extends Pick<LandscapeLink, "kind" | "names"> {
+  readonly from: MapEnd;
+  readonly to: MapEnd;
+  /** How many links of single processes it stands for. */
+  readonly count: number;
+}
+
+/** All processes as a map: areas as lanes, processes in those that are open, and what leads from one to another. */
+export interface MapData {
+  readonly areas: readonly MapArea[];
+  /** The areas whose processes are given. */
+  readonly unfolded: readonly string[];
+  readonly processes: readonly HomeProcess[];
+  readonly versions: readonly HomeVersion[];
+  readonly links: readonly MapLink[];
+  readonly total: number;
+  /** Processes that need attention: something in them cannot be opened, an error or warning is open, or a kept walk goes otherwise. */
+  readonly attention: number;
+  readonly counting: number;
 }
 
 /** Areas, processes, versions: what there is. */
@@ -68,6 +109,9 @@ export const home = named({
       /** A part of the name. */
       text: z.string().trim().max(100).default(""),
       order: z.enum(homeOrders).default("own"),
+      group: z.enum(homeGroups).default("none"),
+      /** Only those that need attention. */
+      needing: z.boolean().default(false),
       from: z.number().int().min(0).max(1_000_000).default(0),
       count: z.number().int().min(1).max(200).default(homePage),
     }),
@@ -127,6 +171,10 @@ export const home = named({
     right: "arrange",
     on: () => [workspace],
   }),
-  /** Which process calls which, and which sends messages to which. */
-  openLandscape: asks<LandscapeData>()({ input: z.object({}), right: "read", on: () => [workspace] }),
+  /** All processes as a map. Without `unfolded` all areas are open, or none where they hold too much for one look. */
+  openMap: asks<MapData>()({
+    input: z.object({ unfolded: z.array(id).max(500).nullable().default(null) }),
+    right: "read",
+    on: () => [workspace],
+  }),
 });

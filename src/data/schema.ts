@@ -15,6 +15,7 @@ import {
 import type { BriefContent, BriefSummary } from "@/core/brief";
 import type { SignedContent, Summary } from "@/core/check";
 import type { Reason } from "@/core/compare";
+import type { OutwardFacts } from "@/core/landscape";
 import type { StoredModel } from "@/core/model";
 import type { WalkTest } from "@/core/tokens";
 
@@ -91,7 +92,7 @@ export const heads = pgTable("heads", {
   snapshotBytes: integer("snapshot_bytes").notNull().default(0),
   loggedBytes: integer("logged_bytes").notNull().default(0),
   /** What Home shows of it: what was last counted, whether that still holds, and why it cannot be read, where it cannot. */
-  summary: jsonb("summary").$type<Summary>(),
+  summary: jsonb("summary").$type<Summary & { readonly outward?: OutwardFacts }>(),
   summaryHolds: boolean("summary_holds").notNull().default(false),
   damaged: text("damaged"),
   changedAt: moment("changed_at").notNull(),

@@ -1,4 +1,5 @@
 import { type CheckOptions, type Summary, verdictOf, type Waiver } from "@/core/check";
+import { type OutwardFacts, outwardFactsOf } from "@/core/landscape";
 import { isFlowNode } from "@/core/model";
 import type { WalkTest } from "@/core/tokens";
 import { findings } from "./findings";
@@ -10,8 +11,11 @@ export interface SummaryInput extends Pick<CheckOptions, "profile" | "adaption">
   readonly tests: readonly WalkTest[];
 }
 
-/** Counts what a version holds, what a check finds in it that nobody accepted, and how its kept walks go. */
-export const summary: Job<SummaryInput, Summary> = async (models, { waivers, tests, ...options }, tell) => {
+/** What is kept with a version's head for Home. */
+export type CountedVersion = Summary & { readonly outward: OutwardFacts };
+
+/** Counts what a version holds, what a check finds in it that nobody accepted, and how its kept walks go, and what it says of other processes. */
+export const summary: Job<SummaryInput, CountedVersion> = async (models, { waivers, tests, ...options }, tell) => {
   const model = needs(models, "model");
   const { counts } = verdictOf(await findings(models, { ...options, part: "all" }, tell), waivers);
   const played = await walks(models, { tests }, tell);
@@ -25,5 +29,6 @@ export const summary: Job<SummaryInput, Summary> = async (models, { waivers, tes
     advice: counts.advice,
     walks: tests.length,
     failingWalks: played.filter((result) => result.verdict !== "passes").length,
+    outward: outwardFactsOf(model),
   };
 };

@@ -24,8 +24,9 @@ import { find, listCallable } from "./find/find";
 import { listTypes, searchElements } from "./find/search";
 import { downloadPackage, handOff, listHandoffs } from "./handoff/handoffs";
 import { createArea, deleteArea, moveArea, renameArea } from "./home/areas";
-import { listCallers, openLandscape } from "./home/landscape";
+import { listCallers } from "./home/callers";
 import { openHome } from "./home/openHome";
+import { openMap } from "./home/openMap";
 import {
   copyProcess,
   createProcess,
@@ -92,7 +93,7 @@ export const useCases = {
   openCheck,
   openDirectory,
   openHome,
-  openLandscape,
+  openMap,
   openRevision,
   openVersion,
   renameArea,

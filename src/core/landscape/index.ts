@@ -6,4 +6,4 @@ export {
   type OutwardFacts,
   outwardFactsOf,
 } from "./landscape";
-export { type LandscapePicture, placeLandscape } from "./place";
+export { type MapLane, type MapLine, type MapSizes, type PlacedMap, placeMap } from "./lanes";

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "vitest";
 import { emptyModel } from "../model";
 import { performAll } from "../testing/models";
-import { type LandscapeProcess, landscapeLinks, outwardFactsOf, placeLandscape } from ".";
+import { type LandscapeProcess, landscapeLinks, outwardFactsOf } from ".";
 
 const facts = (id: string, more: Partial<LandscapeProcess> = {}): LandscapeProcess => ({
   id,
@@ -88,25 +88,4 @@ test("what a model says of others is read from calls and message events", () => 
     sendsTo: [],
     receivesFrom: [],
   });
-});
-
-test("boxes do not overlap, every link has a line from one box to the other", () => {
-  const ids = [..."abcdefg"];
-  const processes = ids.map((id, at) =>
-    facts(id, { calls: [{ id: `process-${ids[(at * 3 + 1) % 7]}` }, { id: `process-${ids[(at + 2) % 7]}` }] }),
-  );
-  const links = landscapeLinks(processes);
-  const { boxes, lines } = placeLandscape(processes, links);
-  expect(boxes).toHaveLength(7);
-  expect(lines).toHaveLength(links.length);
-  for (const line of lines) expect(line.points.length).toBeGreaterThanOrEqual(2);
-  for (const a of boxes)
-    for (const b of boxes)
-      if (a !== b)
-        expect(
-          a.bounds.x < b.bounds.x + b.bounds.width &&
-            b.bounds.x < a.bounds.x + a.bounds.width &&
-            a.bounds.y < b.bounds.y + b.bounds.height &&
-            b.bounds.y < a.bounds.y + a.bounds.height,
-        ).toBe(false);
 });

@@ -130,8 +130,8 @@ test("a process knows who calls it", async () => {
   );
   const { callers } = await run<{ callers: object[] }>("listCallers", { version: "w" });
   expect(callers).toMatchObject([{ version, element: "check", elementName: await nameOfElement(version, "check") }]);
-  const picture = await run<{ boxes: object[]; lines: object[] }>("openLandscape", {});
-  expect(picture.lines).toMatchObject([{ from: "connect", to: "on", kind: "calls" }]);
+  const { links } = await run<{ links: object[] }>("openMap", {});
+  expect(links).toMatchObject([{ from: { id: "connect" }, to: { id: "on" }, kind: "calls", count: 1 }]);
 });
 
 describe("files", () => {

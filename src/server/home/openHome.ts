@@ -1,5 +1,7 @@
 import { and, asc, count, desc, eq, ilike, inArray, isNull, max, type SQL, sql } from "drizzle-orm";
 import { type AnswerOf, home } from "@/contract";
+import { type HomeGroup, type HomeOrder, type Need, needs } from "@/contract/home";
+import type { Summary } from "@/core/check";
 import { areas, briefs, handoffs, heads, processes, revisions, versions } from "@/data/schema";
 import { type Context, longUseCase } from "../kernel/useCase";
 import { type Counted, countAnew, wasLookedAt } from "./summaries";
@@ -8,7 +10,9 @@ type Answer = AnswerOf<typeof home.openHome>;
 interface Wanted {
   readonly area: string | null;
   readonly text: string;
-  readonly order: "own" | "name" | "changed" | "findings";
+  readonly order: HomeOrder;
+  readonly group: HomeGroup;
+  readonly needing: boolean;
   readonly from: number;
   readonly count: number;
 }
@@ -16,32 +20,39 @@ interface Wanted {
 /** What is counted anew while one looks is worth this many milliseconds of waiting; the rest is there when one asks again. */
 const worthWaiting = 250;
 
-export const openHome = longUseCase(home.openHome, async (outside, wanted) => {
-  const first = await outside.read((context) => readHome(context, wanted));
+export const openHome = longUseCase(home.openHome, (outside, wanted) =>
+  counted(() => outside.read((context) => readHome(context, wanted))),
+);
+
+/** Reads; what has lapsed is counted anew behind it, and read once more if that is soon done. */
+export async function counted<Given>(
+  read: () => Promise<{
+    readonly answer: Given;
+    readonly lapsed: readonly Counted[];
+    readonly unseen: readonly Counted[];
+  }>,
+): Promise<Given> {
+  const first = await read();
   const toCount = [...first.lapsed, ...first.unseen];
   if (toCount.length === 0) return first.answer;
-  const counted = countAnew(toCount);
+  const counting = countAnew(toCount);
   if (first.lapsed.length === 0) return first.answer;
   let timer: NodeJS.Timeout | undefined;
   await Promise.race([
-    counted,
+    counting,
     new Promise<void>((resolve) => {
       timer = setTimeout(resolve, worthWaiting);
     }),
   ]);
   clearTimeout(timer);
-  return (await outside.read((context) => readHome(context, wanted))).answer;
-});
+  return (await read()).answer;
+}
 
 /** A part of a name, as it stands. */
 const anywhere = (typed: string) => `%${typed.replace(/[\\%_]/g, (letter) => `\\${letter}`)}%`;
 
 async function readHome({ db }: Context, wanted: Wanted) {
-  const areaRows = await db
-    .select({ id: areas.id, name: areas.name, parent: areas.parent })
-    .from(areas)
-    .where(isNull(areas.deletedAt))
-    .orderBy(asc(areas.rank), asc(areas.name));
+  const areaRows = await areaRowsOf(db);
   const perArea = new Map(
     (
       await db
@@ -60,15 +71,61 @@ async function readHome({ db }: Context, wanted: Wanted) {
     isNull(processes.deletedAt),
     wanted.area === null ? undefined : inArray(processes.area, within.get(wanted.area) ?? [wanted.area]),
     wanted.text === "" ? undefined : ilike(processes.name, anywhere(wanted.text)),
+    wanted.needing ? sql`${need} > 0` : undefined,
   );
   const [{ total } = { total: 0 }] = await db.select({ total: count() }).from(processes).where(fitting);
   const page = await db
-    .select({ id: processes.id, name: processes.name, area: processes.area, brief: processes.brief })
+    .select(processColumns)
     .from(processes)
+    .innerJoin(areas, eq(areas.id, processes.area))
     .where(fitting)
-    .orderBy(...orders[wanted.order], asc(processes.name), asc(processes.id))
+    .orderBy(...groups[wanted.group], ...orders[wanted.order], asc(processes.name), asc(processes.id))
     .offset(wanted.from)
     .limit(wanted.count);
+  const shown = await withVersions(db, page);
+  const { processes: listed, versions: ofThem, counting } = shown;
+  return {
+    answer: { areas: all, total, processes: listed, versions: ofThem, counting } satisfies Answer,
+    lapsed: shown.lapsed,
+    unseen: shown.unseen,
+  };
+}
+
+/** The areas that are there, in their own order. */
+export const areaRowsOf = (db: Context["db"]) =>
+  db
+    .select({ id: areas.id, name: areas.name, parent: areas.parent })
+    .from(areas)
+    .where(isNull(areas.deletedAt))
+    .orderBy(asc(areas.rank), asc(areas.name));
+
+/** What a process needs, as a number: the larger the sooner. */
+const live = sql`${versions.process} = ${processes.id} and ${versions.deletedAt} is null`;
+const need = sql<number>`(select coalesce(max(case
+    when ${heads.damaged} is not null then 3
+    when (${heads.summary} ->> 'errors')::int > 0 then 2
+    when (${heads.summary} ->> 'warnings')::int + (${heads.summary} ->> 'failingWalks')::int > 0 then 1
+    else 0 end), 0)::int
+  from ${versions} join ${heads} on ${heads.version} = ${versions.id} where ${live})`;
+const needOf = (number: number): Need => needs[3 - number] ?? "nothing";
+
+export const processColumns = {
+  id: processes.id,
+  name: processes.name,
+  area: processes.area,
+  brief: processes.brief,
+  need,
+};
+interface ProcessRow {
+  readonly id: string;
+  readonly name: string;
+  readonly area: string;
+  readonly brief: string | null;
+  readonly need: number;
+}
+
+/** Processes as Home shows them, with their versions, and what of them is to be counted anew. */
+export async function withVersions(db: Context["db"], page: readonly ProcessRow[]) {
   const listed = await versionsOf(
     db,
     page.map((row) => row.id),
@@ -90,17 +147,21 @@ async function readHome({ db }: Context, wanted: Wanted) {
   const unseen: Counted[] = listed
     .filter((row) => row.holds && !wasLookedAt(row.id))
     .map((row) => ({ of: "version" as const, id: row.id }));
-  const answer: Answer = {
-    areas: all,
-    total,
-    processes: page.map((row) => ({ ...row, brief: row.brief === null ? null : (summaries.get(row.brief) ?? null) })),
+  return {
+    processes: page.map(({ id, name, area, ...row }) => ({
+      id,
+      name,
+      area,
+      need: needOf(row.need),
+      brief: row.brief === null ? null : (summaries.get(row.brief) ?? null),
+    })),
     versions: listed.map(({ holds: _, ...row }) => row),
     counting: lapsed.length,
+    lapsed,
+    unseen,
   };
-  return { answer, lapsed, unseen };
 }
 
-const live = sql`${versions.process} = ${processes.id} and ${versions.deletedAt} is null`;
 const orders: { readonly [order in Wanted["order"]]: SQL[] } = {
   own: [asc(processes.rank)],
   name: [],
@@ -113,6 +174,12 @@ const orders: { readonly [order in Wanted["order"]]: SQL[] } = {
     desc(sql`(select coalesce(sum((${heads.summary} ->> 'errors')::int * 1000 + (${heads.summary} ->> 'warnings')::int), 0)
       from ${versions} join ${heads} on ${heads.version} = ${versions.id} where ${live})`),
   ],
+};
+
+const groups: { readonly [group in HomeGroup]: SQL[] } = {
+  none: [],
+  area: [asc(areas.rank), asc(areas.name), asc(areas.id)],
+  need: [desc(need)],
 };
 
 /** The versions of some processes, in the order they were made. */
@@ -147,7 +214,16 @@ async function versionsOf(db: Context["db"], of: readonly string[]) {
     .groupBy(handoffs.version);
   const numbers = new Map(kept.map((row) => [row.version, row.number ?? 0]));
   const packages = new Map(handed.map((row) => [row.version, row.number]));
-  return rows.map((row) => ({ ...row, revision: numbers.get(row.id) ?? 0, handedOff: packages.get(row.id) ?? 0 }));
+  return rows.map(({ summary, ...row }) => {
+    // What it says of other processes is for the map alone.
+    const { outward: _, ...counted } = summary ?? {};
+    return {
+      ...row,
+      summary: summary === null ? null : (counted as Summary),
+      revision: numbers.get(row.id) ?? 0,
+      handedOff: packages.get(row.id) ?? 0,
+    };
+  });
 }
 
 /** Each area with all it holds, itself first, however deep. */

@@ -1,4 +1,5 @@
 import { afterAll, expect, test } from "vitest";
+import type { AnswerOf, home } from "@/contract";
 import { fileUseCases, localMember, runUseCase } from "@/server";
 import { closeWorkspace, openWorkspace, run, send } from "../testing/workspace";
 
@@ -23,7 +24,7 @@ test("of processes whose files use one id, a call leads to the one it names, els
   const callersOf = async (version: string) =>
     (await run<{ callers: { version: string }[] }>("listCallers", { version })).callers.map((one) => one.version);
   const lines = async () =>
-    (await run<{ lines: { from: string; to: string }[] }>("openLandscape", {})).lines.map(({ from, to }) => [from, to]);
+    (await run<AnswerOf<typeof home.openMap>>("openMap", {})).links.map(({ from, to }) => [from.id, to.id]);
   const reached = async () =>
     (
       await run<{ called: { model: { elements: { id: string }[] } }[] }>("openCalled", { version: caller.version })

@@ -78,7 +78,7 @@ export const usualInputs: { readonly [name in keyof typeof useCases]: object } =
   openCheck: { version: "v" },
   openDirectory: {},
   openHome: {},
-  openLandscape: {},
+  openMap: { unfolded: ["a"] },
   openRevision: { version: "v", number: 1 },
   openVersion: { version: "v" },
   renameArea: { id: "a", name: "B" },

@@ -50,7 +50,7 @@ describe("one damaged version", () => {
       );
       expect(home.versions.find(({ id }) => id === "other-v")?.damaged).toBeNull();
       for (const [list, input] of [
-        ["openLandscape", {}],
+        ["openMap", {}],
         ["listCallable", {}],
         ["openDirectory", {}],
         ["searchElements", { text: "", role: "desk" }],

@@ -1,28 +1,10 @@
 import { and, asc, eq, inArray, isNull, ne } from "drizzle-orm";
-import { home, inVersion } from "@/contract";
-import { landscapeLinks, outwardFactsOf, placeLandscape, resolver } from "@/core/landscape";
+import { inVersion } from "@/contract";
+import { resolver } from "@/core/landscape";
 import { processesOf, wordFor } from "@/core/model";
 import { elements, processes, versions } from "@/data/schema";
-import { DamagedVersion, loadHead, tryHead } from "../kernel/heads";
+import { loadHead } from "../kernel/heads";
 import { query } from "../kernel/useCase";
-
-/** Which process calls which and sends messages to which, as their as-is versions say, placed for drawing. */
-export const openLandscape = query(home.openLandscape, async ({ db }) => {
-  const rows = await db
-    .select({ version: versions.id, process: processes.id, name: processes.name })
-    .from(versions)
-    .innerJoin(processes, eq(processes.id, versions.process))
-    .where(and(eq(versions.kind, "as-is"), isNull(versions.deletedAt), isNull(processes.deletedAt)))
-    .orderBy(asc(processes.createdAt), asc(processes.id));
-  const facts = [];
-  for (const { version, process, name } of rows) {
-    const head = await tryHead(db, version);
-    if (!(head instanceof DamagedVersion)) facts.push({ id: process, name, version, ...outwardFactsOf(head.model) });
-  }
-  const { boxes, lines, area } = placeLandscape(facts, landscapeLinks(facts));
-  const versionOf = new Map(facts.map((one) => [one.id, one.version]));
-  return { boxes: boxes.map((box) => ({ ...box, version: versionOf.get(box.id) as string })), lines, area };
-});
 
 /** Call activities of other processes that call a process of this version. */
 export const listCallers = query(inVersion.listCallers, async ({ db }, input) => {
