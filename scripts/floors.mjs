@@ -85,7 +85,7 @@ const floors = {
     commands: ["messages", "directory", "drawing", "layout", "model", "scenario"],
     clipboard: ["messages", "bpmn", "commands", "model"],
     capture: ["messages", "commands", "directory", "model", "scenario", "table"],
-    landscape: ["messages", "commands", "directory", "layout", "model"],
+    landscape: ["messages", "directory", "model"],
     brief: ["messages", "capture", "commands", "directory", "model"],
     check: ["messages", "commands", "directory", "feel", "model", "tokens"],
     language: ["messages", "check", "model"],

@@ -2,6 +2,13 @@ import { z } from "zod";
 import { area, asks, named, version, workspace } from "./contract";
 import { id, revisionNumber } from "./inputs";
 
+/** A process that was here already when a file was read, and has its process id; `isEqual`: it holds the very same. */
+export interface SameProcess {
+  readonly version: string;
+  readonly name: string;
+  readonly isEqual: boolean;
+}
+
 const bytes = z.instanceof(Uint8Array);
 const exported = z.object({ version: id, revision: revisionNumber.optional() });
 const here = (input: { readonly version: string }) => [version(input.version)];
@@ -9,7 +16,7 @@ const here = (input: { readonly version: string }) => [version(input.version)];
 /** What goes in and out as files. */
 export const files = named({
   /** A BPMN file, or a step sheet as CSV, becomes a process. */
-  importFile: asks<{ process: string; version: string }>()({
+  importFile: asks<{ process: string; version: string; same: SameProcess | null }>()({
     input: z.object({
       name: z.string().min(1).max(300),
       area: id,

@@ -65,7 +65,7 @@ test("a role has people and cost; two spellings become one everywhere; the direc
   await expect(page.getByText(/Row 2: headcount.*Nothing was taken over/)).toBeVisible();
 });
 
-test("elements are found in all processes by word, type, role and system; the landscape shows who calls whom", async ({
+test("elements are found in all processes by word, type, role and system; the map shows who calls whom", async ({
   page,
 }) => {
   await page.goto("/");
@@ -85,7 +85,6 @@ test("elements are found in all processes by word, type, role and system; the la
   await expect(page.getByTestId("tray")).toContainText("Call activity");
 
   await page.goto("/");
-  await page.getByRole("button", { name: "Landscape" }).click();
   await expect(page.getByRole("img", { name: "Rooftop solar connection calls Switch on and verify" })).toBeAttached();
   await page.getByRole("link", { name: "Switch on and verify" }).click();
   await expect(page.getByTestId("canvas")).toBeFocused();

@@ -24,12 +24,12 @@ test("a version that is not there says so in words, with a way home", async ({ p
 test("while the server cannot be reached a page says so in words, and shows what there is once it can", async ({
   page,
 }) => {
-  await page.route("**/api/do/openHome", (route) => route.abort());
+  await page.route("**/api/do/openMap", (route) => route.abort());
   await page.goto("/");
   const told = page.getByRole("alert").filter({ hasText: "did not answer" });
   await expect(told).toBeVisible();
   await expect(page.locator("body")).not.toContainText(/fetch|TypeError|undefined/i);
-  await page.unroute("**/api/do/openHome");
+  await page.unroute("**/api/do/openMap");
   // The page may have asked again by itself meanwhile.
   await expect(async () => {
     const retry = page.getByRole("button", { name: "Try again" });

@@ -16,7 +16,6 @@ async function pick(page: Page, label: string, typed: string) {
 test("a file from elsewhere becomes a checked, improved, handed-off process", async ({ page }) => {
   // Open the file.
   await page.goto("/");
-  await page.getByRole("button", { name: /^On site \d/ }).click();
   await page.getByTestId("open-file").setInputFiles(file);
   await expect(page).toHaveURL(/\/v\/.+\/diagram/);
   await expect(page.locator('[data-canvas] [data-id="record"]')).toHaveAttribute(

@@ -8,8 +8,8 @@ const drawn = (page: Page, name: string) => page.getByTestId("following-page").g
 
 async function newProcess(page: Page, name: string): Promise<string> {
   await page.goto("/");
-  await page.getByRole("button", { name: /^On site \d+/ }).click();
-  await page.getByRole("button", { name: "New process" }).click();
+  await page.getByRole("button", { name: "What to do with On site" }).click();
+  await page.getByRole("menuitem", { name: "New process in On site" }).click();
   await page.getByRole("dialog").getByRole("textbox").fill(name);
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/\/v\/.+\/diagram/);
@@ -132,7 +132,6 @@ test("a sheet leaves as CSV and comes back as the same sheet", async ({ page }) 
   const csv = await answer.text();
   expect(csv.split("\r\n")[0]).toBe("No,Level,Kind,Step,By,Uses,Needs,Gives,Guidance");
   await page.goto("/");
-  await page.getByRole("button", { name: /^On site \d+/ }).click();
   await page
     .getByTestId("open-file")
     .setInputFiles({ name: "connection.csv", mimeType: "text/csv", buffer: Buffer.from(csv) });

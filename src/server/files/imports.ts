@@ -1,13 +1,21 @@
+import { isDeepStrictEqual } from "node:util";
+import { and, asc, eq, inArray, isNull } from "drizzle-orm";
 import { files } from "@/contract";
-import { type StoredModel, trustStored } from "@/core/model";
+import type { SameProcess } from "@/contract/files";
+import { type Model, processesOf, type StoredModel, toStored, trustStored, wordFor } from "@/core/model";
+import { elements, processes, versions } from "@/data/schema";
 import { enterNames, namesIn } from "../directory/directoryNames";
 import { addProcess } from "../home/processes";
-import { lock } from "../kernel/act";
+import { lock, type Transaction } from "../kernel/act";
+import { DamagedVersion, tryHead } from "../kernel/heads";
 import { inThread } from "../kernel/threads";
 import { longUseCase, UseCaseError } from "../kernel/useCase";
 
 /** A name as long as one may be, cut between characters. */
 const shortened = (name: string) => [...name].slice(0, 200).join("").slice(0, 200);
+
+/** So many processes of the same id are held against what is read. */
+const mostLikely = 5;
 
 /** A BPMN file, or a step sheet as CSV, becomes a process; what could not be read says where and why, and nothing is made. */
 export const importFile = longUseCase(files.importFile, async (outside, { name, area, bytes, signal }) => {
@@ -24,6 +32,43 @@ export const importFile = longUseCase(files.importFile, async (outside, { name, 
     if (signal?.aborted) throw new UseCaseError("stopped", `${name} was not opened: it was cancelled.`);
     await lock(context.db, "home");
     await enterNames(context.db, read.made);
-    return addProcess(context, { name: shortened(read.named || title), area }, model);
+    const same = await sameProcess(context.db, model);
+    return { ...(await addProcess(context, { name: shortened(read.named || title), area }, model)), same };
   });
 });
+
+/** What a model holds, but for the names of its processes: where a file says none, they are called as the file is. */
+function contentOf(model: Model) {
+  const { elements: all, ...rest } = toStored(model);
+  return { ...rest, elements: all.map((one) => (one.type === "process" ? { ...one, name: "" } : one)) };
+}
+
+/** A process that is here already with the same process id in its file: most likely this file, read once before. */
+async function sameProcess(db: Transaction, model: Model): Promise<SameProcess | null> {
+  const ids = processesOf(model).map(({ id }) => id);
+  const rows = await db
+    .selectDistinct({ version: versions.id, name: processes.name, createdAt: processes.createdAt })
+    .from(elements)
+    .innerJoin(versions, eq(versions.id, elements.version))
+    .innerJoin(processes, eq(processes.id, versions.process))
+    .where(
+      and(
+        eq(elements.type, wordFor("process")),
+        inArray(elements.element, ids),
+        eq(versions.kind, "as-is"),
+        isNull(versions.deletedAt),
+        isNull(processes.deletedAt),
+      ),
+    )
+    .orderBy(asc(processes.createdAt))
+    .limit(mostLikely);
+  const content = contentOf(model);
+  for (const { version, name } of rows) {
+    const head = await tryHead(db, version);
+    if (!(head instanceof DamagedVersion) && isDeepStrictEqual(contentOf(head.model), content)) return { version, name, isEqual: true };
+  }
+  const [first] = rows;
+  // Short ids are given by many programs; only one that nobody gives by chance says that it is the same process.
+  const isTelling = ids.some((id) => id.length >= 12);
+  return first && isTelling ? { version: first.version, name: first.name, isEqual: false } : null;
+}

@@ -11,7 +11,7 @@ export function Segments<Value extends string>({
 }: {
   readonly label: string;
   readonly value: Value | undefined;
-  readonly options: readonly (readonly [value: Value, words: string])[];
+  readonly options: readonly (readonly [value: Value, words: string, key?: string])[];
   readonly small?: boolean;
   readonly onChoose: (value: Value) => void;
 }) {
@@ -25,11 +25,12 @@ export function Segments<Value extends string>({
       overflow="hidden"
       flexShrink={0}
     >
-      {options.map(([option, words]) => (
+      {options.map(([option, words, keycap]) => (
         <chakra.button
           key={option}
           type="button"
           role="radio"
+          aria-keyshortcuts={keycap}
           aria-checked={value === option}
           px={small ? 2 : 2.5}
           h={small ? "24px" : "28px"}
@@ -41,6 +42,11 @@ export function Segments<Value extends string>({
           onClick={() => onChoose(option)}
         >
           {words}
+          {keycap && (
+            <chakra.span aria-hidden="true" ms={1.5} opacity={0.75} fontSize="12px">
+              {keycap}
+            </chakra.span>
+          )}
         </chakra.button>
       ))}
     </Flex>

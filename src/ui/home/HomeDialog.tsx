@@ -1,25 +1,26 @@
 "use client";
 import { nanoid } from "nanoid";
 import { home } from "@/contract";
-import type { HomeArea, HomeProcess } from "@/contract/home";
+import type { HomeProcess } from "@/contract/home";
 import { AskDialog } from "../controls/AskDialog";
 import { ask } from "../kernel/ask";
 import { didMake } from "../kernel/deletions";
 import { doAct } from "../kernel/history";
 import { text } from "../messages";
 import { type Beginning, NewProcess } from "./NewProcess";
+import type { Place } from "./ProcessMenu";
 
 /** What Home is asking for. */
 export type Asking =
-  | { readonly kind: "area"; readonly parent: HomeArea | null }
-  | { readonly kind: "process" }
-  | { readonly kind: "rename-area"; readonly area: HomeArea }
+  | { readonly kind: "area"; readonly parent: Place | null }
+  | { readonly kind: "process"; readonly into?: string }
+  | { readonly kind: "rename-area"; readonly area: Place }
   | { readonly kind: "rename-process"; readonly process: HomeProcess }
   | { readonly kind: "copy"; readonly process: HomeProcess };
 
 interface HomeDialogProps {
   readonly asking: Asking;
-  readonly areas: readonly HomeArea[];
+  readonly areas: readonly Place[];
   readonly target: string;
   readonly onClose: () => void;
   readonly onDone: () => Promise<void>;
@@ -46,7 +47,15 @@ export function HomeDialog({ asking, areas, target, onClose, onDone, onOpen, fir
         />
       );
     case "process":
-      return <NewProcess areas={areas} target={target} firstArea={firstArea} onOpen={onOpen} onClose={onClose} />;
+      return (
+        <NewProcess
+          areas={areas}
+          target={asking.into ?? target}
+          firstArea={firstArea}
+          onOpen={onOpen}
+          onClose={onClose}
+        />
+      );
     case "rename-area":
       return (
         <AskDialog

@@ -1,17 +1,31 @@
 // @vitest-environment jsdom
-import { screen, waitFor, within } from "@testing-library/react";
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, describe, expect, test } from "vitest";
 import { type Application, openApplication } from "@/app/testing/application";
-import { writeBpmn } from "@/core/bpmn";
-import { smallModel } from "@/core/testing/models";
-import { importModel, run } from "@/server/testing/workspace";
+import { readBpmn, writeBpmn } from "@/core/bpmn";
+import type { Model } from "@/core/model";
+import { expectOk, smallModel } from "@/core/testing/models";
+import { importModel, run, send } from "@/server/testing/workspace";
+
+/** A process of this id that calls another one, if that is named. */
+const drawn = (id: string, calls?: string): Model => {
+  const step = calls
+    ? `<callActivity id="c" name="Have it reviewed" calledElement="${calls}"/>`
+    : `<task id="c" name="Review it"/>`;
+  const content = `<startEvent id="s" name="Asked"/>${step}<endEvent id="e" name="Done"/><sequenceFlow id="f" sourceRef="s" targetRef="c"/><sequenceFlow id="g" sourceRef="c" targetRef="e"/>`;
+  const xml = `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="d" targetNamespace="x"><process id="${id}">${content}</process></definitions>`;
+  return expectOk(readBpmn(new TextEncoder().encode(xml)));
+};
 
 let app: Application;
 const open = async (fill: () => Promise<unknown> = async () => {}) => {
   app = await openApplication("/", fill);
   await screen.findAllByRole("button", { name: /New area|New process/ });
 };
-afterEach(() => app.close());
+afterEach(async () => {
+  await app.close();
+  localStorage.clear();
+});
 
 const home = () => run<{ areas: { name: string }[]; processes: { id: string; name: string }[] }>("openHome", {});
 const processes = async () => (await home()).processes.map(({ name }) => name);
@@ -59,6 +73,7 @@ describe("Home", () => {
       await importModel("Monthly bill");
       for (let at = 1; at <= 9; at++) await run("createProcess", { name: `Meter exchange ${at}`, area: "area" });
     });
+    await app.user.keyboard("2");
     const filter = await screen.findByLabelText("Filter processes by name");
     await app.user.type(filter, "meter");
     await waitFor(() => expect(screen.queryByText("Monthly bill")).toBeNull());
@@ -77,6 +92,62 @@ describe("Home", () => {
     expect(await screen.findByRole("button", { name: "What to do with Meter change" })).toBeTruthy();
     await run("deleteProcess", { id: process.id });
     await waitFor(() => expect(screen.queryByRole("button", { name: "What to do with Meter change" })).toBeNull());
+  });
+
+  test("areas are lanes, with their processes, what matters of each, and what leads from one to another", async () => {
+    await open(async () => {
+      const first = await importModel("Applications", drawn("application-process", "review-process"));
+      await importModel("Review", drawn("review-process"));
+      await run("createArea", { id: "inner", name: "On site", parent: "area" });
+      await run("createProcess", { name: "Nothing yet", area: "inner" });
+      await send(first, { type: "delete", ids: ["g"] });
+    });
+    const lane = await screen.findByRole("region", { name: "Connections" });
+    expect(within(screen.getByTestId("map")).getByRole("button", { name: /^Connections: 2 processes/ })).toBeTruthy();
+    expect(lane).toBeTruthy();
+    expect((await screen.findByRole("article", { name: "Nothing yet" })).textContent).toContain("nothing drawn yet");
+    expect(screen.getByRole("img", { name: "Applications calls Review" })).toBeTruthy();
+    const card = screen.getByRole("article", { name: "Applications" });
+    await waitFor(() => expect(card.getAttribute("data-need")).not.toBe("nothing"));
+    expect(within(card).getByText(/^Check: needs attention/)).toBeTruthy();
+    // The head of the page says how many need attention, and leads to just those.
+    await app.user.click(screen.getByRole("button", { name: "2 need attention" }));
+    expect(((await screen.findByLabelText("only what needs attention")) as HTMLInputElement).checked).toBe(true);
+    await waitFor(() => expect(screen.queryByText("Nothing yet")).toBeNull());
+    expect(screen.getByText("Applications")).toBeTruthy();
+  });
+
+  test("a process is dropped on another area, and a lane folds to a number", async () => {
+    await open(async () => {
+      await run("createArea", { id: "area", name: "Connections", parent: null });
+      await run("createArea", { id: "other", name: "Accounts", parent: null });
+      await run("createProcess", { name: "Monthly bill", area: "area", processId: "bill" });
+    });
+    await screen.findByRole("article", { name: "Monthly bill" });
+    const other = document.querySelector<HTMLElement>('[data-area="other"]') as HTMLElement;
+    expect(within(other).getByText(/No process here yet/)).toBeTruthy();
+    const dataTransfer = { getData: () => "bill", files: [], types: [] };
+    fireEvent.drop(other, { dataTransfer });
+    await waitFor(() => expect(within(other).queryByText(/No process here yet/)).toBeNull());
+    await app.user.click(screen.getByRole("button", { name: "Accounts: 1 process" }));
+    await waitFor(() => expect(screen.queryByRole("article", { name: "Monthly bill" })).toBeNull());
+    await app.user.click(screen.getByRole("button", { name: /^1 process/ }));
+    await screen.findByRole("article", { name: "Monthly bill" });
+  });
+
+  test("many processes come folded, and what one look cannot hold stands in the table", async () => {
+    await open(async () => {
+      await run("createArea", { id: "area", name: "Connections", parent: null });
+      for (let at = 1; at <= 62; at++)
+        await run("createProcess", { name: `Process ${at}`, area: "area", processId: `p${at}` });
+    });
+    expect(screen.queryAllByRole("article")).toEqual([]);
+    expect(screen.getByTestId("process-count").textContent).toBe("62 processes");
+    await app.user.click(screen.getByRole("button", { name: /^62 processes/ }));
+    await waitFor(() => expect(screen.getAllByRole("article")).toHaveLength(40));
+    await app.user.click(screen.getByRole("button", { name: /^22 processes more/ }));
+    expect(await screen.findByText("1 to 50 of 62")).toBeTruthy();
+    expect((screen.getByLabelText("Only in this area") as HTMLSelectElement).value).toBe("area");
   });
 
   test("a name that the server refuses is told, and nothing is made", async () => {
@@ -127,6 +198,14 @@ describe("Home", () => {
     await waitFor(() => expect(app.address()).toMatch(/\/diagram$/), { timeout: 20_000 });
     const { processes: made } = await home();
     expect(made).toHaveLength(1);
+  });
+
+  test("one that was opened before says so, and leads to the first one", async () => {
+    await open(() => run("createArea", { id: "area", name: "Connections", parent: null }));
+    await drop(bpmn("Plants.bpmn"), bpmn("Again.bpmn"));
+    expect(await screen.findByText(/Again\.bpmn was opened before/, {}, { timeout: 20_000 })).toBeTruthy();
+    await app.user.click(screen.getByRole("button", { name: "Open the first one" }));
+    await waitFor(() => expect(app.address()).toMatch(/\/diagram$/));
   });
 
   test("one that is no BPMN says where it is wrong, nothing is made, and the next one is read all the same", async () => {

@@ -1,13 +1,13 @@
 "use client";
-import { Box, Button, chakra, Flex, Input } from "@chakra-ui/react";
-import { FilePlus2, FolderPlus, Network, Search, Upload } from "lucide-react";
+import { Box, Button, chakra, Flex } from "@chakra-ui/react";
+import { FilePlus2, FolderPlus, Search, Upload } from "lucide-react";
 import { nanoid } from "nanoid";
 import { useRouter } from "next/navigation";
-import { type DragEvent, useDeferredValue, useRef, useState } from "react";
+import { type DragEvent, useEffect, useRef, useState } from "react";
 import { home } from "@/contract";
-import type { HomeArea, HomeOrder, HomeProcess } from "@/contract/home";
 import { complain, tell } from "../controls/notices";
-import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
+import { Segments } from "../controls/Segments";
+import { ErrorPage, LoadingPage } from "../controls/states";
 import { ask } from "../kernel/ask";
 import { doDelete } from "../kernel/deletions";
 import { doAct, undoLast } from "../kernel/history";
@@ -15,42 +15,41 @@ import { lookAgain, useAsked } from "../kernel/queries";
 import { wordsOf } from "../kernel/wordsOf";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
-import { AreaTree } from "./AreaTree";
+import type { AreaActs } from "./AreaMenu";
 import { type Asking, HomeDialog } from "./HomeDialog";
-import { Landscape } from "./Landscape";
-import { ProcessTable } from "./ProcessTable";
+import { ProcessList } from "./ProcessList";
+import { ProcessMap } from "./ProcessMap";
+import type { Place, ProcessActs } from "./ProcessMenu";
 import { useOpenFiles } from "./useOpenFiles";
 
-/** Areas as a tree, processes as a table, files dropped in from anywhere. */
+type View = "map" | "table";
+const viewKey = "lucid-lane.home-view";
+
+/** All processes: a map of areas and what leads from one to another, or a table; files are dropped in from anywhere. */
 export function HomePage() {
-  const [area, setArea] = useState<string | null>(null);
-  const [typed, setTyped] = useState("");
-  const [order, setOrder] = useState<HomeOrder>("own");
-  const [from, setFrom] = useState(0);
-  const wanted = { area, text: useDeferredValue(typed).slice(0, 100), order, from };
-  const { data, error, refetch } = useAsked(home.openHome, wanted, { keepsLast: true });
+  const [view, setView] = useView();
+  const [unfolded, setUnfolded] = useState<string[] | null>(null);
+  const [filter, setFilter] = useState<{ readonly area: string | null; readonly needing: boolean }>({
+    area: null,
+    needing: false,
+  });
+  const { data, error, refetch } = useAsked(home.openMap, { unfolded }, { keepsLast: true });
   const load = () => lookAgain([{ kind: "workspace" }]);
   const [asking, setAsking] = useState<Asking | null>(null);
   const [dropping, setDropping] = useState(false);
-  const [landscape, setLandscape] = useState(false);
   const file = useRef<HTMLInputElement>(null);
   const router = useRouter();
-  const target = area ?? data?.areas[0]?.id ?? "";
+  const target = filter.area ?? data?.areas[0]?.id ?? "";
   const newFirstArea = async () => {
     const id = nanoid(12);
     await ask(home.createArea, { id, name: text.home.areas, parent: null });
     return id;
   };
   const files = useOpenFiles(target, newFirstArea, load);
+  useKeys({ 1: () => setView("map"), 2: () => setView("table"), n: () => setAsking({ kind: "process" }) });
 
   if (error && !data) return <ErrorPage message={wordsOf(error)} isHome retry={() => void refetch()} />;
   if (!data) return <LoadingPage label={text.shell.loading} />;
-  const choose = (next: { area?: string | null; order?: HomeOrder; typed?: string }) => {
-    if (next.area !== undefined) setArea(next.area);
-    if (next.order !== undefined) setOrder(next.order);
-    if (next.typed !== undefined) setTyped(next.typed);
-    setFrom(0);
-  };
 
   const run = (done: Promise<unknown>) => void done.then(load).catch(complain);
   const move = (label: string, to: (into: string) => Promise<unknown>, into: string, from: string) =>
@@ -61,14 +60,14 @@ export function HomePage() {
         () => to(from),
       ),
     );
-  const moveProcess = (process: HomeProcess, into: HomeArea) =>
+  const moveProcess = (process: { id: string; name: string; area: string }, into: Place) =>
     move(
       text.home.moved(process.name, into.name),
       (area) => ask(home.moveProcess, { id: process.id, area }),
       into.id,
       process.area,
     );
-  const moveArea = (one: HomeArea, parent: string | null) =>
+  const moveArea = (one: Place, parent: string | null) =>
     run(
       doAct(
         text.home.moved(one.name, data.areas.find((area) => area.id === parent)?.name ?? text.home.topLevel),
@@ -88,6 +87,23 @@ export function HomePage() {
       complain(reason);
     }
   };
+  const processActs: ProcessActs = {
+    onRename: (process) => setAsking({ kind: "rename-process", process }),
+    onCopy: (process) => setAsking({ kind: "copy", process }),
+    onMove: moveProcess,
+    onDelete: (process) => void removed(() => ask(home.deleteProcess, { id: process.id }), process.name),
+  };
+  const areaActs: AreaActs = {
+    onNewProcess: (area) => setAsking({ kind: "process", into: area.id }),
+    onNew: (parent) => setAsking({ kind: "area", parent }),
+    onRename: (area) => setAsking({ kind: "rename-area", area }),
+    onMove: moveArea,
+    onDelete: (area) => void removed(() => ask(home.deleteArea, { id: area.id }), area.name),
+  };
+  const inTable = (next: typeof filter) => {
+    setFilter(next);
+    setView("table");
+  };
   const onDrop = (event: DragEvent) => {
     event.preventDefault();
     setDropping(false);
@@ -101,7 +117,9 @@ export function HomePage() {
         event.preventDefault();
         if (event.dataTransfer.types.includes("Files")) setDropping(true);
       }}
-      onDragLeave={(event) => event.currentTarget === event.target && setDropping(false)}
+      onDragLeave={(event) => {
+        if (!event.currentTarget.contains(event.relatedTarget as Node | null)) setDropping(false);
+      }}
       onDrop={onDrop}
     >
       <TopRow
@@ -112,146 +130,110 @@ export function HomePage() {
         }
         commands={[
           { id: "new-process", title: text.home.newProcess, run: () => setAsking({ kind: "process" }) },
-          { id: "landscape", title: text.home.landscape, run: () => setLandscape(true) },
+          { id: "new-area", title: text.home.newArea, run: () => setAsking({ kind: "area", parent: null }) },
           { id: "open-file", title: text.home.openFile, run: () => file.current?.click() },
         ]}
       />
-      <Flex flex="1" minH={0}>
-        <Flex
-          as="nav"
-          aria-label={text.home.areas}
-          direction="column"
-          w="232px"
-          borderRightWidth="1px"
-          borderColor="line"
-          bg="sheet"
-          flexShrink={0}
-          overflow="auto"
-          py={4}
-          px={3}
-        >
-          <Flex justify="space-between" align="center" mb={2} ps={2}>
-            <chakra.h2 fontSize="13px" fontWeight="600" color="quiet">
-              {text.home.areas}
-            </chakra.h2>
-            <Button
-              size="2xs"
-              variant="ghost"
-              aria-label={text.home.newArea}
-              onClick={() => setAsking({ kind: "area", parent: null })}
-            >
-              <FolderPlus size={15} />
+      <Flex gap={2} px={5} minH="52px" py={2} align="center" flexShrink={0} wrap="wrap">
+        <chakra.h2 fontSize="17px" fontWeight="700" data-testid="process-count">
+          {text.home.processes(data.total)}
+        </chakra.h2>
+        <chakra.span color="quiet">{text.home.summed(data.areas.length)}</chakra.span>
+        {data.attention > 0 && (
+          <Button
+            size="xs"
+            variant="outline"
+            bg="paper"
+            color="attention"
+            borderColor="saffron"
+            onClick={() => inTable({ area: null, needing: true })}
+          >
+            {text.home.needing(data.attention)}
+          </Button>
+        )}
+        <Box flex="1" />
+        {files.reading && (
+          <>
+            <chakra.span role="status" color="quiet">
+              {text.home.opening(files.reading)}
+            </chakra.span>
+            <Button variant="ghost" h="32px" onClick={files.stop}>
+              {text.dialog.cancel}
             </Button>
-          </Flex>
-          <AreaTree
+          </>
+        )}
+        <Segments
+          label={text.home.view}
+          value={view}
+          options={[
+            ["map", text.home.map, "1"],
+            ["table", text.home.table, "2"],
+          ]}
+          onChoose={setView}
+        />
+        <Button variant="outline" h="32px" bg="paper" onClick={() => router.push("/find")}>
+          <Search size={15} /> {text.find.short}
+        </Button>
+        <Button variant="outline" h="32px" bg="paper" onClick={() => setAsking({ kind: "area", parent: null })}>
+          <FolderPlus size={15} /> {text.home.newArea}
+        </Button>
+        <Button variant="outline" h="32px" bg="paper" onClick={() => file.current?.click()}>
+          <Upload size={15} /> {text.home.openFile}
+        </Button>
+        <Button bg="accent" color="onAccent" h="32px" onClick={() => setAsking({ kind: "process" })}>
+          <FilePlus2 size={15} /> {text.home.newProcess}
+        </Button>
+        <input
+          ref={file}
+          type="file"
+          hidden
+          accept=".bpmn,.xml,.csv,.tsv"
+          multiple
+          aria-label={text.home.openFile}
+          data-testid="open-file"
+          onChange={(event) => {
+            void files.open(event.target.files);
+          }}
+        />
+      </Flex>
+      <Box as="main" id="content" flex="1" minH={0} overflow="auto" px={5} pb={5}>
+        {view === "map" ? (
+          <ProcessMap
             data={data}
-            chosen={area}
-            onChoose={(one) => choose({ area: one })}
-            onNew={(parent) => setAsking({ kind: "area", parent })}
-            onRename={(one) => setAsking({ kind: "rename-area", area: one })}
-            onMove={moveArea}
-            onDelete={(one) => void removed(() => ask(home.deleteArea, { id: one.id }), one.name)}
+            areaActs={areaActs}
+            processActs={processActs}
+            onFold={(area) =>
+              setUnfolded(
+                data.unfolded.includes(area) ? data.unfolded.filter((one) => one !== area) : [...data.unfolded, area],
+              )
+            }
+            onTable={(area) => inTable({ area, needing: false })}
             onDropProcess={(id, into) => {
               const process = data.processes.find((one) => one.id === id);
               const area = data.areas.find((one) => one.id === into);
-              if (process && area) moveProcess(process, area);
+              if (process && area && process.area !== area.id) moveProcess(process, area);
+            }}
+            onDropFiles={(dropped, area) => {
+              setDropping(false);
+              void files.open(dropped, area);
             }}
           />
-        </Flex>
-        <Box as="main" id="content" flex="1" minW={0} overflow="auto" px={6} py={5}>
-          <Flex gap={2} mb={4} align="center">
-            <chakra.h2 fontSize="17px" fontWeight="700" flex="1">
-              {data.areas.find((one) => one.id === area)?.name ?? text.home.allAreas}
-            </chakra.h2>
-            {files.reading && (
-              <>
-                <chakra.span role="status" color="quiet">
-                  {text.home.opening(files.reading)}
-                </chakra.span>
-                <Button variant="ghost" h="32px" onClick={files.stop}>
-                  {text.dialog.cancel}
-                </Button>
-              </>
-            )}
-            <Button
-              variant="outline"
-              h="32px"
-              bg={landscape ? "accentSoft" : "paper"}
-              aria-pressed={landscape}
-              onClick={() => setLandscape(!landscape)}
-            >
-              <Network size={15} /> {text.home.landscape}
-            </Button>
-            <Button variant="outline" h="32px" bg="paper" onClick={() => router.push("/find")}>
-              <Search size={15} /> {text.find.short}
-            </Button>
-            <Button variant="outline" h="32px" bg="paper" onClick={() => file.current?.click()}>
-              <Upload size={15} /> {text.home.openFile}
-            </Button>
-            <Button bg="accent" color="onAccent" h="32px" onClick={() => setAsking({ kind: "process" })}>
-              <FilePlus2 size={15} /> {text.home.newProcess}
-            </Button>
-            <input
-              ref={file}
-              type="file"
-              hidden
-              accept=".bpmn,.xml,.csv,.tsv"
-              multiple
-              aria-label={text.home.openFile}
-              data-testid="open-file"
-              onChange={(event) => {
-                void files.open(event.target.files);
-              }}
-            />
-          </Flex>
-          {landscape ? (
-            <Landscape />
-          ) : (
-            <>
-              {(data.total > 8 || typed !== "") && (
-                <Input
-                  value={typed}
-                  onChange={(event) => choose({ typed: event.target.value })}
-                  placeholder={text.home.filter}
-                  aria-label={text.home.filter}
-                  size="sm"
-                  maxW="320px"
-                  mb={3}
-                  bg="paper"
-                  borderColor="line"
-                />
-              )}
-              {data.total === 0 ? (
-                <EmptyState>{typed === "" ? text.home.empty : text.home.noneSuch}</EmptyState>
-              ) : (
-                <ProcessTable
-                  data={data}
-                  order={order}
-                  onOrder={(next) => choose({ order: next })}
-                  from={from}
-                  onFrom={setFrom}
-                  onRename={(process) => setAsking({ kind: "rename-process", process })}
-                  onCopy={(process) => setAsking({ kind: "copy", process })}
-                  onMove={moveProcess}
-                  onDelete={(process) => void removed(() => ask(home.deleteProcess, { id: process.id }), process.name)}
-                />
-              )}
-            </>
-          )}
-        </Box>
-      </Flex>
+        ) : (
+          <ProcessList areas={data.areas} filter={filter} onFilter={setFilter} acts={processActs} />
+        )}
+      </Box>
       {dropping && (
         <Flex
           position="fixed"
-          inset={0}
+          insetInline={0}
+          bottom={0}
+          h="44px"
           bg="accentSoft"
-          opacity={0.95}
-          borderWidth="3px"
+          borderWidth="2px"
           borderStyle="dashed"
           borderColor="accent"
           align="center"
           justify="center"
-          fontSize="17px"
           fontWeight="600"
           color="accent"
           pointerEvents="none"
@@ -273,4 +255,36 @@ export function HomePage() {
       )}
     </Flex>
   );
+}
+
+/** Map or table, as this person looked at it the last time. */
+function useView() {
+  const [view, setView] = useState<View>("map");
+  useEffect(() => {
+    if (localStorage.getItem(viewKey) === "table") setView("table");
+  }, []);
+  const choose = (next: View) => {
+    localStorage.setItem(viewKey, next);
+    setView(next);
+  };
+  return [view, choose] as const;
+}
+
+/** Single keys that do something on this page, while nothing is typed or asked. */
+function useKeys(keys: { readonly [key: string]: () => void }): void {
+  const latest = useRef(keys);
+  latest.current = keys;
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      if (target.closest("input, textarea, select, [role=dialog], [role=menu]")) return;
+      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      const act = latest.current[event.key.toLowerCase()];
+      if (!act) return;
+      event.preventDefault();
+      act();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, []);
 }

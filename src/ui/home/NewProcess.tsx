@@ -2,12 +2,12 @@
 import { Flex } from "@chakra-ui/react";
 import { useState } from "react";
 import { home } from "@/contract";
-import type { HomeArea } from "@/contract/home";
 import { AskDialog } from "../controls/AskDialog";
 import { Choice } from "../controls/fields";
 import { ask } from "../kernel/ask";
 import { didMake } from "../kernel/deletions";
 import { text } from "../messages";
+import type { Place } from "./ProcessMenu";
 
 /** Where one begins with a new process: by telling, by listing, by drawing. */
 export const beginnings = ["brief", "steps", "diagram"] as const;
@@ -21,8 +21,8 @@ function kept(): Beginning {
 }
 
 /** Areas with those they stand in, in the order of the tree. */
-export function areaPaths(areas: readonly HomeArea[]): readonly (readonly [id: string, path: string])[] {
-  const pathOf = (area: HomeArea, seen: readonly string[] = []): string => {
+export function areaPaths(areas: readonly Place[]): readonly (readonly [id: string, path: string])[] {
+  const pathOf = (area: Place, seen: readonly string[] = []): string => {
     const parent = areas.find(({ id }) => id === area.parent);
     // What stands in itself, by some mistake of old, is still named once.
     if (!parent || seen.includes(parent.id)) return area.name;
@@ -33,7 +33,7 @@ export function areaPaths(areas: readonly HomeArea[]): readonly (readonly [id: s
 
 /** Asks for a new process: what it is called, which area it belongs to, and where one begins with it. */
 export function NewProcess(props: {
-  readonly areas: readonly HomeArea[];
+  readonly areas: readonly Place[];
   /** The area that is looked at, else the first; empty where there is none yet. */
   readonly target: string;
   readonly firstArea: () => Promise<string>;

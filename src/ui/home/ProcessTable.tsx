@@ -1,9 +1,10 @@
 "use client";
 import { Button, chakra, Flex, Table } from "@chakra-ui/react";
 import { ArrowDown, ArrowDownUp } from "lucide-react";
-import { type ReactNode, useState } from "react";
-import { type HomeArea, type HomeData, type HomeOrder, type HomeProcess, homePage } from "@/contract/home";
+import { Fragment, type ReactNode, useState } from "react";
+import { type HomeData, type HomeGroup, type HomeOrder, type HomeProcess, homePage } from "@/contract/home";
 import { text } from "../messages";
+import type { ProcessActs } from "./ProcessMenu";
 import { ProcessRows } from "./ProcessRows";
 
 interface ProcessTableProps {
@@ -12,14 +13,12 @@ interface ProcessTableProps {
   readonly onOrder: (order: HomeOrder) => void;
   readonly from: number;
   readonly onFrom: (from: number) => void;
-  readonly onRename: (process: HomeProcess) => void;
-  readonly onCopy: (process: HomeProcess) => void;
-  readonly onMove: (process: HomeProcess, into: HomeArea) => void;
-  readonly onDelete: (process: HomeProcess) => void;
+  readonly group: HomeGroup;
+  readonly acts: ProcessActs;
 }
 
 /** A page of processes as a table, ordered by its heads. */
-export function ProcessTable({ data, order, onOrder, from, onFrom, ...acts }: ProcessTableProps) {
+export function ProcessTable({ data, order, onOrder, from, onFrom, group, acts }: ProcessTableProps) {
   const [expanded, setExpanded] = useState<string | null>(null);
   const head = (by: HomeOrder, words: string) => (
     <OrderHead isChosen={order === by} onChoose={() => onOrder(order === by ? "own" : by)}>
@@ -31,16 +30,19 @@ export function ProcessTable({ data, order, onOrder, from, onFrom, ...acts }: Pr
       <Table.Root size="sm" bg="paper" borderWidth="1px" borderColor="line" tableLayout="fixed">
         <Table.Header>
           <Table.Row bg="sheet">
-            <Table.ColumnHeader color="quiet" w="30%" aria-sort={order === "name" ? "ascending" : undefined}>
+            <Table.ColumnHeader color="quiet" w="24%" aria-sort={order === "name" ? "ascending" : undefined}>
               {head("name", text.home.process)}
             </Table.ColumnHeader>
-            <Table.ColumnHeader color="quiet" w="24%">
+            <Table.ColumnHeader color="quiet" w="17%">
               {text.home.versions}
             </Table.ColumnHeader>
-            <Table.ColumnHeader color="quiet" w="24%" aria-sort={order === "findings" ? "descending" : undefined}>
-              {head("findings", text.home.stages)}
+            <Table.ColumnHeader color="quiet" w="270px">
+              {text.home.stages}
             </Table.ColumnHeader>
-            <Table.ColumnHeader color="quiet" w="16%" aria-sort={order === "changed" ? "descending" : undefined}>
+            <Table.ColumnHeader color="quiet" aria-sort={order === "findings" ? "descending" : undefined}>
+              {head("findings", text.home.matters)}
+            </Table.ColumnHeader>
+            <Table.ColumnHeader color="quiet" w="130px" aria-sort={order === "changed" ? "descending" : undefined}>
               {head("changed", text.home.changed)}
             </Table.ColumnHeader>
             <Table.ColumnHeader w="52px">
@@ -49,20 +51,29 @@ export function ProcessTable({ data, order, onOrder, from, onFrom, ...acts }: Pr
           </Table.Row>
         </Table.Header>
         <Table.Body>
-          {data.processes.map((process) => (
-            <ProcessRows
-              key={process.id}
-              process={process}
-              versions={data.versions.filter((version) => version.process === process.id)}
-              areas={data.areas}
-              expanded={expanded === process.id}
-              onExpand={() => setExpanded(expanded === process.id ? null : process.id)}
-              onRename={() => acts.onRename(process)}
-              onCopy={() => acts.onCopy(process)}
-              onMove={(into) => acts.onMove(process, into)}
-              onDelete={() => acts.onDelete(process)}
-            />
-          ))}
+          {data.processes.map((process, at) => {
+            const heading = headingOf(process, group, data);
+            const before = data.processes[at - 1];
+            return (
+              <Fragment key={process.id}>
+                {heading !== undefined && (!before || headingOf(before, group, data) !== heading) && (
+                  <Table.Row bg="ground">
+                    <Table.Cell colSpan={6} fontWeight="700" asChild>
+                      <th scope="rowgroup">{heading}</th>
+                    </Table.Cell>
+                  </Table.Row>
+                )}
+                <ProcessRows
+                  process={process}
+                  versions={data.versions.filter((version) => version.process === process.id)}
+                  areas={data.areas}
+                  acts={acts}
+                  expanded={expanded === process.id}
+                  onExpand={() => setExpanded(expanded === process.id ? null : process.id)}
+                />
+              </Fragment>
+            );
+          })}
         </Table.Body>
       </Table.Root>
       {data.total > homePage && (
@@ -88,6 +99,13 @@ export function ProcessTable({ data, order, onOrder, from, onFrom, ...acts }: Pr
       )}
     </>
   );
+}
+
+/** What the group of a process is called; none where the table has no groups. */
+function headingOf(process: HomeProcess, group: HomeGroup, data: HomeData): string | undefined {
+  if (group === "none") return undefined;
+  if (group === "need") return text.home.needGroups[process.need];
+  return data.areas.find(({ id }) => id === process.area)?.name ?? "";
 }
 
 /** A head of a column that orders the table. */
