@@ -34,6 +34,6 @@ test("while the server cannot be reached a page says so in words, and shows what
   await expect(async () => {
     const retry = page.getByRole("button", { name: "Try again" });
     if (await retry.isVisible()) await retry.click({ timeout: 1_000 }).catch(() => undefined);
-    await expect(page.getByText("Rooftop solar connection").first()).toBeVisible({ timeout: 3_000 });
+    await expect(page.getByRole("link", { name: "Rooftop solar connection" })).toBeVisible({ timeout: 3_000 });
   }).toPass();
 });

@@ -65,7 +65,8 @@ async function sameProcess(db: Transaction, model: Model): Promise<SameProcess |
   const content = contentOf(model);
   for (const { version, name } of rows) {
     const head = await tryHead(db, version);
-    if (!(head instanceof DamagedVersion) && isDeepStrictEqual(contentOf(head.model), content)) return { version, name, isEqual: true };
+    if (!(head instanceof DamagedVersion) && isDeepStrictEqual(contentOf(head.model), content))
+      return { version, name, isEqual: true };
   }
   const [first] = rows;
   // Short ids are given by many programs; only one that nobody gives by chance says that it is the same process.

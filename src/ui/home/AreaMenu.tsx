@@ -20,7 +20,15 @@ export function AreaMenu(props: { readonly area: Place; readonly areas: readonly
   return (
     <Menu.Root>
       <Menu.Trigger asChild>
-        <Button size="2xs" variant="ghost" aria-label={text.home.more(area.name)} color="quiet" minW="24px" px={0}>
+        <Button
+          size="2xs"
+          variant="ghost"
+          aria-label={text.home.more(area.name)}
+          color="quiet"
+          minW="24px"
+          minH="24px"
+          px={0}
+        >
           <Ellipsis size={14} />
         </Button>
       </Menu.Trigger>

@@ -134,94 +134,96 @@ export function HomePage() {
           { id: "open-file", title: text.home.openFile, run: () => file.current?.click() },
         ]}
       />
-      <Flex gap={2} px={5} minH="52px" py={2} align="center" flexShrink={0} wrap="wrap">
-        <chakra.h2 fontSize="17px" fontWeight="700" data-testid="process-count">
-          {text.home.processes(data.total)}
-        </chakra.h2>
-        <chakra.span color="quiet">{text.home.summed(data.areas.length)}</chakra.span>
-        {data.attention > 0 && (
-          <Button
-            size="xs"
-            variant="outline"
-            bg="paper"
-            color="attention"
-            borderColor="saffron"
-            onClick={() => inTable({ area: null, needing: true })}
-          >
-            {text.home.needing(data.attention)}
-          </Button>
-        )}
-        <Box flex="1" />
-        {files.reading && (
-          <>
-            <chakra.span role="status" color="quiet">
-              {text.home.opening(files.reading)}
-            </chakra.span>
-            <Button variant="ghost" h="32px" onClick={files.stop}>
-              {text.dialog.cancel}
+      <Flex as="main" id="content" direction="column" flex="1" minH={0}>
+        <Flex gap={2} px={5} minH="52px" py={2} align="center" flexShrink={0} wrap="wrap">
+          <chakra.h2 fontSize="17px" fontWeight="700" data-testid="process-count">
+            {text.home.processes(data.total)}
+          </chakra.h2>
+          <chakra.span color="quiet">{text.home.summed(data.areas.length)}</chakra.span>
+          {data.attention > 0 && (
+            <Button
+              size="xs"
+              variant="outline"
+              bg="paper"
+              color="attention"
+              borderColor="saffron"
+              onClick={() => inTable({ area: null, needing: true })}
+            >
+              {text.home.needing(data.attention)}
             </Button>
-          </>
-        )}
-        <Segments
-          label={text.home.view}
-          value={view}
-          options={[
-            ["map", text.home.map, "1"],
-            ["table", text.home.table, "2"],
-          ]}
-          onChoose={setView}
-        />
-        <Button variant="outline" h="32px" bg="paper" onClick={() => router.push("/find")}>
-          <Search size={15} /> {text.find.short}
-        </Button>
-        <Button variant="outline" h="32px" bg="paper" onClick={() => setAsking({ kind: "area", parent: null })}>
-          <FolderPlus size={15} /> {text.home.newArea}
-        </Button>
-        <Button variant="outline" h="32px" bg="paper" onClick={() => file.current?.click()}>
-          <Upload size={15} /> {text.home.openFile}
-        </Button>
-        <Button bg="accent" color="onAccent" h="32px" onClick={() => setAsking({ kind: "process" })}>
-          <FilePlus2 size={15} /> {text.home.newProcess}
-        </Button>
-        <input
-          ref={file}
-          type="file"
-          hidden
-          accept=".bpmn,.xml,.csv,.tsv"
-          multiple
-          aria-label={text.home.openFile}
-          data-testid="open-file"
-          onChange={(event) => {
-            void files.open(event.target.files);
-          }}
-        />
-      </Flex>
-      <Box as="main" id="content" flex="1" minH={0} overflow="auto" px={5} pb={5}>
-        {view === "map" ? (
-          <ProcessMap
-            data={data}
-            areaActs={areaActs}
-            processActs={processActs}
-            onFold={(area) =>
-              setUnfolded(
-                data.unfolded.includes(area) ? data.unfolded.filter((one) => one !== area) : [...data.unfolded, area],
-              )
-            }
-            onTable={(area) => inTable({ area, needing: false })}
-            onDropProcess={(id, into) => {
-              const process = data.processes.find((one) => one.id === id);
-              const area = data.areas.find((one) => one.id === into);
-              if (process && area && process.area !== area.id) moveProcess(process, area);
-            }}
-            onDropFiles={(dropped, area) => {
-              setDropping(false);
-              void files.open(dropped, area);
+          )}
+          <Box flex="1" />
+          {files.reading && (
+            <>
+              <chakra.span role="status" color="quiet">
+                {text.home.opening(files.reading)}
+              </chakra.span>
+              <Button variant="ghost" h="32px" onClick={files.stop}>
+                {text.dialog.cancel}
+              </Button>
+            </>
+          )}
+          <Segments
+            label={text.home.view}
+            value={view}
+            options={[
+              ["map", text.home.map, "1"],
+              ["table", text.home.table, "2"],
+            ]}
+            onChoose={setView}
+          />
+          <Button variant="outline" h="32px" bg="paper" onClick={() => router.push("/find")}>
+            <Search size={15} /> {text.find.short}
+          </Button>
+          <Button variant="outline" h="32px" bg="paper" onClick={() => setAsking({ kind: "area", parent: null })}>
+            <FolderPlus size={15} /> {text.home.newArea}
+          </Button>
+          <Button variant="outline" h="32px" bg="paper" onClick={() => file.current?.click()}>
+            <Upload size={15} /> {text.home.openFile}
+          </Button>
+          <Button bg="accent" color="onAccent" h="32px" onClick={() => setAsking({ kind: "process" })}>
+            <FilePlus2 size={15} /> {text.home.newProcess}
+          </Button>
+          <input
+            ref={file}
+            type="file"
+            hidden
+            accept=".bpmn,.xml,.csv,.tsv"
+            multiple
+            aria-label={text.home.openFile}
+            data-testid="open-file"
+            onChange={(event) => {
+              void files.open(event.target.files);
             }}
           />
-        ) : (
-          <ProcessList areas={data.areas} filter={filter} onFilter={setFilter} acts={processActs} />
-        )}
-      </Box>
+        </Flex>
+        <Box flex="1" minH={0} overflow="auto" px={5} pb={5}>
+          {view === "map" ? (
+            <ProcessMap
+              data={data}
+              areaActs={areaActs}
+              processActs={processActs}
+              onFold={(area) =>
+                setUnfolded(
+                  data.unfolded.includes(area) ? data.unfolded.filter((one) => one !== area) : [...data.unfolded, area],
+                )
+              }
+              onTable={(area) => inTable({ area, needing: false })}
+              onDropProcess={(id, into) => {
+                const process = data.processes.find((one) => one.id === id);
+                const area = data.areas.find((one) => one.id === into);
+                if (process && area && process.area !== area.id) moveProcess(process, area);
+              }}
+              onDropFiles={(dropped, area) => {
+                setDropping(false);
+                void files.open(dropped, area);
+              }}
+            />
+          ) : (
+            <ProcessList areas={data.areas} filter={filter} onFilter={setFilter} acts={processActs} />
+          )}
+        </Box>
+      </Flex>
       {dropping && (
         <Flex
           position="fixed"

@@ -29,7 +29,7 @@ export function ProcessMenu(props: {
   return (
     <Menu.Root>
       <Menu.Trigger asChild>
-        <Button size="2xs" variant="ghost" aria-label={text.home.more(process.name)} position="relative">
+        <Button size="2xs" variant="ghost" aria-label={text.home.more(process.name)} position="relative" minH="24px">
           <Ellipsis size={16} />
         </Button>
       </Menu.Trigger>

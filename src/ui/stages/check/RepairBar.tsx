@@ -1,6 +1,6 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import { text, worded } from "../../messages";
 import type { TriedRepair } from "./useRepair";
 
@@ -15,6 +15,12 @@ export function RepairBar(props: {
   const { tried, onPick, onApply, onClose } = props;
   const { finding, repair, model, found, gone, added, isInVain } = tried;
   const repairs = finding.repairs ?? [];
+  const bar = useRef<HTMLDivElement>(null);
+  // Whoever works with the keyboard goes on here: first the ways to choose from, else the repair itself.
+  useEffect(() => {
+    const first = bar.current?.querySelector<HTMLElement>("[aria-pressed=true]");
+    (first ?? bar.current?.querySelector<HTMLElement>("[data-apply]"))?.focus();
+  }, []);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => event.key === "Escape" && onClose();
     window.addEventListener("keydown", onKey);
@@ -23,6 +29,7 @@ export function RepairBar(props: {
   return (
     <Flex
       as="section"
+      ref={bar}
       aria-label={text.check.asItWouldBe}
       px={6}
       py={1.5}
@@ -73,7 +80,7 @@ export function RepairBar(props: {
       <Button size="xs" variant="ghost" onClick={onClose}>
         {text.check.leave}
       </Button>
-      <Button size="xs" bg="accent" color="onAccent" disabled={!model} onClick={onApply}>
+      <Button size="xs" bg="accent" color="onAccent" disabled={!model} onClick={onApply} data-apply="">
         {text.check.apply}
       </Button>
     </Flex>

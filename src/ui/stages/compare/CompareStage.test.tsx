@@ -215,6 +215,24 @@ describe("the Compare stage", () => {
     expect(screen.queryByTestId("settled-reasons")).toBeNull();
   });
 
+  test("a reason whose change went otherwise is given to another change, or deleted", async () => {
+    await open();
+    await app.user.click(await within(await change("Approve design moves")).findByRole("button", { name: /^say why/ }));
+    const detail = await screen.findByTestId("change-detail");
+    await app.user.type(within(detail).getByLabelText("Expected effect"), "two days less{Enter}");
+    await waitFor(async () => expect((await reasons())[0]?.reason.effect).toBe("two days less"));
+    await send(toBe, { type: "moveToLane", diagram: "page", ids: ["approve"], lane: "desk" });
+    await counted("1 change");
+    expect((await screen.findByTestId("lost-reasons")).textContent).toContain("two days less");
+    await app.user.click(await screen.findByRole("button", { name: "Give it to the change chosen" }));
+    expect((await change("Ask a colleague")).textContent).toContain("two days less");
+    await waitFor(() => expect(screen.queryByTestId("lost-reasons")).toBeNull());
+    await send(toBe, { type: "delete", ids: ["ask"] });
+    await counted("0 changes");
+    await app.user.click(within(await screen.findByTestId("lost-reasons")).getByRole("button", { name: "Delete" }));
+    await waitFor(async () => expect(await reasons()).toEqual([]));
+  });
+
   test("two files that are dropped are compared with each other; one that cannot be read changes neither side", async () => {
     await open();
     const model = await storedModel(asIs);

@@ -73,10 +73,9 @@ export function TwoPages({
           onPointerEnter={() => lock.lead(hand)}
           onFocus={() => lock.lead(hand)}
         >
-          <chakra.h2
+          <Flex
             fontSize="12px"
-            fontWeight="600"
-            color={hand === "from" ? "pencil" : "accent"}
+            gap={3}
             px={3}
             py={0.5}
             bg="paper"
@@ -84,11 +83,11 @@ export function TwoPages({
             borderColor="line"
             borderBottomStyle={hand === "from" ? "dashed" : "double"}
           >
-            {compared[hand].title}
-            <chakra.span color="quiet" fontWeight="400" ms={3}>
-              {text.compare.dropHere}
-            </chakra.span>
-          </chakra.h2>
+            <chakra.h2 fontWeight="600" color={hand === "from" ? "pencil" : "accent"}>
+              {compared[hand].title}
+            </chakra.h2>
+            <chakra.span color="quiet">{text.compare.dropHere}</chakra.span>
+          </Flex>
           <ComparedPage
             scene={scenes[hand]}
             marks={marked[hand]}
