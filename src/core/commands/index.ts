@@ -15,6 +15,7 @@ export {
   triggerWords,
 } from "./kinds/everyKind";
 export { canHoldBoundaryEvents, type Kind, kindOf, kindsThatMayFollow } from "./kinds/kinds";
+export { kindsIn } from "./kinds/kindsIn";
 export { modelOfKind, pictureOfKind } from "./kinds/pictureOfKind";
 export { possibleKinds } from "./kinds/possibleKinds";
 export { allSymbols, type BpmnSymbol, type SymbolGroup } from "./kinds/symbols";

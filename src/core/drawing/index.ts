@@ -12,13 +12,20 @@ export { isExpanded, poolBand } from "./nodes";
 export type { Figure, Primitive, Tone } from "./primitives";
 export { pageOf, type Scene, type SceneOptions, sceneOf, sceneOfSome, titleOf } from "./scene";
 export {
+  leastPrint,
+  legendColumns,
+  overlap,
   type Paper,
+  type PaperPlan,
+  paperFoot,
   papers,
+  planPaper,
   planSheets,
   type Sheet,
   type SheetOptions,
   type SheetPlan,
   sheetMargin,
+  smallestPrint,
 } from "./sheets";
 export { exportPalette, type SvgOptions, sceneToSvg } from "./svg";
 export { type DrawnTable, tableToSvg } from "./tableSvg";

@@ -1,4 +1,5 @@
 import type { Bounds } from "../model";
+import type { Scene } from "./scene";
 
 /** Paper in points, upright. Source: ISO 216 (A4 210 × 297 mm, A3 297 × 420 mm), 72 points to the inch. */
 export const papers = {
@@ -37,8 +38,11 @@ export interface SheetPlan {
 export const sheetMargin = 28;
 /** A unit is a pixel of the screen, of which there are 96 to the inch. */
 const fullSize = 0.75;
+const millimetre = 72 / 25.4;
 /** What neighbouring sheets both show, in points, so that they can be glued together. */
-const overlap = 24;
+export const overlap = 10 * millimetre;
+/** Half of the widest line, in units: what lies at the edge of a drawing is drawn whole. */
+const lineRoom = 2;
 
 /**
  * How a drawing is put on paper: turned the way that shows it larger (one sheet) or needs fewer sheets (several).
@@ -92,4 +96,56 @@ function planOn(drawing: Bounds, width: number, height: number, spread: "fit" | 
     };
   });
   return { width, height, frame, scale: fullSize, rows, columns, sheets };
+}
+
+/** The foot of a sheet: its title block, and the legend where it stands on the same sheet. In points. */
+export const paperFoot = { title: 34, legendRow: 17, legendColumn: 172 } as const;
+
+export interface PaperPlan extends SheetPlan {
+  /** Where the symbols are explained: under the drawing, on a sheet of their own behind the others, or nowhere. */
+  readonly legend: "under" | "behind" | "none";
+}
+
+/** Columns of a legend on paper of some width. */
+export const legendColumns = (width: number): number =>
+  Math.max(1, Math.floor((width - 2 * sheetMargin) / paperFoot.legendColumn));
+
+/**
+ * How a drawing is put on paper with its title block and its legend: on one sheet the legend stands under the drawing; of several
+ * sheets each is as full as it can be, and the legend comes once, behind them.
+ * @param symbols how many symbols the legend explains; none: there is no legend
+ */
+export function planPaper(
+  drawing: Bounds,
+  wanted: { readonly paper: Paper; readonly spread: "fit" | "tile"; readonly symbols: number },
+): PaperPlan {
+  const { paper, spread, symbols } = wanted;
+  const whole = {
+    x: drawing.x - lineRoom,
+    y: drawing.y - lineRoom,
+    width: drawing.width + 2 * lineRoom,
+    height: drawing.height + 2 * lineRoom,
+  };
+  const rows = Math.ceil(symbols / legendColumns(papers[paper].width));
+  const legendHeight = symbols > 0 ? rows * paperFoot.legendRow + 10 : 0;
+  const under = planSheets(whole, { paper, spread, foot: paperFoot.title + legendHeight });
+  if (under.sheets.length === 1) return { ...under, legend: symbols > 0 ? "under" : "none" };
+  return { ...planSheets(whole, { paper, spread, foot: paperFoot.title }), legend: symbols > 0 ? "behind" : "none" };
+}
+
+/** Smaller print than this is hardly read: in points (common practice for printed matter). */
+export const leastPrint = 6;
+
+/** The smallest type of a drawing on paper, in points; undefined where nothing is written. O(figures). */
+export function smallestPrint({ figures }: Scene, { scale }: Pick<SheetPlan, "scale">): number | undefined {
+  let least: number | undefined;
+  for (const { primitives } of figures)
+    for (const primitive of primitives)
+      if (
+        primitive.kind === "text" &&
+        primitive.text.trim() !== "" &&
+        primitive.size < (least ?? Number.POSITIVE_INFINITY)
+      )
+        least = primitive.size;
+  return least === undefined ? undefined : least * scale;
 }

@@ -3,9 +3,13 @@ import { type KindGroup, kindWords, pictureOfKind } from "@/core/commands";
 import {
   exportPalette,
   type Figure,
+  legendColumns,
+  overlap,
   type Paper,
+  type PaperPlan,
   type Primitive,
-  planSheets,
+  paperFoot,
+  planPaper,
   type Scene,
   sheetMargin,
   type Tone,
@@ -25,19 +29,11 @@ export interface PdfOptions {
 
 type Document = InstanceType<typeof PDFDocument>;
 
-const titleHeight = 34;
-const legendRow = 17;
-const legendColumn = 172;
-
-/** A scene as a PDF, in vectors and with its letters: on one sheet or on several, with a title block and a legend on each. */
+/** A scene as a PDF, in vectors and with its letters: on one sheet or on several, with a title block on each and the legend once. */
 export async function sceneToPdf(scene: Scene, options: PdfOptions): Promise<Uint8Array> {
-  const perRow = Math.floor((papersWidth(options.paper) - 2 * sheetMargin) / legendColumn);
-  const legendHeight = options.legend.length > 0 ? Math.ceil(options.legend.length / perRow) * legendRow + 10 : 0;
-  const plan = planSheets(scene.bounds, {
-    paper: options.paper,
-    spread: options.spread,
-    foot: titleHeight + legendHeight,
-  });
+  const { paper, spread, legend } = options;
+  const plan = planPaper(scene.bounds, { paper, spread, symbols: legend.length });
+  const sheets = plan.sheets.length + (plan.legend === "behind" ? 1 : 0);
   const document = new PDFDocument({
     autoFirstPage: false,
     margin: 0,
@@ -59,25 +55,48 @@ export async function sceneToPdf(scene: Scene, options: PdfOptions): Promise<Uin
     document.translate(frame.x - view.x * plan.scale, frame.y - view.y * plan.scale).scale(plan.scale);
     for (const figure of scene.figures) drawFigure(document, figure);
     document.restore();
-    const foot = frame.y + frame.height + 6;
-    drawLegend(document, options.legend, foot, plan.width);
-    const place =
-      plan.sheets.length === 1 ? "" : `Sheet ${at + 1} of ${plan.sheets.length} (row ${row + 1}, column ${column + 1})`;
+    if (sheets > 1) drawSeams(document, plan, row, column);
+    if (plan.legend === "under") drawLegend(document, legend, frame.y + frame.height + 6, plan.width);
+    const place = sheets === 1 ? "" : `Sheet ${at + 1} of ${sheets} (row ${row + 1}, column ${column + 1})`;
     const size = `${Math.round((plan.scale / 0.75) * 100)} % of full size`;
     drawTitle(
       document,
       options,
       [place, size].filter(Boolean).join(" · "),
-      plan.height - sheetMargin - titleHeight + 6,
+      plan.height - sheetMargin - paperFoot.title + 6,
       plan.width,
     );
   });
+  if (plan.legend === "behind") {
+    document.addPage();
+    drawLegend(document, legend, plan.frame.y, plan.width);
+    const place = `Sheet ${sheets} of ${sheets} · legend`;
+    drawTitle(document, options, place, plan.height - sheetMargin - paperFoot.title + 6, plan.width);
+  }
   document.end();
   await finished;
   return Buffer.concat(chunks);
 }
 
-const papersWidth = (paper: Paper) => (paper === "A4" ? 595 : 841);
+/** Where a neighbour begins: up to there the sheets show the same, and are laid over each other. */
+function drawSeams(document: Document, { frame, rows, columns }: PaperPlan, row: number, column: number): void {
+  document.save().lineWidth(0.4).strokeColor(exportPalette.pencil).dash(2, { space: 3 });
+  const upright = (x: number) =>
+    document
+      .moveTo(x, frame.y)
+      .lineTo(x, frame.y + frame.height)
+      .stroke();
+  const lying = (y: number) =>
+    document
+      .moveTo(frame.x, y)
+      .lineTo(frame.x + frame.width, y)
+      .stroke();
+  if (column > 0) upright(frame.x + overlap);
+  if (column < columns - 1) upright(frame.x + frame.width - overlap);
+  if (row > 0) lying(frame.y + overlap);
+  if (row < rows - 1) lying(frame.y + frame.height - overlap);
+  document.restore();
+}
 
 function drawTitle(
   document: Document,
@@ -99,7 +118,8 @@ function drawTitle(
 }
 
 function drawLegend(document: Document, legend: PdfOptions["legend"], top: number, width: number): void {
-  const perRow = Math.floor((width - 2 * sheetMargin) / legendColumn);
+  const { legendColumn, legendRow } = paperFoot;
+  const perRow = legendColumns(width);
   legend.forEach((kind, at) => {
     const figure = pictureOfKind(kind, true);
     const { bounds } = figure;

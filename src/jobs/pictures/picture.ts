@@ -1,5 +1,5 @@
-import { type KindGroup, kindOf, kindWords } from "@/core/commands";
-import { type Paper, type Scene, sceneOf, sceneOfSome, sceneToSvg } from "@/core/drawing";
+import { kindsIn } from "@/core/commands";
+import { type Paper, sceneOf, sceneOfSome, sceneToSvg } from "@/core/drawing";
 import type { Diagram, Element, Id, Model } from "@/core/model";
 import { embeddedFonts } from "./fonts";
 import { sceneToPdf } from "./pdf";
@@ -33,16 +33,4 @@ export async function pictureOf(model: Model, diagram: Diagram, options: Picture
     case "pdf":
       return sceneToPdf(scene, { ...options, legend: options.legend ? kindsIn(model, scene) : [] });
   }
-}
-
-/** The kinds of nodes that a scene shows, each once, in the order of their words. */
-function kindsIn(model: Model, scene: Scene): KindGroup["kinds"] {
-  const kinds = new Map<string, KindGroup["kinds"][number]>();
-  for (const figure of scene.figures) {
-    const element = model.elements.get(figure.id);
-    if (!element || figure.line || ["participant", "lane"].includes(element.type)) continue;
-    const kind = kindOf(model, element);
-    kinds.set(kindWords(kind), kind);
-  }
-  return [...kinds].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, kind]) => kind);
 }

@@ -606,6 +606,14 @@ export const en = {
   },
   exporting: {
     title: "Export a page",
+    preview: "What comes out",
+    onPaper: (sheets: number, percent: number, legendBehind: boolean) =>
+      `${counted(sheets, "sheet")}${legendBehind ? " and one with the legend" : ""}, at ${percent} % of full size.`,
+    overlaps: (millimetres: number) => `Neighbouring sheets share ${millimetres} mm, to be laid over each other.`,
+    smallPrint: (points: string, least: number) =>
+      `The smallest text is ${points} pt. Below ${least} pt it can hardly be read.`,
+    tileInstead: "Full size, on several sheets",
+    pixels: (width: number, height: number) => `${width} × ${height} pixels.`,
     open: "Export a picture or PDF …",
     format: "As",
     formats: [

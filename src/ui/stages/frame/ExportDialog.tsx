@@ -1,12 +1,16 @@
 "use client";
-import { Button, chakra, Dialog, Flex, Portal } from "@chakra-ui/react";
-import { useState } from "react";
+import { Box, Button, chakra, Dialog, Flex, Portal } from "@chakra-ui/react";
+import { useMemo, useState } from "react";
+import { kindsIn } from "@/core/commands";
+import { type Paper, planPaper, sceneOfSome } from "@/core/drawing";
+import { useScene } from "../../canvas/useScene";
 import { Choice } from "../../controls/fields";
 import { complain } from "../../controls/notices";
 import { saveFile } from "../../kernel/ask";
 import { text } from "../../messages";
 import { useDiagram } from "../../version/diagramStore";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
+import { ExportPreview } from "./ExportPreview";
 
 type Format = "png" | "pdf" | "svg";
 
@@ -42,6 +46,16 @@ export function ExportDialog({ onClose }: { readonly onClose: () => void }) {
       setBusy(false);
     }
   };
+  const isPaper = format === "pdf";
+  const whole = useScene(model, model.diagrams.get(diagram));
+  const scene = useMemo(
+    () => (part === "selection" ? sceneOfSome(whole, new Set(selection)) : whole),
+    [whole, part, selection],
+  );
+  const plan = useMemo(() => {
+    const symbols = legend === "yes" ? kindsIn(model, scene).length : 0;
+    return planPaper(scene.bounds, { paper: paper as Paper, spread: spread as "fit" | "tile", symbols });
+  }, [model, scene, paper, spread, legend]);
   const row = (label: string, control: React.ReactNode) => (
     <Flex align="center" gap={3} py={1.5}>
       <chakra.span w="110px" color="quiet">
@@ -61,37 +75,45 @@ export function ExportDialog({ onClose }: { readonly onClose: () => void }) {
       <Portal>
         <Dialog.Backdrop bg="rgb(30 36 48 / 35%)" />
         <Dialog.Positioner>
-          <Dialog.Content bg="paper" color="ink" borderRadius="6px" maxW="460px">
+          <Dialog.Content bg="paper" color="ink" borderRadius="6px" maxW="820px">
             <Dialog.Header>
               <Dialog.Title fontSize="16px">{words.title}</Dialog.Title>
             </Dialog.Header>
-            <Dialog.Body>
-              {choice(words.format, format, words.formats, (value) => setFormat(value as Format))}
-              {pages.length > 1 &&
-                choice(
-                  words.page,
-                  diagram,
-                  pages.map((one) => [one.id, one.name ?? one.id] as const),
-                  setDiagram,
+            <Dialog.Body display="flex" gap={6} flexWrap="wrap">
+              <Box flex="1 1 300px" minW={0}>
+                {choice(words.format, format, words.formats, (value) => setFormat(value as Format))}
+                {pages.length > 1 &&
+                  choice(
+                    words.page,
+                    diagram,
+                    pages.map((one) => [one.id, one.name ?? one.id] as const),
+                    setDiagram,
+                  )}
+                {selection.length > 0 &&
+                  choice(
+                    words.part,
+                    part,
+                    [
+                      ["page", words.wholePage],
+                      ["selection", words.selection(selection.length)],
+                    ],
+                    setPart,
+                  )}
+                {format === "png" && choice(words.scale, scale, words.scales, setScale)}
+                {isPaper && (
+                  <>
+                    {choice(words.paper, paper, words.papers, setPaper)}
+                    {choice(words.spread, spread, words.spreads, setSpread)}
+                    {choice(words.legend, legend, words.legends, setLegend)}
+                  </>
                 )}
-              {selection.length > 0 &&
-                choice(
-                  words.part,
-                  part,
-                  [
-                    ["page", words.wholePage],
-                    ["selection", words.selection(selection.length)],
-                  ],
-                  setPart,
-                )}
-              {format === "png" && choice(words.scale, scale, words.scales, setScale)}
-              {format === "pdf" && (
-                <>
-                  {choice(words.paper, paper, words.papers, setPaper)}
-                  {choice(words.spread, spread, words.spreads, setSpread)}
-                  {choice(words.legend, legend, words.legends, setLegend)}
-                </>
-              )}
+              </Box>
+              <ExportPreview
+                scene={scene}
+                plan={isPaper ? plan : undefined}
+                scale={format === "png" ? Number(scale) : 1}
+                onTile={() => setSpread("tile")}
+              />
             </Dialog.Body>
             <Dialog.Footer>
               <Button variant="ghost" onClick={onClose}>
