@@ -52,16 +52,58 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
   ],
 ];
 
-for (const scheme of ["light", "dark"] as const) {
+for (const { scheme, width, height } of [
+  { scheme: "light", width: 1280, height: 800 },
+  { scheme: "dark", width: 1024, height: 700 },
+] as const) {
   for (const [name, path, ready] of pages) {
-    test(`${name}, ${scheme}: nothing keeps people out`, async ({ page }) => {
+    test(`${name}, ${scheme}, ${width} wide: nothing keeps people out`, async ({ page }) => {
+      await page.setViewportSize({ width, height });
       await page.addInitScript((theme) => localStorage.setItem("theme", theme), scheme);
       await page.goto(path);
       await ready(page);
       expect(await violations(page)).toEqual([]);
+      expect(await smallType(page)).toEqual([]);
     });
   }
 }
+
+/** Words that are set smaller than eleven pixels; a drawing is as small as it is zoomed. */
+const smallType = (page: Page) =>
+  page.evaluate(() =>
+    [...document.querySelectorAll<HTMLElement>("body *")].flatMap((element) => {
+      const words = [...element.childNodes].filter(
+        (node) => node.nodeType === Node.TEXT_NODE && node.textContent?.trim(),
+      );
+      const isDrawn = element.closest("svg") !== null;
+      const size = Number.parseFloat(getComputedStyle(element).fontSize);
+      return words.length > 0 && !isDrawn && size < 11 ? [`${size} px: ${element.textContent}`] : [];
+    }),
+  );
+
+/** 200 % of a window of 1280 × 800: half as many pixels each way. */
+test("shown twice as large, nothing is lost: one scrolls", async ({ page }) => {
+  await page.setViewportSize({ width: 640, height: 400 });
+  for (const [, path, ready] of pages.slice(2)) {
+    await page.goto(path);
+    await ready(page);
+    // What the stage is about has room, and everything that can be pressed can be brought into view.
+    const main = page.getByRole("main");
+    const room = await main.evaluate((element) => ({
+      height: element.clientHeight,
+      hidden: [...element.querySelectorAll<HTMLElement>("button, a, input, select")].flatMap((one) => {
+        const isShown = one.checkVisibility({ visibilityProperty: true }) && !one.closest("[aria-hidden=true]");
+        if (!isShown || one.closest("svg, [data-canvas]") || one.hidden) return [];
+        one.scrollIntoView({ block: "nearest", inline: "nearest" });
+        const { left, top, right, bottom } = one.getBoundingClientRect();
+        const isSeen = right > 0 && bottom > 0 && left < innerWidth && top < innerHeight;
+        return isSeen && right - left > 0 ? [] : [one.getAttribute("aria-label") ?? one.textContent ?? one.tagName];
+      }),
+    }));
+    expect(room.height, path).toBeGreaterThan(200);
+    expect(room.hidden, path).toEqual([]);
+  }
+});
 
 test("an unreadable file says where it is wrong, and Home stays", async ({ page }) => {
   await page.goto("/");

@@ -111,6 +111,7 @@ export function TopRow({ trail, state, commands = [] }: TopRowProps) {
       <Link
         href="/"
         prefetch={false}
+        aria-label={text.product}
         display="flex"
         alignItems="center"
         gap={2}
@@ -119,7 +120,7 @@ export function TopRow({ trail, state, commands = [] }: TopRowProps) {
         flexShrink={0}
       >
         <Mark />
-        {text.product}
+        <chakra.span hideBelow="md">{text.product}</chakra.span>
       </Link>
       <Flex as="nav" aria-label={text.shell.home} align="center" gap={2} minW={0} flex="1" color="quiet">
         {trail}
@@ -127,8 +128,9 @@ export function TopRow({ trail, state, commands = [] }: TopRowProps) {
       <Button
         variant="outline"
         h="30px"
-        w="248px"
+        w={{ base: "40px", md: "248px" }}
         px={3}
+        aria-label={text.shell.find}
         justifyContent="space-between"
         bg="paper"
         color="quiet"
@@ -139,14 +141,17 @@ export function TopRow({ trail, state, commands = [] }: TopRowProps) {
       >
         <Flex align="center" gap={2}>
           <Search size={14} aria-hidden />
-          {text.shell.find}
+          <chakra.span hideBelow="md">{text.shell.find}</chakra.span>
         </Flex>
-        <Keycap>Ctrl K</Keycap>
+        <chakra.span hideBelow="md">
+          <Keycap>Ctrl K</Keycap>
+        </chakra.span>
       </Button>
       {state}
       <Link
         href="/directory"
         prefetch={false}
+        aria-label={text.shell.directory}
         display="flex"
         alignItems="center"
         gap={1.5}
@@ -158,7 +163,7 @@ export function TopRow({ trail, state, commands = [] }: TopRowProps) {
         flexShrink={0}
       >
         <BookOpen size={15} aria-hidden />
-        {text.shell.directory}
+        <chakra.span hideBelow="md">{text.shell.directory}</chakra.span>
       </Link>
       <Button
         variant="ghost"

@@ -69,6 +69,8 @@ const config = defineConfig({
         heading: { value: "'Atkinson Hyperlegible Next', Verdana, sans-serif" },
         body: { value: "'Atkinson Hyperlegible Next', Verdana, sans-serif" },
       },
+      // The package reckons from letters of 16 pixels, and ours are 14: its smallest would be hard to read.
+      fontSizes: { "2xs": { value: "11px" }, xs: { value: "12px" }, sm: { value: "13px" } },
       radii: { l1: { value: "4px" }, l2: { value: "6px" }, l3: { value: "6px" } },
     },
     semanticTokens: {

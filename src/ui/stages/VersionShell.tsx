@@ -78,12 +78,12 @@ function Frame({ children }: { readonly children: ReactNode }) {
         trail={
           <>
             {info.trail.map((area) => (
-              <Flex key={area} gap={2} flexShrink={1} minW={0}>
+              <Flex key={area} gap={2} flexShrink={1} minW={0} hideBelow="md">
                 <chakra.span truncate>{area}</chakra.span>
                 <span aria-hidden>/</span>
               </Flex>
             ))}
-            <chakra.span color="ink" fontWeight="700" truncate title={info.process.name}>
+            <chakra.span color="ink" fontWeight="700" truncate minW="60px" title={info.process.name}>
               {info.process.name}
             </chakra.span>
             <span aria-hidden>/</span>
@@ -97,8 +97,11 @@ function Frame({ children }: { readonly children: ReactNode }) {
         state={<SavedState />}
       />
       <JourneyRow version={info.version.id} current={stage} />
-      <Box as="main" id="content" flex="1" minH={0} display="flex" flexDirection="column">
-        {children}
+      {/* In a window as small as one that shows all twice as large, a stage keeps its size, and one scrolls. */}
+      <Box as="main" id="content" flex="1" minH={0} overflow="auto" display="flex" flexDirection="column">
+        <Flex direction="column" flex="1 0 auto" h="100%" minH="500px" minW="900px">
+          {children}
+        </Flex>
       </Box>
       {disagrees && <DisagreementDialog />}
       {question && <VersionDialogs question={question} onAsk={setQuestion} />}
