@@ -31,11 +31,28 @@ const deadline =
 const nobody =
   "When [trigger: a [document: form] arrives], the [role: desk] [activity: reads the form].\n\n[activity: Copy the form].";
 
+test.each([
+  ["the desk or the crew", { "who:m5": "=Desk" }, "Desk"],
+  ["the desk or the crew", { "who:m5": "=Crew" }, "Crew"],
+  // As long as nobody answers, the last one is drawn.
+  ["the desk or the crew", {}, "Crew"],
+  ["either the desk or the crew", { "who:m5": "=Desk" }, "Desk"],
+])("%s, answered by %o, is done by %s", (_, answers, lane) => {
+  const text = `When [trigger: a [document: form] arrives], ${_.replace("desk", "[role: desk]").replace("crew", "[role: crew]")} [activity: reads the form]. The office closes.`;
+  const [step] = frameOf(text, answers).items;
+  expect(step?.kind === "step" && step.role?.name).toBe(lane);
+});
+
 describe("what a text leaves open", () => {
   test.each([
     ["a refusal after which nothing is said", refusal, ["ends:m6", 'Does "Reject form" end the case?']],
     ["an exception whose end is not said", deadline, ["after:m8", 'What comes after "Call household"?']],
     ["a step nobody does", nobody, ["who:m5", 'Who does "Copy form"?']],
+    [
+      "a step that either of two does",
+      "When [trigger: a [document: form] arrives], the [role: desk] or the [role: crew] [activity: reads the form]. The desk [activity: files the form].",
+      ["who:m5", 'Who does "Read form": Desk or Crew?'],
+    ],
     [
       "a question with one answer",
       "When [trigger: a [document: form] arrives], the [role: desk] [activity: checks [decision: whether it is right]]. If not, the desk [activity: calls the office].",

@@ -115,6 +115,58 @@ describe("briefs", () => {
     expect(revisions[0]?.reason).toBe("before building from the brief");
   });
 
+  test("built by two at once, each process is there once, and every step once", async () => {
+    await save(0);
+    const both = await Promise.all([
+      run<Built>("buildProcesses", { version: "v" }),
+      run<Built>("buildProcesses", { version: "v" }),
+    ]);
+    // One of them built all of it, the other found it built.
+    expect(both.map(({ built }) => built.map(({ added }) => added)).sort()).toEqual([
+      [0, 0],
+      [3, 3],
+    ]);
+    const { processes } = await run<Opened>("openBrief", { process: "connect" });
+    expect(processes.map(({ name }) => name)).toEqual(["Connect a plant", "Reading"]);
+  });
+
+  test("a look at what would be built, beside a build, says either what comes or that nothing does", async () => {
+    await save(0);
+    const [preview] = await Promise.all([
+      run<{ growth: readonly { readonly added: readonly unknown[] }[] }>("previewBuild", { version: "v" }),
+      run<Built>("buildProcesses", { version: "v" }),
+    ]);
+    expect(preview).toBeDefined();
+    expect((await run<Built>("buildProcesses", { version: "v" })).built.map(({ added }) => added)).toEqual([0, 0]);
+  });
+
+  test("a build whose answer was lost is done once: asked for again it finds all built", async () => {
+    await save(0);
+    // Nobody heard the first answer.
+    await run<Built>("buildProcesses", { version: "v" });
+    const { version } = (await run<Built>("buildProcesses", { version: "v" })).built[0] as { version: string };
+    const { model } = await run<{ model: { elements: { type: string; name?: string }[] } }>("openVersion", { version });
+    expect(model.elements.filter(({ name }) => name === "Register application")).toHaveLength(1);
+    const { entries } = await run<{ entries: { name: string }[] }>("openDirectory", {});
+    expect(new Set(entries.map(({ name }) => name)).size).toBe(entries.length);
+  });
+
+  test("a text that is saved while its processes are built is neither lost nor built half", async () => {
+    await save(0);
+    const grown = text.replace(
+      "case register].",
+      "case register]. The front desk [activity#a3: thanks the household].",
+    );
+    const [built] = await Promise.allSettled([run<Built>("buildProcesses", { version: "v" }), save(1, grown)]);
+    expect(built?.status).toBe("fulfilled");
+    // Whichever came first: what is there at last is the text that was saved, and building once more brings the rest.
+    const { brief } = await run<Opened & { brief: { content: object } }>("openBrief", { process: "connect" });
+    if (JSON.stringify(brief?.content).includes("thanks")) {
+      await run("buildProcesses", { version: "v" });
+      expect((await run<Built>("buildProcesses", { version: "v" })).built.map(({ added }) => added)).toEqual([0, 0]);
+    }
+  });
+
   test("where one process cannot be built none is, and it is told which and why; the others can be built by themselves", async () => {
     const { model } = await run<{ model: { diagrams: { id: string }[] } }>("openVersion", { version: "v" });
     const diagram = model.diagrams[0]?.id;

@@ -162,6 +162,7 @@ export const en = {
     build: (count: number) => `Build ${count} ${count === 1 ? "process" : "processes"}`,
     buildMore: (count: number) => `Add ${count} new ${count === 1 ? "step" : "steps"} to the processes`,
     buildNothing: "Mark a trigger and activities to build from",
+    suggestFirst: "Suggest what the words stand for",
     lookAgain: "All that is marked is built. Look for changes",
     building: "Building",
     built: (names: readonly string[]) =>

@@ -1,4 +1,4 @@
-import { say } from "../../messages";
+import { listOf, say } from "../../messages";
 import type { BriefPart } from "../document";
 import { relationOf, statementOf } from "../reading/polarity";
 import type { Sentence } from "../sentences";
@@ -169,6 +169,22 @@ export class Reader {
     const course = this.#course;
     const roles = this.subjects.named("role");
     for (const { step, part } of course.steps) {
+      const either = step.role ? eitherOf(this.subjects.mentionsIn(part.sentence), part, step.role.name) : [];
+      if (either.length > 1) {
+        const answer = course.wonder({
+          id: `who:${step.mark}`,
+          sentence: part.sentence,
+          question: say`Who does "${step.name}": ${listOf(
+            either.map(({ name }) => name),
+            "or",
+          )}?`,
+          marks: [step.mark],
+          choices: either.map(({ name }) => named(name)),
+        });
+        const chosen = roles.find((role) => answer === `=${role.name}`);
+        if (chosen) Object.assign(step, { role: chosen });
+        continue;
+      }
       if (step.role || step.bySystem || step.awaits || step.mark.includes(":")) continue;
       const answer = course.wonder({
         id: `who:${step.mark}`,
@@ -286,3 +302,21 @@ const offering = /^(?:offer|propose|suggest|ask|send|show|invite|quote|inform|te
 const answering = new Set(
   "accept answer choose sign return pay approve reply confirm decline refuse agree respond select pick".split(" "),
 );
+
+/** "The desk or the crew records it": those who are named side by side with who does it, in their order. */
+function eitherOf(everybody: readonly Mention[], { sentence, clause }: Part, doer: string): readonly Mention[] {
+  const before = everybody.filter(({ kind, to }) => kind === "role" && to <= (clause.verb?.from ?? clause.to));
+  const rows: Mention[][] = [];
+  for (const mention of before) {
+    const last = rows.at(-1)?.at(-1);
+    const between = last ? sentence.text.slice(last.to, mention.from) : "";
+    const isBeside =
+      last !== undefined &&
+      /^\s*(?:,|,?\s*(?:or|and\/or))\s*(?:either\s+)?(?:the\s+|an?\s+|our\s+|its\s+)?$/i.test(between);
+    if (isBeside) rows.at(-1)?.push(mention);
+    else rows.push([mention]);
+  }
+  const row = rows.find((one) => one.length > 1 && one.some(({ name }) => name === doer));
+  const words = row ? sentence.text.slice((row[0] as Mention).to, (row.at(-1) as Mention).from) : "";
+  return row && /\bor\b/i.test(words) ? row : [];
+}

@@ -226,6 +226,7 @@ function OpenBrief() {
           editor={editor}
           told={told}
           building={building}
+          onSuggest={suggest}
           onBuild={(frames) => void look(frames)}
           onNextOpen={nextOpen}
         />

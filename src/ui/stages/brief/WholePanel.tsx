@@ -18,12 +18,15 @@ interface WholePanelProps {
   readonly editor: Editor | null;
   readonly told: Reading;
   readonly building: boolean;
+  readonly onSuggest: () => void;
   readonly onBuild: (frames?: readonly string[]) => void;
   readonly onNextOpen: () => void;
 }
 
 /** The whole first: which processes the text tells of, who takes part, what a practised eye remarks, and the way to build them. */
-export function WholePanel({ editor, told, building, onBuild, onNextOpen }: WholePanelProps) {
+export function WholePanel({ editor, told, building, onBuild, onSuggest, onNextOpen }: WholePanelProps) {
+  const isUnmarked = told.reading.marks.length === 0;
+  const hasWords = told.reading.sentences.length > 0;
   const { content, processes, change, suggestions, selected } = useBrief();
   const { frames, reading, coverage, linked } = told;
   const isBuiltMark = (frame: Frame, mark: string) =>
@@ -150,15 +153,18 @@ export function WholePanel({ editor, told, building, onBuild, onNextOpen }: Whol
           size="sm"
           bg="accent"
           color="onAccent"
-          disabled={building || (count === 0 && !isGrowing)}
+          // Where nothing is marked yet, that is the first step; there is nothing to build from.
+          disabled={building || (count === 0 && !isGrowing && (!isUnmarked || !hasWords))}
           loading={building}
           loadingText={text.brief.building}
-          onClick={() => onBuild()}
+          onClick={() => (isUnmarked ? onSuggest() : onBuild())}
         >
           {count === 0
             ? isGrowing
               ? text.brief.lookAgain
-              : text.brief.buildNothing
+              : isUnmarked
+                ? text.brief.suggestFirst
+                : text.brief.buildNothing
             : isGrowing
               ? text.brief.buildMore(count)
               : text.brief.build(frames.length)}
