@@ -1,13 +1,12 @@
 import { isDeepStrictEqual } from "node:util";
-import { and, asc, eq, inArray, isNull } from "drizzle-orm";
 import { files } from "@/contract";
 import type { SameProcess } from "@/contract/files";
-import { type Model, processesOf, type StoredModel, toStored, trustStored, wordFor } from "@/core/model";
-import { elements, processes, versions } from "@/data/schema";
+import { type Model, processesOf, type StoredModel, toStored, trustStored } from "@/core/model";
 import { enterNames, namesIn } from "../directory/directoryNames";
 import { addProcess } from "../home/processes";
 import { lock, type Transaction } from "../kernel/act";
 import { DamagedVersion, tryHead } from "../kernel/heads";
+import { processesWithIds } from "../kernel/processIds";
 import { inThread } from "../kernel/threads";
 import { longUseCase, UseCaseError } from "../kernel/useCase";
 
@@ -46,22 +45,7 @@ function contentOf(model: Model) {
 /** A process that is here already with the same process id in its file: most likely this file, read once before. */
 async function sameProcess(db: Transaction, model: Model): Promise<SameProcess | null> {
   const ids = processesOf(model).map(({ id }) => id);
-  const rows = await db
-    .selectDistinct({ version: versions.id, name: processes.name, createdAt: processes.createdAt })
-    .from(elements)
-    .innerJoin(versions, eq(versions.id, elements.version))
-    .innerJoin(processes, eq(processes.id, versions.process))
-    .where(
-      and(
-        eq(elements.type, wordFor("process")),
-        inArray(elements.element, ids),
-        eq(versions.kind, "as-is"),
-        isNull(versions.deletedAt),
-        isNull(processes.deletedAt),
-      ),
-    )
-    .orderBy(asc(processes.createdAt))
-    .limit(mostLikely);
+  const rows = await processesWithIds(db, ids).limit(mostLikely);
   const content = contentOf(model);
   for (const { version, name } of rows) {
     const head = await tryHead(db, version);

@@ -1,9 +1,10 @@
 import { and, asc, eq, inArray, isNull, ne } from "drizzle-orm";
 import { inVersion } from "@/contract";
 import { resolver } from "@/core/landscape";
-import { processesOf, wordFor } from "@/core/model";
+import { processesOf } from "@/core/model";
 import { elements, processes, versions } from "@/data/schema";
 import { loadHead } from "../kernel/heads";
+import { processesWithIds } from "../kernel/processIds";
 import { query } from "../kernel/useCase";
 
 /** Call activities of other processes that call a process of this version. */
@@ -13,21 +14,7 @@ export const listCallers = query(inVersion.listCallers, async ({ db }, input) =>
   const [own] = await db.select({ process: versions.process }).from(versions).where(eq(versions.id, input.version));
   if (called.length === 0 || !own) return { callers: [] };
   // Several processes may have these ids in their files; a call leads to one of them.
-  const holders = await db
-    .select({ process: versions.process, id: elements.element })
-    .from(elements)
-    .innerJoin(versions, eq(versions.id, elements.version))
-    .innerJoin(processes, eq(processes.id, versions.process))
-    .where(
-      and(
-        eq(elements.type, wordFor("process")),
-        inArray(elements.element, called),
-        eq(versions.kind, "as-is"),
-        isNull(versions.deletedAt),
-        isNull(processes.deletedAt),
-      ),
-    )
-    .orderBy(asc(processes.createdAt), asc(processes.id));
+  const holders = await processesWithIds(db, called);
   const resolve = resolver(holders.map(({ process, id }) => ({ process, processIds: [id] })));
   const found = await db
     .select({

@@ -15,6 +15,9 @@ const mostAtOnce = 60;
 /** So many models are read here and now, where what they say of others was not counted yet. */
 const mostRead = 20;
 
+/** So many are counted behind one look; whoever looks again has the next ones counted. */
+const mostCounted = 100;
+
 export const openMap = longUseCase(home.openMap, (outside, { unfolded }) =>
   counted(() => outside.read((context) => readMap(context, unfolded))),
 );
@@ -94,7 +97,7 @@ async function factsOf(db: Context["db"]) {
     } else if (outward) facts.push({ ...outward, id, name });
   }
   // Of a version that holds and says nothing of others, it was never asked.
-  const uncounted = stale.map(({ version }): Counted => ({ of: "version", id: version }));
+  const uncounted = stale.slice(0, mostCounted).map(({ version }): Counted => ({ of: "version", id: version }));
   return { facts, areaOf: new Map(rows.map((row) => [row.process, row.area])), uncounted };
 }
 
