@@ -47,6 +47,14 @@ describe("clauses", () => {
       "It may grant the full sum, grant a part or refuse the request.",
       ["- | It | grant", "- | It* | grant", "or | It* | refuse"],
     ],
+    // A department without an article is no part of the time or thing before it.
+    ["Every month billing collects the values.", ["- | billing | collect"]],
+    ["Every Friday finance pays the bills.", ["- | finance | pay"]],
+    ["For each customer billing compares the value.", ["- | billing | compare"]],
+    ["At the end of the month accounting pays the bills.", ["- | accounting | pay"]],
+    ["Every working day purchasing orders parts.", ["- | purchasing | order"]],
+    ["In the spring the morning meeting ends.", ["- | the morning meeting | end"]],
+    ["For the opening the ceiling is painted.", ["- | the ceiling | paint (passive)"]],
     ["The IT department sets up the account.", ["- | The IT department | set up"]],
     [
       "If the answer has not come within ten days, the clerk calls.",

@@ -65,7 +65,29 @@ export function wordsOf(text: string): Word[] {
   for (const at of words.keys()) correct(words, at);
   for (const at of words.keys()) correctHelped(words, at);
   for (const part of partsOf(words)) findVerb(part);
-  return words;
+  return words.map((word, at) => (isBareDepartment(words, at) ? { ...word, class: "noun", isParted: true } : word));
+}
+
+const timeUnits =
+  /^(?:hour|day|night|morning|evening|week|month|quarter|year|(?:mon|tues|wednes|thurs|fri|satur|sun)day)$/;
+
+/**
+ * A department without an article, right behind what leads the clause and before its verb: "every month billing collects", "for each
+ * customer billing compares", "at the end accounting pays". It is named by itself and no part of the time or thing before it.
+ */
+function isBareDepartment(words: readonly Word[], at: number): boolean {
+  const [word, before, next] = [words[at] as Word, words[at - 1], words[at + 1]];
+  if (!before || !next || word.isParted || !isFiniteVerb(next)) return false;
+  if (!["noun", "gerund"].includes(word.class) || !["noun", "number"].includes(before.class)) return false;
+  let first = at - 1;
+  while (first > 0 && !words[first]?.isParted && words[first - 1]?.class !== "coordinator") first--;
+  const lead = words[first] as Word;
+  // "In the spring the morning meeting ends": a name with an article of its own is one.
+  if (words[at - 2]?.class === "determiner" && words[at - 3]?.class !== "preposition") return false;
+  const recurs = /^(?:every|each)$/.test(lead.lower);
+  if (recurs && timeUnits.test(before.lower)) return true;
+  // "The lending desk" and "the morning meeting" have their article; what is led by a preposition has none of its own.
+  return (recurs || lead.class === "preposition") && at - first >= 2 && /[^r]ing$/.test(word.lower);
 }
 
 /** What the tagger takes for all kinds of words. */
