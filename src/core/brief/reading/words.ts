@@ -83,7 +83,7 @@ function isBareDepartment(words: readonly Word[], at: number): boolean {
   while (first > 0 && !words[first]?.isParted && words[first - 1]?.class !== "coordinator") first--;
   const lead = words[first] as Word;
   // "In the spring the morning meeting ends": a name with an article of its own is one.
-  if (words[at - 2]?.class === "determiner" && words[at - 3]?.class !== "preposition") return false;
+  if (at - 2 > first && words[at - 2]?.class === "determiner" && words[at - 3]?.class !== "preposition") return false;
   const recurs = /^(?:every|each)$/.test(lead.lower);
   if (recurs && timeUnits.test(before.lower)) return true;
   // "The lending desk" and "the morning meeting" have their article; what is led by a preposition has none of its own.
