@@ -11,25 +11,29 @@ interface Band {
   /** How far it stands inside its pool: bands of lanes stand beside that of the pool. */
   readonly inset: number;
   readonly isPool: boolean;
+  /** The colour of the role that a lane stands for. */
+  readonly hue: string | undefined;
 }
 
 /** Pools and lanes that lie level, whose names stand at their left. */
 function bandsOf(model: Model, diagram: Id, scene: Scene): readonly Band[] {
   const held = scene.figures.filter(({ type }) => type === "participant" || type === "lane");
   const pools = held.filter(({ type }) => type === "participant");
-  return held.flatMap(({ id, type, bounds }): Band[] => {
+  return held.flatMap(({ id, type, bounds, primitives }): Band[] => {
     const name = nameOf(model, id);
     if (name === "" || shapeOn(model, diagram, id)?.isHorizontal === false) return [];
     if (type === "participant" && model.elements.get(id)?.processRef === undefined) return [];
     const pool = pools.find(
       (other) => other.bounds.y <= bounds.y && other.bounds.y + other.bounds.height >= bounds.y + bounds.height,
     );
-    return [{ id, name, bounds, inset: pool ? bounds.x - pool.bounds.x : 0, isPool: type === "participant" }];
+    const ribbon = primitives.find((one) => one.kind === "ribbon");
+    const inset = pool ? bounds.x - pool.bounds.x : 0;
+    return [{ id, name, bounds, inset, isPool: type === "participant", hue: ribbon?.hue }];
   });
 }
 
 /** The part of a band that stands in for it while it is out of sight or cut; undefined where it is seen whole, or not at all. */
-export function standIn({ bounds, inset }: Band, view: Bounds): Bounds | undefined {
+export function standIn({ bounds, inset }: Pick<Band, "bounds" | "inset">, view: Bounds): Bounds | undefined {
   const right = bounds.x + bounds.width;
   const top = Math.max(bounds.y, view.y);
   const bottom = Math.min(bounds.y + bounds.height, view.y + view.height);
@@ -71,7 +75,7 @@ export const BandNames = memo(function BandNames(props: {
   );
   return (
     <div ref={holder} aria-hidden style={{ position: "absolute", inset: 0, pointerEvents: "none", overflow: "clip" }}>
-      {bands.map(({ id, name, isPool }) => (
+      {bands.map(({ id, name, isPool, hue }) => (
         <div
           key={id}
           data-band={id}
@@ -83,7 +87,7 @@ export const BandNames = memo(function BandNames(props: {
             alignItems: "center",
             justifyContent: "center",
             background: "var(--chakra-colors-paper)",
-            borderInlineEnd: "1px solid var(--chakra-colors-ink)",
+            borderInlineEnd: hue ? `4px solid ${hue}` : "1px solid var(--chakra-colors-ink)",
             fontWeight: isPool ? 600 : 400,
           }}
         >

@@ -37,7 +37,7 @@ export function TrayNotes({ element }: { readonly element: Element }) {
   const choices = [...new Set([...written, ...offered])];
   return (
     <>
-      <Flex gap={1} mb={1} align="center">
+      <Flex gap={1} mb={1} align="center" wrap="wrap">
         <Choice
           label={text.tray.language}
           value={language}
