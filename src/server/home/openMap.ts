@@ -67,7 +67,12 @@ async function readMap({ db }: Context, wanted: readonly string[] | null) {
     attention: sum("attention"),
   };
   const known = new Set(lapsed.map(({ id }) => id));
-  return { answer, lapsed: [...lapsed, ...uncounted.filter(({ id }) => !known.has(id))], unseen };
+  const more = uncounted.filter(({ id }) => !known.has(id));
+  return {
+    answer: { ...answer, counting: shown.counting + more.length },
+    lapsed: [...lapsed, ...more],
+    unseen,
+  };
 }
 
 /** What each process says of others, as its as-is does: as it was counted, or from the model where few are not. */

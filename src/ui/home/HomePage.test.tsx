@@ -105,13 +105,14 @@ describe("Home", () => {
     const lane = await screen.findByRole("region", { name: "Connections" });
     expect(within(screen.getByTestId("map")).getByRole("button", { name: /^Connections: 2 processes/ })).toBeTruthy();
     expect(lane).toBeTruthy();
-    expect((await screen.findByRole("article", { name: "Nothing yet" })).textContent).toContain("nothing drawn yet");
+    const empty = await screen.findByRole("article", { name: "Nothing yet" });
+    await waitFor(() => expect(empty.textContent).toContain("nothing drawn yet"));
     expect(screen.getByRole("img", { name: "Applications calls Review" })).toBeTruthy();
     const card = screen.getByRole("article", { name: "Applications" });
     await waitFor(() => expect(card.getAttribute("data-need")).not.toBe("nothing"));
     expect(within(card).getByText(/^Check: needs attention/)).toBeTruthy();
     // The head of the page says how many need attention, and leads to just those.
-    await app.user.click(screen.getByRole("button", { name: "2 need attention" }));
+    await app.user.click(await screen.findByRole("button", { name: "2 need attention" }));
     expect(((await screen.findByLabelText("only what needs attention")) as HTMLInputElement).checked).toBe(true);
     await waitFor(() => expect(screen.queryByText("Nothing yet")).toBeNull());
     expect(screen.getByText("Applications")).toBeTruthy();

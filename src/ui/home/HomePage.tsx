@@ -20,6 +20,7 @@ import { type Asking, HomeDialog } from "./HomeDialog";
 import { ProcessList } from "./ProcessList";
 import { ProcessMap } from "./ProcessMap";
 import type { Place, ProcessActs } from "./ProcessMenu";
+import { useCounting } from "./useCounting";
 import { useOpenFiles } from "./useOpenFiles";
 
 type View = "map" | "table";
@@ -46,6 +47,7 @@ export function HomePage() {
     return id;
   };
   const files = useOpenFiles(target, newFirstArea, load);
+  useCounting(data?.counting ?? 0, () => void refetch());
   useKeys({ 1: () => setView("map"), 2: () => setView("table"), n: () => setAsking({ kind: "process" }) });
 
   if (error && !data) return <ErrorPage message={wordsOf(error)} isHome retry={() => void refetch()} />;

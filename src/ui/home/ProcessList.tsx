@@ -1,16 +1,21 @@
 "use client";
 import { Box, chakra, Flex, Input } from "@chakra-ui/react";
-import { useDeferredValue, useState } from "react";
+import { useState } from "react";
 import { home } from "@/contract";
 import { type HomeGroup, type HomeOrder, homeGroups } from "@/contract/home";
 import { Choice } from "../controls/fields";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
 import { useAsked } from "../kernel/queries";
+import { useRested } from "../kernel/useRested";
 import { wordsOf } from "../kernel/wordsOf";
 import { text } from "../messages";
 import { areaPaths } from "./NewProcess";
 import type { Place, ProcessActs } from "./ProcessMenu";
 import { ProcessTable } from "./ProcessTable";
+import { useCounting } from "./useCounting";
+
+/** Milliseconds without a key before what was typed is asked for. */
+const restBeforeAsking = 150;
 
 interface Filter {
   readonly area: string | null;
@@ -29,9 +34,10 @@ export function ProcessList(props: {
   const [order, setOrder] = useState<HomeOrder>("own");
   const [group, setGroup] = useState<HomeGroup>("none");
   const [from, setFrom] = useState(0);
-  const words = useDeferredValue(typed).slice(0, 100);
+  const words = useRested(typed, restBeforeAsking).slice(0, 100);
   const wanted = { ...filter, text: words, order, group, from };
   const { data, error, refetch } = useAsked(home.openHome, wanted, { keepsLast: true });
+  useCounting(data?.counting ?? 0, () => void refetch());
   const narrow = (next: Partial<Filter>) => {
     onFilter({ ...filter, ...next });
     setFrom(0);

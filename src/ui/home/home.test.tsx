@@ -5,6 +5,7 @@ import userEvent from "@testing-library/user-event";
 import { afterEach, describe, expect, test, vi } from "vitest";
 import type { HomeData, HomeGroup, HomeProcess, HomeVersion } from "@/contract/home";
 import { ProcessTable } from "./ProcessTable";
+import { useCounting } from "./useCounting";
 import { useOpenFiles } from "./useOpenFiles";
 
 const push = vi.fn();
@@ -139,5 +140,32 @@ describe("the table of processes", () => {
     await userEvent.click(screen.getByRole("button", { name: "Next" }));
     await userEvent.click(screen.getByRole("button", { name: "Before" }));
     expect(onFrom.mock.calls).toEqual([[100], [0]]);
+  });
+});
+
+describe("numbers that are being counted", () => {
+  test("are asked for again, less and less often, until they are there", () => {
+    vi.useFakeTimers();
+    const again = vi.fn();
+    const { rerender, unmount } = renderHook(({ counting }) => useCounting(counting, again), {
+      initialProps: { counting: 0 },
+    });
+    vi.advanceTimersByTime(60_000);
+    expect(again).not.toHaveBeenCalled();
+    rerender({ counting: 3 });
+    vi.advanceTimersByTime(700);
+    expect(again).toHaveBeenCalledTimes(1);
+    // Fewer of them being counted does not begin anew.
+    rerender({ counting: 1 });
+    vi.advanceTimersByTime(980);
+    expect(again).toHaveBeenCalledTimes(2);
+    vi.advanceTimersByTime(600_000);
+    expect(again.mock.calls.length).toBeLessThan(60);
+    rerender({ counting: 0 });
+    const asked = again.mock.calls.length;
+    vi.advanceTimersByTime(60_000);
+    expect(again).toHaveBeenCalledTimes(asked);
+    unmount();
+    vi.useRealTimers();
   });
 });
