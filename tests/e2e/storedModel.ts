@@ -18,7 +18,10 @@ export async function importSmall(page: Page, name: string, model: Model = small
 /** What the server holds of a version, read from its file. */
 export async function stored(page: Page, version: string): Promise<Model> {
   await saved(page);
-  const answer = await page.request.get(`/api/export?version=${encodeURIComponent(version)}&format=bpmn&name=x`);
+  const answer = await page.request.get(`/api/export?version=${encodeURIComponent(version)}&format=bpmn&name=x`, {
+    // The server may close a connection that rested just when it is used again.
+    maxRetries: 2,
+  });
   const read = readBpmn(await answer.text());
   if (!read.ok) throw new Error(read.problems[0]?.message);
   return read.value;

@@ -56,10 +56,13 @@ export function phrasesOf(text: string, words: readonly Word[]): Phrase[] {
         counting.test(words[first]?.lower ?? "")
       )
         first++;
-      // "The head of department": what somebody is of belongs to the name.
+      // "The head of department", "a list of parts": what somebody or something is of belongs to the name.
       const ofWhat = words[last + 1]?.lower === "of" ? words[last + 2] : undefined;
       const behindOf = ofWhat?.class === "determiner" ? words[last + 3] : ofWhat;
-      const isOf = /^(?:head|director|board|member|keeper|owner)s?$/.test(head.lower) && behindOf?.class === "noun";
+      const isOf =
+        /^(?:head|director|board|member|keeper|owner|list|proof|certificate|confirmation|letter|notice|statement|record)s?$/.test(
+          head.lower,
+        ) && behindOf?.class === "noun";
       isOfName = isOf;
       const until = isOf ? behindOf : head;
       const before = words[at - 1];

@@ -170,7 +170,7 @@ function Comparing({ compared, onChanged }: { readonly compared: Compared; reado
           refused={refused}
           title={compared[refused.into].title}
           onAlong={() => take(refused.into, [...refused.keys, ...refused.along.map((one) => one.key)])}
-          onAnyway={() => take(refused.into, refused.keys, true)}
+          onAnyway={() => take(refused.into, refused.keys, { anyway: true })}
           onClose={forget}
         />
       )}

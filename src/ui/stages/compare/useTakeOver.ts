@@ -55,7 +55,7 @@ export function useTakeOver(
   const [asked, setAsked] = useState<Asked | null>(null);
   const mayInto = useCallback((into: "from" | "to") => compared?.[into].head !== null, [compared]);
   const take = useCallback(
-    async (into: "from" | "to", keys: readonly string[], anyway = false) => {
+    async (into: "from" | "to", keys: readonly string[], { anyway = false, isSaid = true } = {}) => {
       if (!compared) return;
       const { from, to, pairs, groups } = compared;
       const head = compared[into].head;
@@ -77,6 +77,10 @@ export function useTakeOver(
           setRefused({ into, keys, message: text.compare.wouldBeWrong(errors.length), along, errors });
           return;
         }
+      }
+      if (!isSaid) {
+        setAsked({ into, keys });
+        return;
       }
       setRefused(null);
       setAsked(null);
@@ -119,16 +123,10 @@ export function useTakeOver(
     },
     [compared, store, onDone, onSettled],
   );
-  /** Takes over at once into the open version; into another one only after it was said, here or with what would have to come along. */
+  /** Takes over at once into the open version; into another one only after it was said, here or with what stands in the way. */
   const wish = useCallback(
-    (into: "from" | "to", keys: readonly string[]) => {
-      if (!compared) return;
-      const { from, to, pairs, groups } = compared;
-      const isElsewhere = compared[into].head?.isOpen === false;
-      const can = takeOver({ from: from.model, to: to.model, pairs, groups, into }, keys).ok;
-      if (isElsewhere && can) setAsked({ into, keys });
-      else void take(into, keys);
-    },
+    (into: "from" | "to", keys: readonly string[]) =>
+      void take(into, keys, { isSaid: compared?.[into].head?.isOpen !== false }),
     [compared, take],
   );
   const forget = useCallback(() => {
