@@ -37,7 +37,7 @@ export const importFile = longUseCase(files.importFile, async (outside, { name, 
 });
 
 /** So many elements are held against each other before others have their turn. */
-const comparedAtOnce = 500;
+const comparedAtOnce = 100;
 
 /**
  * Whether two models hold the same, but for the names of their processes: where a file says none, they are called as the file is.
