@@ -40,7 +40,8 @@ const isFirst = !process.env.DATABASE_URL && !existsSync(join(folder, "postgres"
 console.log(isFirst ? "Starting, and making the demo workspace …" : "Starting …");
 
 const next = join(root, "node_modules/next/dist/bin/next");
-const server = spawn(process.execPath, [next, "start", "-p", String(port), "-H", host], {
+// A connection that rests is kept longer than whoever stands before this keeps it: closed just when it is used, it costs an answer.
+const server = spawn(process.execPath, [next, "start", "-p", String(port), "-H", host, "--keepAliveTimeout", "65000"], {
   cwd: root,
   env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", NEXT_MANUAL_SIG_HANDLE: "true", LANE_DATA: folder, HOST: host },
   stdio: ["ignore", "pipe", "pipe"],
