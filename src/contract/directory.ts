@@ -25,7 +25,7 @@ const directoryBeforeSchema = z.object({
   /** Entries that were made and are to go. */
   made: z.array(id).max(mostEntries),
   /** What was otherwise of those that stayed. */
-  changed: z.array(z.object({ id, fields: entryChangeSchema })).max(mostEntries),
+  changed: z.array(z.object({ id, fields: entryChangeSchema.omit({ name: true }) })).max(mostEntries),
   /** What was written into versions by it. */
   batches: z.array(z.object({ version: id, batch: id })).max(mostEntries),
 });

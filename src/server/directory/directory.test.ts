@@ -250,6 +250,14 @@ describe("a merge or an import taken back", () => {
     const before = await tree();
     const wrong = { gone: ["maps"], made: [], changed: [], batches: [{ version, batch: "never written" }] };
     await expect(run("takeBackDirectory", wrong)).rejects.toMatchObject({ code: "too-old" });
+    // Nor what somebody did in a version otherwise, nor units that would be part of themselves.
+    const { sequence: base } = await run<{ sequence: number }>("openVersion", { version });
+    const commands = [{ type: "rename", id: "check", name: "Check every page" }];
+    await run("applyCommands", { version, batch: "theirs", base, commands });
+    const other = { gone: [], made: [], changed: [], batches: [{ version, batch: "theirs" }] };
+    await expect(run("takeBackDirectory", other)).rejects.toMatchObject({ code: "no-merge" });
+    const circle = { gone: [], made: [], changed: [{ id: "one", fields: { unit: "one" } }], batches: [] };
+    await expect(run("takeBackDirectory", circle)).rejects.toMatchObject({ code: "unit-in-itself" });
     expect(await tree()).toEqual(before);
   });
 

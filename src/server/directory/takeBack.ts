@@ -1,7 +1,8 @@
-import { and, eq, inArray } from "drizzle-orm";
+import { and, eq, inArray, isNull } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { directory as terms } from "@/contract";
 import { type Command, perform, undoOf } from "@/core/commands";
+import { type DirectoryEntry, isWithin } from "@/core/directory";
 import type { Edit } from "@/core/model";
 import { directory, log } from "@/data/schema";
 import { lock } from "../kernel/act";
@@ -23,16 +24,22 @@ export const takeBackDirectory = useCase(terms.takeBackDirectory, async (context
   if (made.length > 0) await db.update(directory).set({ deletedAt: now() }).where(inArray(directory.id, made));
   for (const { id, fields } of changed)
     if (Object.keys(fields).length > 0) await db.update(directory).set(fields).where(eq(directory.id, id));
+  const all = (await db.select().from(directory).where(isNull(directory.deletedAt))) as DirectoryEntry[];
+  if (changed.some(({ id, fields }) => fields.unit != null && isWithin(all, fields.unit, id)))
+    throw new UseCaseError("unit-in-itself", "A unit cannot be part of itself, or of a unit that is part of it.");
   return {};
 });
 
 async function undoBatch(context: Context, { version, batch }: { version: string; batch: string }): Promise<void> {
   const { db } = context;
   const [row] = await db
-    .select({ edits: log.edits, label: log.label })
+    .select({ edits: log.edits, label: log.label, commands: log.commands })
     .from(log)
     .where(and(eq(log.version, version), eq(log.batch, batch)));
   if (!row) throw new UseCaseError("too-old", "This was done too long ago to be taken back.", 409);
+  // What else was done in a version is undone there, by who may change it.
+  const [first] = row.commands as readonly { readonly type?: string }[];
+  if (first?.type !== "mergeEntry") throw new UseCaseError("no-merge", "This was no merge of the directory.", 422);
   const head = await loadHead(db, version);
   const command = undoOf({ edits: row.edits as readonly Edit[], label: row.label }) as Command;
   const done = perform(head.model, command);

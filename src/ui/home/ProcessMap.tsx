@@ -31,7 +31,7 @@ const keyOf = ({ of, id }: MapEnd) => `${of} ${id}`;
 
 /** Areas as lanes, processes in them, and what leads from one to another. */
 export function ProcessMap(props: ProcessMapProps) {
-  const { data, areaActs, processActs, onFold, onTable } = props;
+  const { data, processActs, onFold, onTable } = props;
   const [frame, width] = useWidth();
   const areas = useMemo(() => inOrder(data.areas), [data.areas]);
   const open = useMemo(() => new Set(data.unfolded), [data.unfolded]);
@@ -62,19 +62,11 @@ export function ProcessMap(props: ProcessMapProps) {
       data-testid="map"
       onKeyDown={goByArrows}
     >
-      {areas.map(({ area, level }) => {
+      {areas.map(({ area }) => {
         const lane = placed.lanes.get(area.id);
         return (
           lane && (
-            <Lane
-              key={area.id}
-              {...props}
-              area={area}
-              level={level}
-              whole={lane.whole}
-              own={lane.own}
-              isOpen={open.has(area.id)}
-            />
+            <Lane key={area.id} {...props} area={area} whole={lane.whole} own={lane.own} isOpen={open.has(area.id)} />
           )
         );
       })}
@@ -110,7 +102,7 @@ export function ProcessMap(props: ProcessMapProps) {
         );
       })}
       {data.areas.length === 0 && <chakra.p color="quiet">{text.home.empty}</chakra.p>}
-      <chakra.span srOnly>{areaActs ? text.home.mapKeys : ""}</chakra.span>
+      <chakra.span srOnly>{text.home.mapKeys}</chakra.span>
     </Box>
   );
 }
@@ -119,7 +111,6 @@ export function ProcessMap(props: ProcessMapProps) {
 function Lane(
   props: ProcessMapProps & {
     readonly area: MapArea;
-    readonly level: number;
     readonly whole: Bounds;
     readonly own: Bounds;
     readonly isOpen: boolean;

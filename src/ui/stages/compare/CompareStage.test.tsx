@@ -54,7 +54,11 @@ const counted = (words: string) => waitFor(() => expect(screen.getByTestId("chan
 
 /** Enter does what the dialog asks, once it has the keyboard. */
 const sayYes = async () => {
-  await waitFor(() => expect(document.activeElement?.textContent).toMatch(/^Take over into/));
+  await waitFor(() => {
+    // The button that asked for it says the same, and had the keyboard before.
+    const here = document.activeElement?.closest("[role=dialog]") && document.activeElement;
+    expect(here?.textContent).toMatch(/^Take over into/);
+  });
   await app.user.keyboard("{Enter}");
 };
 
