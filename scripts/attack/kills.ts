@@ -1,6 +1,7 @@
 import { existsSync, mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { emptyBrief, markedText } from "../../src/core/brief";
 import { startPeer } from "../../src/server/testing/peers";
 import { numbers, pause, type Tries } from "./tries";
 
@@ -57,6 +58,55 @@ export async function killedWhileEditing(kills = 12): Promise<Tries> {
     await editing;
   }
   return { what: `kills while editing (${acknowledged.size} acknowledged edits)`, tries: kills, failures };
+}
+
+/** Killed while a description is built as two processes: afterwards both are there whole, or nothing of either; built again, all is there. */
+export async function killedWhileBuilding(kills = 10): Promise<Tries> {
+  const failures: string[] = [];
+  const random = numbers(3);
+  const text =
+    "When [trigger: a household applies], the [role: front desk] [activity: registers the application]. The front desk [activity: files the application].\n\nEvery [trigger: month], the [role: billing] [activity: writes the invoices]. Billing [activity: sends the invoices].";
+  const content = { ...emptyBrief, document: markedText(text) };
+  for (let round = 0; round < kills; round++) {
+    const env = { LANE_DATA: folder() };
+    const first = startPeer(env);
+    await first.ready;
+    await first.run("createArea", { id: "area", name: "Area", parent: null });
+    await first.run("createProcess", { name: "P", area: "area", processId: "p", versionId: "v" });
+    await first.run("saveBrief", { process: "p", brief: "b", base: 0, content });
+    const building = first.run("buildProcesses", { version: "v" }).then(
+      () => true,
+      () => false,
+    );
+    await pause(random() * 250);
+    await first.kill();
+    const wasTold = await building;
+    const next = startPeer(env);
+    try {
+      await next.ready;
+      const steps = async () => {
+        const { processes, brief } = await next.run<{ processes: { version: string }[]; brief: unknown }>("openBrief", {
+          process: "p",
+        });
+        if (!brief) failures.push("the description was lost");
+        const counts = [];
+        for (const { version } of processes) {
+          const { model } = await next.run<{ model: { elements: { type: string }[] } }>("openVersion", { version });
+          counts.push(model.elements.filter(({ type }) => /task$/i.test(type)).length);
+        }
+        return counts.join(" ");
+      };
+      const after = await steps();
+      if (after !== "2 2" && (wasTold || !/^0?$/.test(after))) failures.push(`steps after the kill: ${after}`);
+      await next.run("buildProcesses", { version: "v" });
+      const again = await steps();
+      if (again !== "2 2") failures.push(`steps when built again: ${again}`);
+    } catch (error) {
+      failures.push(`the next start: ${(error as Error).message}`);
+    }
+    await next.kill();
+  }
+  return { what: "kills while a description is built", tries: kills, failures };
 }
 
 /** Killed while the demo is made: the next start has it, whole. */

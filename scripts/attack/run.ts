@@ -1,12 +1,13 @@
 import { bombs } from "./bombs";
 import { fullDisk } from "./fullDisk";
-import { killedAtFirstStart, killedWhileEditing } from "./kills";
+import { killedAtFirstStart, killedWhileBuilding, killedWhileEditing } from "./kills";
 import { requests } from "./requests";
 import { suites } from "./suites";
 import type { Tries } from "./tries";
 
 const parts: { readonly [name: string]: () => Tries | Promise<Tries> } = {
   kills: () => killedWhileEditing(),
+  builds: () => killedWhileBuilding(),
   starts: () => killedAtFirstStart(),
   races: () => suites("races of use cases, on both databases (rounds)", ["src/server/kernel/races.test.ts"], [1, 2, 3]),
   windows: () =>

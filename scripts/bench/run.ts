@@ -3,6 +3,7 @@ import { briefRows } from "./brief";
 import { browserRows } from "./browser";
 import { compareRows } from "./compare";
 import { coreRows } from "./core";
+import { forecastRows } from "./forecast";
 import { growthRow } from "./growth";
 import { homeRows, importRow, streamRow, tokenRow } from "./house";
 import { layoutRows } from "./layout";
@@ -17,6 +18,7 @@ if (!process.argv.includes("--browser")) {
   for (const row of compareRows()) print(row);
   for (const row of soundnessRows()) print(row);
   for (const row of await layoutRows()) print(row);
+  for (const row of forecastRows()) print(row);
   print(tokenRow());
   print(await growthRow());
   for (const row of await homeRows()) print(row);

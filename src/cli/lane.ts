@@ -31,6 +31,12 @@ const verbs: {
     does: "Plays one case with tokens. Exit code 1 where it gets stuck or is stopped.",
     load: async () => (await import("./walk")).walk,
   },
+  forecast: {
+    usage:
+      "lane forecast FILE.bpmn [--scenario NAME] [--cases N] [--seed S] [--replications R] [--compare OTHER.bpmn] [--vary INPUT=FROM..TO:STEP]",
+    does: "Plays many cases of a scenario that the file holds (BPSim 1.0) and says what they take, wait and cost, and who is busy.",
+    load: async () => (await import("./forecast")).forecast,
+  },
   brief: {
     usage: "lane brief TEXT.txt [OUT.bpmn]   (or .md; marks in brackets, as [role: the front desk], are kept)",
     does: "Reads a description, says what it tells of and leaves open, and writes the processes it would become.",

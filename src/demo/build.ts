@@ -7,6 +7,7 @@ import { demoBrief, tieToBrief } from "./brief";
 import { demoDirectory } from "./directory";
 import type { Drawing } from "./drawing";
 import { drawMeterExchange } from "./meterExchange";
+import { assumeConnection, assumeImproved } from "./scenarios";
 import { drawComplaint, drawMeterReading, drawSwitchOn } from "./smallProcesses";
 import { drawSolarConnection } from "./solarConnection";
 import { improveConnection, reasonsFor } from "./solarToBe";
@@ -80,6 +81,8 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
     "rooftop-solar-connection",
     (start, page) => drawSolarConnection(start, page, "switch-on-and-verify"),
   );
+  const assumed = assumeConnection(await hand.openModel(connection.version), connection.page);
+  await hand.applyCommands(connection.version, assumed.commands, "say what a normal year and a spring rush are like");
   await draw("meter-reading", "Nightly meter reading", "area-accounts", "nightly-meter-reading", drawMeterReading);
   await draw("complaint", "Complaint about a bill", "area-accounts", "complaint-about-a-bill", drawComplaint);
 
@@ -115,6 +118,11 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
     toBe,
     improveConnection(await hand.openModel(toBe), connection.page).commands,
     "check both at once and let the household choose",
+  );
+  await hand.applyCommands(
+    toBe,
+    assumeImproved(await hand.openModel(toBe), connection.page).commands,
+    "say what the new steps take",
   );
   const [before, after] = [await hand.openModel(connection.version), await hand.openModel(toBe)];
   for (const reason of reasonsFor(changeGroups(before, after, compareModels(before, after))))

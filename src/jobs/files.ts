@@ -3,9 +3,11 @@ import { readBpmn, writeBpmn } from "@/core/bpmn";
 import { readSheet, writeSheet } from "@/core/capture";
 import { drawMissingPages } from "@/core/commands";
 import { type NamedRow, namedEntries } from "@/core/directory";
+import type { RoleDefaults } from "@/core/forecast";
 import { type Manifest, makePackage, type PackageRequest } from "@/core/handoff";
 import { type Element, type Id, nameOf, type Problem, participantsOf, processesOf, toStored } from "@/core/model";
 import { decodeText } from "@/core/table";
+import { reportedForecast } from "./forecasts";
 import { type Job, needs } from "./job";
 import { embeddedFonts, type PictureOptions, PictureTooLarge, pictureOf } from "./pictures";
 import { freshId } from "./steps";
@@ -78,13 +80,19 @@ export const picture: Job<
 
 /** The package of a checked revision. */
 export const packageFile: Job<
-  Omit<PackageRequest, "model" | "hueOf" | "fonts" | "sha256"> & { readonly hues: Hues },
+  Omit<PackageRequest, "model" | "hueOf" | "fonts" | "sha256" | "forecast"> & {
+    readonly hues: Hues;
+    readonly roles: readonly RoleDefaults[];
+  },
   { readonly bytes: Uint8Array; readonly manifest: Manifest }
-> = (models, { hues, ...request }) =>
-  makePackage({
+> = (models, { hues, roles, ...request }) => {
+  const forecast = reportedForecast(models, roles);
+  return makePackage({
     ...request,
+    ...(forecast && { forecast }),
     model: needs(models, "model"),
     hueOf: hueIn(hues),
     fonts: embeddedFonts(),
     sha256: (bytes) => createHash("sha256").update(bytes).digest("hex"),
   });
+};

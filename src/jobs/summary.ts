@@ -1,4 +1,5 @@
 import { type CheckOptions, type Summary, verdictOf, type Waiver } from "@/core/check";
+import { howAssumed } from "@/core/forecast";
 import { type OutwardFacts, outwardFactsOf } from "@/core/landscape";
 import { isFlowNode } from "@/core/model";
 import type { WalkTest } from "@/core/tokens";
@@ -29,6 +30,7 @@ export const summary: Job<SummaryInput, CountedVersion> = async (models, { waive
     advice: counts.advice,
     walks: tests.length,
     failingWalks: played.filter((result) => result.verdict !== "passes").length,
+    assumed: howAssumed(model),
     outward: outwardFactsOf(model),
   };
 };

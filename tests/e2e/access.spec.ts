@@ -41,6 +41,32 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
     async (page) => expect(page.getByTestId("kept-walks").locator("li").first()).toBeVisible(),
   ],
   [
+    "Forecast",
+    "/v/solar-connection-to-be/forecast",
+    async (page) => expect(page.getByTestId("forecast-against")).toContainText("A case takes, mean"),
+  ],
+  [
+    "Figures of a scenario",
+    "/v/solar-connection-as-is/forecast",
+    async (page) => {
+      await expect(page.getByTestId("forecast-sentence")).toBeVisible();
+      await page.keyboard.press("f");
+      await expect(page.getByRole("group", { name: "Figures of the scenario" })).toBeVisible();
+      await expect(page.getByTestId("forecast-formula")).toBeVisible();
+    },
+  ],
+  [
+    "One case",
+    "/v/solar-connection-as-is/forecast",
+    async (page) => {
+      await expect(page.getByTestId("forecast-sentence")).toBeVisible();
+      await page.keyboard.press("o");
+      await expect(page.getByTestId("case-step")).toHaveText(/^Moment 0/);
+      await page.keyboard.press("End");
+      await expect(page.getByTestId("case-log")).toBeVisible();
+    },
+  ],
+  [
     "Compare",
     "/v/solar-connection-to-be/compare",
     async (page) => expect(page.getByTestId("change-count")).toBeVisible(),

@@ -9,7 +9,7 @@ import {
   scopeOf,
   shapesOf,
 } from "../../src/core/model";
-import { boundsOf, choose, drag, importSmall, middleOf, openDiagram, saved, stored } from "./storedModel";
+import { boundsOf, choose, drag, fitPage, importSmall, middleOf, openDiagram, saved, stored } from "./storedModel";
 import { expect, test } from "./test";
 
 const named = (model: Model, name: string) => {
@@ -139,6 +139,7 @@ test("room is made by key and by hand; lanes change places, are split, and split
   await openDiagram(page, version);
   const before = await stored(page, version);
   await choose(page, "decide");
+  await expect(page.getByTestId("tray").getByLabel("Name", { exact: true })).toHaveValue("Complete?");
   await page.keyboard.press("j");
   await page.keyboard.press("ArrowRight");
   await page.keyboard.press("ArrowRight");
@@ -148,14 +149,14 @@ test("room is made by key and by hand; lanes change places, are split, and split
   expect(boundsOf(wider, "check")).toEqual(boundsOf(before, "check"));
   expect(boundsOf(wider, "pool").width).toBe(boundsOf(before, "pool").width + 80);
 
-  await page.keyboard.press("0");
+  await fitPage(page);
   await page.keyboard.press("j");
   const at = await middleOf(page, "engineer");
   await drag(page, { x: at.x + 300, y: at.y - 8 }, { x: 4, y: 60 });
   const higher = await stored(page, version);
   expect(boundsOf(higher, "engineer").height).toBeGreaterThan(boundsOf(wider, "engineer").height);
 
-  await page.keyboard.press("0");
+  await fitPage(page);
   await choose(page, "desk");
   await page.keyboard.press("Shift+ArrowDown");
   const swapped = await stored(page, version);
@@ -223,7 +224,7 @@ test("steps are wrapped, looked into, opened in place, closed, dissolved, taken 
   expect(loose.elements.has(subId)).toBe(false);
   expect(outgoingOf(loose, "decide").map((flow) => flow.targetRef)).toContain("approve");
 
-  await page.keyboard.press("0");
+  await fitPage(page);
   await choose(page, "approve");
   await page.keyboard.press("Shift+X");
   await page.getByRole("dialog").getByLabel("Name of the new process").fill("Approve a design");
@@ -260,7 +261,7 @@ test("steps are copied within a process, into another, and as BPMN through the c
   const [flow] = outgoingOf(model, copied?.id ?? "");
   expect(model.elements.get(String(flow?.targetRef))?.name).toBe("Complete?");
 
-  await page.keyboard.press("0");
+  await fitPage(page);
   await choose(page, "reject");
   await page.keyboard.press("Control+d");
   await expect.poll(async () => named(await stored(page, other), "Reject application").length).toBe(2);

@@ -130,7 +130,7 @@ test("columns that nobody can tell are asked for; a row moves by keyboard; a pat
 test("a sheet leaves as CSV and comes back as the same sheet", async ({ page }) => {
   const answer = await page.request.get("/api/export?version=solar-connection-as-is&format=csv");
   const csv = await answer.text();
-  expect(csv.split("\r\n")[0]).toBe("No,Level,Kind,Step,By,Uses,Needs,Gives,Guidance");
+  expect(csv.split("\r\n")[0]).toBe("No,Level,Kind,Step,By,Uses,Needs,Gives,Guidance,Time,Cost");
   await page.goto("/");
   await page
     .getByTestId("open-file")

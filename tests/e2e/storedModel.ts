@@ -37,7 +37,20 @@ export async function openDiagram(page: Page, version: string): Promise<void> {
   await page.goto(`/v/${version}/diagram`);
   await expect(page.locator('[data-canvas] [data-id="check"]')).toBeAttached();
   await expect(page.getByTestId("canvas")).toBeFocused();
-  await page.keyboard.press("0");
+  await fitPage(page);
+}
+
+/** The whole page in sight. The tray opens under the canvas a moment after something is chosen, so until it is. */
+export async function fitPage(page: Page): Promise<void> {
+  await expect(async () => {
+    await page.keyboard.press("0");
+    const hidden = await page.getByTestId("canvas").evaluate((canvas) => {
+      const frame = canvas.getBoundingClientRect();
+      const faces = [...canvas.querySelectorAll("[data-id] > rect")].map((face) => face.getBoundingClientRect());
+      return faces.filter((face) => face.top < frame.top || face.bottom > frame.bottom).length;
+    });
+    expect(hidden).toBe(0);
+  }).toPass();
 }
 
 /** Chooses elements with the pointer, the first alone and the others besides. */

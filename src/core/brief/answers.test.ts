@@ -129,6 +129,38 @@ describe("what a text leaves open", () => {
     expect(builtInto(frameOf(deadline, { "after:m8": "again" }), after.model, after.built).model).toBe(after.model);
   });
 
+  const refused = refusal.replace("rejects the form]", "asks the [party: household] for a new form]");
+  test.each([
+    ["it ends", refusal, { "ends:m6": "ends" }, { "ends:m6": "on" }],
+    ["an exception ends", deadline, { "after:m8": "ends" }, { "after:m8": "on" }],
+    ["an exception goes back", deadline, { "after:m8": "again" }, { "after:m8": "on" }],
+    ["an exception goes back, then ends", deadline, { "after:m8": "again" }, { "after:m8": "ends" }],
+    ["an exception ends, then goes back", deadline, { "after:m8": "ends" }, { "after:m8": "again" }],
+    ["it goes back", refused, { "way:m6": "again" }, { "way:m6": "on" }],
+  ])("an answer is taken back after it was built: %s", (_, text, first, then) => {
+    const edges = (model: Model) => {
+      const label = (id: unknown) => {
+        const node = model.elements.get(String(id));
+        return node?.name || node?.type;
+      };
+      return flowNodesIn(model, "process")
+        .flatMap((node) => outgoingOf(model, node.id))
+        .map((flow) => `${label(flow.sourceRef)} > ${flow.name ?? ""} > ${label(flow.targetRef)}`)
+        .sort();
+    };
+    const answer = (answers: unknown) => frameOf(text, answers as BriefContent["answers"]);
+    const built = builtInto(answer(first), emptyProcess(), []);
+    const changed = builtInto(answer(then), built.model, built.built);
+    const fresh = builtInto(answer(then), emptyProcess(), []);
+    expect(brokenInvariants(changed.model)).toEqual([]);
+    expect(edges(changed.model)).toEqual(edges(fresh.model));
+    expect(builtInto(answer(then), changed.model, changed.built).model).toBe(changed.model);
+    // And back again.
+    const back = builtInto(answer(first), changed.model, changed.built);
+    expect(edges(back.model)).toEqual(edges(built.model));
+    expect(processVerdicts(back.model).map(({ sound }) => sound)).toEqual([true]);
+  });
+
   test("answered after it was built, a step comes into the lane of who does it", () => {
     const before = builtInto(frameOf(nobody), emptyProcess(), []);
     const after = builtInto(frameOf(nobody, { "who:m5": "=Desk" }), before.model, before.built);

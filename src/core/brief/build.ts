@@ -36,14 +36,15 @@ class FrameBuilder extends FrameFlow {
     items.forEach((item, at) => {
       const mark = markOf(item);
       const there = nodeOf(this.draft.model, this.links(), mark);
-      if (there) cursor = this.#keep(item, there) ?? this.#beforeNext(items.slice(at + 1)) ?? cursor;
+      if (there)
+        cursor = this.#keep(item, there, items.slice(at + 1)) ?? this.#beforeNext(items.slice(at + 1)) ?? cursor;
       else if (!this.context.built.has(mark)) cursor = this.#add(item, cursor);
     });
     return cursor;
   }
 
   /** Where an item was built before: what is new inside it is added. Gives where it goes on behind it, if that is plain. */
-  #keep(item: FrameItem, element: Id): Cursor | undefined {
+  #keep(item: FrameItem, element: Id, next: readonly FrameItem[]): Cursor | undefined {
     const { draft } = this;
     if (item.kind === "decision") {
       for (const path of item.paths) {
@@ -53,6 +54,7 @@ class FrameBuilder extends FrameFlow {
         if (!flow) continue;
         this.#items(path.items, { flow: flow.id, after: element });
         this.#endLater(path, flow);
+        this.#goOnLater(path, flow, item.mark, () => this.#whereOthersGo(item, path, next));
       }
       return this.#behindBlock(element);
     }
@@ -62,8 +64,11 @@ class FrameBuilder extends FrameFlow {
         this.#role(element, item.role);
       const late = item.deadline && nodeOf(draft.model, this.links(), item.deadline.mark);
       const flow = late && outgoingOf(draft.model, late)[0];
-      if (item.deadline && flow && draft.element(late).type === "boundaryEvent")
+      if (item.deadline && flow && draft.element(late).type === "boundaryEvent") {
         this.#endLater(item.deadline.path, flow);
+        this.#goOnLater(item.deadline.path, flow, item.deadline.mark, () => outgoingOf(draft.model, element)[0]);
+      }
+      return this.#behindStep(item, element);
     }
     const flows = outgoingOf(draft.model, element);
     return flows[0] ? { flow: flows[0].id, after: element } : undefined;
@@ -73,7 +78,7 @@ class FrameBuilder extends FrameFlow {
   #endLater(path: FramePath, first: Element): void {
     const { draft } = this;
     if (path.back && !path.ends) this.#leadBackLater(path, first, path.back);
-    if (!path.ends || this.wasBuilt(path.ends.mark)) return;
+    if (!path.ends || this.#isThere(path.ends.mark)) return;
     const flow = this.#lastFlowOf(path, first);
     if (!flow) return;
     const target = draft.element(flow.targetRef as Id);
@@ -85,6 +90,59 @@ class FrameBuilder extends FrameFlow {
     const left = this.end(flow.sourceRef as Id, path.ends);
     if (flow.name) draft.do({ type: "rename", id: left, name: flow.name });
     this.dropJoinOfOne(target);
+  }
+
+  /** An end of the text that was deleted since stays so; one that an answer says is drawn as long as the answer stands. */
+  #isThere(end: string): boolean {
+    return end.endsWith(":end") ? nodeOf(this.draft.model, this.links(), end) !== undefined : this.wasBuilt(end);
+  }
+
+  /**
+   * A path that an answer had led to an end or back, and of which it was settled since that it goes on: it joins the others.
+   * @param others the flow by which others come to where it goes on
+   */
+  #goOnLater(path: FramePath, first: Element, asked: string, others: () => Element | undefined): void {
+    if (path.ends || path.back) return;
+    const { draft } = this;
+    const flow = this.#lastFlowOf(path, first);
+    const last = path.items.at(-1);
+    if (!flow) return;
+    const of = last ? markOf(last) : asked;
+    const target = draft.element(flow.targetRef as Id);
+    const isEnd = target.type === "endEvent" && this.#isLinkedNow(target.id, `${of}:end`);
+    // Built with its answer, the flow a path begins with has the words; answered later, the one it is left by.
+    const [led] = [first.id, flow.id].filter((id) => this.#isLinkedNow(id, `${of}:back`));
+    const isBack = led !== undefined;
+    const way = isEnd || isBack ? others() : undefined;
+    if (!way || way.id === flow.id || way.targetRef === target.id) return;
+    const meeting = this.meetOn(way);
+    draft.do({ type: "reconnect", diagram: draft.pageOf(flow.id), connection: flow.id, end: "target", to: meeting });
+    if (isBack) draft.do({ type: "unlinkWords", id: led, marks: [`${of}:back`] });
+    this.#dropUnreached(target);
+  }
+
+  /** What a flow led to until now: an end that nothing leads to any more goes, and a join of one way. */
+  #dropUnreached(target: Element): void {
+    const { draft } = this;
+    if (target.type === "endEvent" && incomingOf(draft.model, target.id).length === 0)
+      draft.do({ type: "delete", ids: [target.id] });
+    else this.dropJoinOfOne(target);
+  }
+
+  #isLinkedNow = (id: Id, mark: string) => (this.links().get(mark) ?? []).includes(id);
+
+  /** The flow by which the other answers of a decision come to what follows it. */
+  #whereOthersGo(decision: FrameDecision, path: FramePath, next: readonly FrameItem[]): Element | undefined {
+    const { draft } = this;
+    const split = nodeOf(draft.model, this.links(), decision.mark);
+    const other = decision.paths.find((one) => one !== path && !one.ends && !one.back);
+    const first =
+      split &&
+      other &&
+      outgoingOf(draft.model, split).find((one) => foldedName(one.name ?? "") === foldedName(other.answer));
+    if (first) return this.#lastFlowOf(other, first);
+    const behind = this.#beforeNext(next);
+    return behind && draft.element(behind.flow);
   }
 
   /** The flow a path is left by. */
@@ -105,9 +163,10 @@ class FrameBuilder extends FrameFlow {
       target.id === earlier || outgoingOf(draft.model, target.id).some((one) => one.targetRef === earlier);
     if (leadsThere) return;
     const meeting = this.meetBefore(earlier);
+    if (back.mark) this.link(flow.id, [back.mark]);
     const diagram = draft.pageOf(flow.id);
     draft.do({ type: "reconnect", diagram, connection: flow.id, end: "target", to: meeting });
-    this.dropJoinOfOne(target);
+    this.#dropUnreached(target);
   }
 
   #beforeNext(items: readonly FrameItem[]): Cursor | undefined {
@@ -172,7 +231,19 @@ class FrameBuilder extends FrameFlow {
     const times = step.times.map((time) => `${time.name.charAt(0).toUpperCase()}${time.name.slice(1)}.`).join(" ");
     if (times) draft.do({ type: "describe", id, text: times });
     this.#furnish(step, id);
-    return { ...next, flow: outgoingOf(draft.model, id)[0]?.id ?? next.flow };
+    return this.#behindStep(step, id) ?? next;
+  }
+
+  /** Where it goes on behind a step: where what happens without it in time goes on too, behind the join of both. */
+  #behindStep({ deadline }: FrameStep, id: Id): Cursor | undefined {
+    const { model } = this.draft;
+    const [flow] = outgoingOf(model, id);
+    if (!flow) return undefined;
+    const target = flow.targetRef as Id;
+    const bothGoOn = deadline !== undefined && !deadline.path.ends && !deadline.path.back;
+    const isJoin = model.elements.get(target)?.type === "exclusiveGateway" && incomingOf(model, target).length > 1;
+    const behind = bothGoOn && isJoin ? outgoingOf(model, target)[0] : undefined;
+    return behind ? { flow: behind.id, after: target } : { flow: flow.id, after: id };
   }
 
   #role(id: Id, role: Thing): void {

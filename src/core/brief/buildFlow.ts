@@ -67,6 +67,14 @@ export class FrameFlow extends FrameGround {
     return flow;
   }
 
+  /** The join a flow leads to, made on it where there is none. */
+  protected meetOn(flow: Element): Id {
+    const { model } = this.draft;
+    const target = flow.targetRef as Id;
+    const isJoin = incomingOf(model, target).length > 1 && model.elements.get(target)?.type === "exclusiveGateway";
+    return isJoin ? target : this.insert(join, "", { flow: flow.id, after: flow.sourceRef as Id }, []).after;
+  }
+
   /** The join before an element, made where there is none. */
   protected meetBefore(element: Id): Id {
     const { model } = this.draft;

@@ -17,4 +17,4 @@ export function nodeOf(model: Model, links: ReadonlyMap<string, readonly Id[]>, 
 }
 
 /** The mark a key was made from: what was built for a turn of phrase ("m5:if") stands for the words of its mark. */
-export const markOfKey = (key: string): string => key.replace(/:(?:if|wait|when|until|both|count|end)$/, "");
+export const markOfKey = (key: string): string => key.replace(/:(?:if|wait|when|until|both|count|end|back)$/, "");

@@ -58,7 +58,7 @@ export const termsOf = remembered((text: string): readonly Term[] =>
 
 export const articles = /^(?:an?|the|his|her|its|their|our|any|this|that|these|those|each|every|all)\s+/i;
 /** In the middle of a name only articles go; "their" before a noun is left out too. */
-const innerArticles = /\b(?:an?|the|his|her|its|their|our)\s+/gi;
+const innerArticles = /\b(?:an?|the|this|these|his|her|its|their|our)\s+/gi;
 
 export const capitalised = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 export const uncapitalised = (words: string) =>

@@ -44,7 +44,7 @@ export const documentNouns = list(`
 
 /** Papers that are as often the matter itself: they count where somebody reads, checks, files or writes them. */
 export const casePapers = list(`
-  application claim complaint file list mail message notice order paper papers record request response text`);
+  application claim complaint file list mail message notice order paper papers reading record request response text`);
 
 /** Verbs that say how things are, not what somebody does. */
 export const stateVerbs = list(`

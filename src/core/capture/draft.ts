@@ -50,7 +50,8 @@ export class Draft {
     this.#model = done.value.model;
     this.commands.push(command);
     for (const edit of done.value.edits) this.edits.push(edit);
-    this.remarks.push(...done.value.remarks);
+    // Who asks for a lane by its name need not be told that the step stands there.
+    if (command.type !== "moveToLane") this.remarks.push(...done.value.remarks);
     this.label ||= done.value.label;
   }
 

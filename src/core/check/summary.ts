@@ -10,4 +10,6 @@ export interface Summary {
   /** Kept walks, and those of them that no longer go as expected. */
   readonly walks: number;
   readonly failingWalks: number;
+  /** How much is assumed for a forecast; absent where it was not looked at yet. */
+  readonly assumed?: "nothing" | "something" | "enough";
 }

@@ -2,9 +2,11 @@ import { createHash } from "node:crypto";
 import { strFromU8, unzipSync } from "fflate";
 import { describe, expect, test } from "vitest";
 import { readBpmn } from "../bpmn";
+import { figuresAlone } from "../forecast";
+import { exponential, forecastOf, station } from "../forecast/testing/models";
 import { toStored } from "../model";
 import { expectOk, performAll, smallModel } from "../testing/models";
-import { makePackage, type PackageRequest } from ".";
+import { makePackage, type PackageRequest, type ReportedForecast } from ".";
 
 const sha256 = (bytes: Uint8Array) => createHash("sha256").update(bytes).digest("hex");
 const request = (): PackageRequest => ({
@@ -44,6 +46,36 @@ describe("a package", () => {
     const types = (model: typeof read) =>
       new Map(toStored(model).elements.map((element) => [element.id, [element.type, element.name]]));
     expect(types(read)).toEqual(types(smallModel()));
+  });
+
+  test("the report tells the forecast: what was said, what was taken, the figures with seed and replications", () => {
+    const figures = {
+      ...figuresAlone(
+        forecastOf(station(exponential(10), exponential(8), 1), { cases: 500, replications: 4, seed: 7 }),
+      ),
+      gaps: [{ kind: "time" as const, element: "a", name: "Check <it>", taken: "it takes no time" }],
+    };
+    const forecast: ReportedForecast = {
+      scenario: { id: "s1", name: "Normal <year>" },
+      says: [{ element: "a", name: "Check", what: "working time", value: "8 min on average" }],
+      fromDirectory: [{ element: "r", name: "Clerk", what: "how many", value: "2" }],
+      figures,
+      why: "",
+    };
+    const parts = unzipSync(makePackage({ ...request(), forecast }).bytes);
+    const html = strFromU8(parts["report.html"] as Uint8Array);
+    expect(html).toContain("Forecast: Normal &lt;year&gt;");
+    expect(html).toContain("500 cases in each of 4 replications, seed 7");
+    expect(html).toContain("8 min on average");
+    expect(html).toContain("Check &lt;it&gt;: it takes no time");
+    const { forecast: told } = JSON.parse(strFromU8(parts["report.json"] as Uint8Array));
+    expect(told.figures).toEqual(JSON.parse(JSON.stringify(figures)));
+    const none = unzipSync(makePackage(request()).bytes);
+    expect(JSON.parse(strFromU8(none["report.json"] as Uint8Array)).forecast).toBeNull();
+    const refused = unzipSync(
+      makePackage({ ...request(), forecast: { ...forecast, figures: null, why: "Not sound." } }).bytes,
+    );
+    expect(strFromU8(refused["report.html"] as Uint8Array)).toContain("<p>Not sound.</p>");
   });
 
   test("nothing in names runs in the report or the picture", () => {

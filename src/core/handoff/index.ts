@@ -1,1 +1,2 @@
+export type { ReportedForecast } from "./forecastReport";
 export { type Manifest, makePackage, type PackageRequest } from "./package";

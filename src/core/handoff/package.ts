@@ -4,6 +4,7 @@ import { type Adaption, checkModel, processVerdicts, type SignedContent, verdict
 import { type SvgOptions, sceneOf, sceneToSvg } from "../drawing";
 import { everyRule } from "../language";
 import { type Element, type Model, nameOf } from "../model";
+import type { ReportedForecast } from "./forecastReport";
 import { reportHtml } from "./report";
 
 /** What a package says of itself; every part with its SHA-256, so that a copy can be told from the original. */
@@ -41,6 +42,8 @@ export interface PackageRequest {
   readonly walks?: SignedContent["walks"];
   /** The verdict somebody signed on exactly this state, if there is one. */
   readonly signed?: SignedVerdict;
+  /** What follows from the version's first scenario, where it has one. */
+  readonly forecast?: ReportedForecast;
   readonly hueOf?: (lane: Element) => string | undefined;
   readonly fonts?: SvgOptions["fonts"];
   /** SHA-256 in hexadecimal; the platform's own. */
@@ -53,7 +56,7 @@ export interface PackageRequest {
  */
 export function makePackage(request: PackageRequest): { bytes: Uint8Array; manifest: Manifest } {
   const { model, sha256 } = request;
-  const { walks = [], signed } = request;
+  const { walks = [], signed, forecast } = request;
   const findings = checkModel(model, {
     profile: "hand-off",
     rules: everyRule,
@@ -90,6 +93,7 @@ export function makePackage(request: PackageRequest): { bytes: Uint8Array; manif
       member: waiver.member,
       date: waiver.at,
     })),
+    forecast: forecast ?? null,
   };
   const diagrams = [...model.diagrams].sort((a, b) => a.order - b.order);
   const pictures = diagrams.map((diagram, at) => {
@@ -103,7 +107,10 @@ export function makePackage(request: PackageRequest): { bytes: Uint8Array; manif
   const parts: [string, Uint8Array][] = [
     ["model.bpmn", strToU8(writeBpmn(model))],
     ["report.json", strToU8(`${JSON.stringify(report, null, 2)}\n`)],
-    ["report.html", strToU8(reportHtml(head, { findings, verdict, walks, signed }, (id) => nameOf(model, id) || id))],
+    [
+      "report.html",
+      strToU8(reportHtml(head, { findings, verdict, walks, signed, forecast }, (id) => nameOf(model, id) || id)),
+    ],
     ...pictures.map(([name, svg]): [string, Uint8Array] => [name, strToU8(svg)]),
   ];
   const manifest: Manifest = {

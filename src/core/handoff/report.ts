@@ -1,6 +1,7 @@
 import type { Finding, SignedContent, Verdict } from "../check";
 import { counted } from "../model";
 import { escapeText } from "../xml";
+import { forecastHtml, type ReportedForecast } from "./forecastReport";
 
 export interface ReportHead {
   readonly process: string;
@@ -15,6 +16,7 @@ export interface ReportContent {
   readonly verdict: Verdict;
   readonly walks: SignedContent["walks"];
   readonly signed: { readonly member: string; readonly at: string; readonly profile: string } | undefined;
+  readonly forecast: ReportedForecast | undefined;
 }
 
 const signs = { error: "✕ Error", warning: "! Warning", advice: "· Advice" } as const;
@@ -22,7 +24,7 @@ const signs = { error: "✕ Error", warning: "! Warning", advice: "· Advice" } 
 /** The check report as a page that needs nothing besides itself. */
 export function reportHtml(
   head: ReportHead,
-  { findings, verdict, walks, signed }: ReportContent,
+  { findings, verdict, walks, signed, forecast }: ReportContent,
   nameOf: (id: string) => string,
 ): string {
   const text = escapeText;
@@ -51,6 +53,7 @@ export function reportHtml(
 <h2>Open findings</h2>${table(open.map(row).join(""), "Nothing was found.")}
 <h2>Accepted findings</h2>${accepted === "" ? "<p>None.</p>" : `<ul>${accepted}</ul>`}
 <h2>Kept walks</h2>${walks.length === 0 ? "<p>None.</p>" : `<ul>${walks.map((walk) => `<li>${walk.passes ? "As expected" : "Otherwise than expected"}: ${text(walk.name)}</li>`).join("")}</ul>`}
+${forecastHtml(forecast)}
 </body></html>
 `;
 }

@@ -66,6 +66,25 @@ export function segmentCrosses(bounds: Bounds, a: Point, b: Point): boolean {
   );
 }
 
+/** Whether a line between two points, at any angle, passes through the inside of a rectangle (clipping after Liang and Barsky, 1984). */
+export function lineCrosses(bounds: Bounds, a: Point, b: Point): boolean {
+  let [enters, leaves] = [0, 1];
+  const [dx, dy] = [b.x - a.x, b.y - a.y];
+  const edges: readonly (readonly [number, number])[] = [
+    [-dx, a.x - bounds.x],
+    [dx, bounds.x + bounds.width - a.x],
+    [-dy, a.y - bounds.y],
+    [dy, bounds.y + bounds.height - a.y],
+  ];
+  for (const [slope, room] of edges) {
+    if (slope === 0) {
+      if (room <= 0) return false;
+    } else if (slope < 0) enters = Math.max(enters, room / slope);
+    else leaves = Math.min(leaves, room / slope);
+  }
+  return enters < leaves;
+}
+
 export function boundsOfPoints(points: readonly Point[]): Bounds {
   const xs = points.map((point) => point.x);
   const ys = points.map((point) => point.y);

@@ -5,6 +5,7 @@ export {
   centre,
   contains,
   grow,
+  lineCrosses,
   nearestOnLine,
   overlaps,
   type Side,

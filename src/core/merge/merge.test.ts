@@ -3,6 +3,7 @@ import { describe, expect, test } from "vitest";
 import { readBpmn, writeBpmn } from "../bpmn";
 import { perform } from "../commands";
 import { compareModels, isCompared } from "../compare";
+import { exponential, modelOf, station } from "../forecast/testing/models";
 import {
   applyEdits,
   brokenInvariants,
@@ -14,6 +15,7 @@ import {
   sameJson,
   shapeOn,
 } from "../model";
+import { scenariosOf } from "../scenario";
 import { commandScript, expectOk, performAll, runScript, smallModel } from "../testing/models";
 import { mergeModels, replacementEdits } from ".";
 
@@ -372,5 +374,46 @@ describe("figures", () => {
     for (const step of steps) model = estimate(model, step.id, { time: "5 min", cost: 3 });
     const done = expectOk(perform(model, { type: "setEstimate", id: "check", time: "6 min" }));
     expect(JSON.stringify(done.edits).length).toBeLessThan(200);
+  });
+});
+
+describe("scenarios", () => {
+  const start = modelOf(
+    station(exponential(60), exponential(30), 1).replace(
+      /<bpsim:ElementParameters[\s\S]*<\/bpsim:ElementParameters>/,
+      "",
+    ),
+  );
+  const say = (model: Model, element: string, parameter: "processing" | "wait" | "interval", minutes: number) =>
+    performAll(model, {
+      type: "setAssumption",
+      scenario: "s1",
+      element,
+      parameter,
+      value: { kind: "uniform", min: 60, max: minutes * 60 },
+    });
+
+  test.each([
+    ["of two elements, of which nothing was said before", start, ["s", "interval"], ["a", "processing"]],
+    ["of one element", say(start, "a", "processing", 5), ["a", "wait"], ["s", "interval"]],
+    ["of one element, two kinds", start, ["a", "processing"], ["a", "wait"]],
+  ] as const)("two figures %s that are said at once are both kept", (_, base, one, other) => {
+    const ours = say(base, one[0], one[1], 10);
+    const theirs = say(base, other[0], other[1], 20);
+    const { model, conflicts } = mergeModels(base, ours, theirs);
+    expect(conflicts).toEqual([]);
+    const [merged] = scenariosOf(model);
+    const most = (element: string, parameter: "processing" | "wait" | "interval") => {
+      const of = merged?.of.get(element);
+      const given = parameter === "interval" ? of?.interval : of?.times[parameter];
+      return given?.[0]?.value.kind === "uniform" ? given[0].value.max / 60 : undefined;
+    };
+    expect(most(one[0], one[1])).toBe(10);
+    expect(most(other[0], other[1])).toBe(20);
+  });
+
+  test("one figure that both say otherwise is a conflict", () => {
+    const { conflicts } = mergeModels(start, say(start, "a", "wait", 10), say(start, "a", "wait", 20));
+    expect(conflicts.length).toBe(1);
   });
 });

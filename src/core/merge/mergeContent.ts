@@ -97,6 +97,9 @@ function keyOfNode(node: XmlNode, isSingle: ReadonlyMap<string, boolean>): strin
   if ("instruction" in node) return `instruction ${node.instruction.join(" ")}`;
   if ("text" in node) return "text";
   const name = localName(node.element);
+  // What is said of an element of the model is another thing than what is said of another one, also where each stands alone.
+  const about = node.element.attributes.find(([key]) => key === "elementRef")?.[1];
+  if (about !== undefined) return `${name}#${about}`;
   if (isSingle.get(name)) return name;
   const own = telling.map((attribute) => node.element.attributes.find(([key]) => key === attribute)?.[1]);
   const told = own.find((value) => value !== undefined);

@@ -52,3 +52,17 @@ export function durationWords(iso: string): string {
     .map(([, count, letter]) => `${count} ${words[letter as string]?.[count === "1" ? 0 : 1]}`)
     .join(" ");
 }
+
+/**
+ * An ISO 8601 duration in seconds; years count 365 days and months 30, since no date is at hand to count them from.
+ * @returns undefined for what is none
+ */
+export function isoSeconds(iso: string): number | undefined {
+  const found =
+    /^P(?=.)(?:(\d+(?:\.\d+)?)Y)?(?:(\d+(?:\.\d+)?)M)?(?:(\d+(?:\.\d+)?)W)?(?:(\d+(?:\.\d+)?)D)?(?:T(?=.)(?:(\d+(?:\.\d+)?)H)?(?:(\d+(?:\.\d+)?)M)?(?:(\d+(?:\.\d+)?)S)?)?$/.exec(
+      iso.trim(),
+    );
+  if (!found) return undefined;
+  const each = [365 * 86_400, 30 * 86_400, 7 * 86_400, 86_400, 3600, 60, 1];
+  return found.slice(1).reduce((sum, count, at) => sum + Number(count ?? 0) * (each[at] as number), 0);
+}

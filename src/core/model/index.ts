@@ -3,7 +3,7 @@ export { counted } from "./counted";
 export { dataInReach } from "./dataInReach";
 export * from "./diagram";
 export { admitEdits, holdsValue, modelLimits, newFault } from "./door";
-export { durationWords, readDuration } from "./duration";
+export { durationWords, isoSeconds, readDuration } from "./duration";
 export * from "./edit";
 export * from "./element";
 export * from "./eventTable";

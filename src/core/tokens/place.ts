@@ -34,14 +34,14 @@ export class Place {
   readonly dirty: number[] = [];
   readonly isDirty: Uint8Array;
   /** Acts that are the same whenever a scope of this kind stands at this place. */
-  readonly known: KnownActs;
+  known: KnownActs;
 
   constructor(
-    readonly key: string,
+    public key: string,
     readonly scope: Compiled,
-    readonly outer: Place | undefined,
+    public outer: Place | undefined,
     /** The node of the outer scope that stands for it. */
-    readonly node: number,
+    public node: number,
   ) {
     const { flows, nodes } = scope.net;
     this.state = new Uint32Array(flows.length + 2 * nodes.length);
@@ -50,6 +50,24 @@ export class Place {
     this.readyAt = new Int32Array(nodes.length).fill(-1);
     this.isDirty = new Uint8Array(nodes.length);
     this.known = knownActs(scope, key);
+  }
+
+  /** As new, for another case: what it is made of is a good part of what a case costs. O(its scope). */
+  anew(key: string, outer: Place | undefined, node: number): this {
+    if (key !== this.key) this.known = knownActs(this.scope, key);
+    this.key = key;
+    this.outer = outer;
+    this.node = node;
+    this.state.fill(0);
+    this.underWay.clear();
+    this.finished.length = 0;
+    this.busy = 0;
+    this.acts.fill(noActs);
+    this.ready.length = 0;
+    this.readyAt.fill(-1);
+    this.dirty.length = 0;
+    this.isDirty.fill(0);
+    return this;
   }
 
   /** What a node can do may have changed. */

@@ -7,6 +7,7 @@ import { randomProcess, seededRandom, tangledProcess } from "../testing/randomPr
 import type { Act } from "./acts";
 import { caseSchema } from "./case";
 import { Play } from "./play";
+import { SparePlaces } from "./sparePlaces";
 
 const named = (acts: readonly Act[]) =>
   acts.map(({ at, node, does, flows }) => `${at} ${node} ${does} ${flows.join(" ")}`);
@@ -71,6 +72,62 @@ describe("a case being played", () => {
     let steps = 0;
     for (let seed = 1; seed <= 60; seed++) steps += same(nestedModel, seed);
     expect(steps).toBeGreaterThan(600);
+  });
+
+  test("in scopes that others left behind a case goes as in new ones", () => {
+    const spare = new SparePlaces();
+    const world = { model: nestedModel, together: true };
+    const gone = (seed: number, from?: SparePlaces): unknown[] => {
+      const random = seededRandom(seed);
+      const play = Play.begin(world, "p", undefined, from);
+      const told: unknown[] = [];
+      for (let made = 0; made < 80; made++) {
+        const acts = play.acts();
+        told.push(play.saved(), named(acts));
+        if (acts.length === 0) break;
+        const act = acts[Math.floor(random() * acts.length)] as Act;
+        told.push(play.step(act, act.does === "begin" && random() < 0.4 ? 2 : undefined));
+      }
+      play.leave();
+      return told;
+    };
+    for (let seed = 1; seed <= 40; seed++) expect(gone(seed, spare)).toEqual(gone(seed));
+    fc.assert(
+      fc.property(anyModel, ({ seed, model }) => {
+        const pool = new SparePlaces();
+        const process = processesOf(model)[0]?.id as string;
+        const ends = Array.from({ length: 3 }, () => {
+          const random = seededRandom(seed);
+          const play = Play.begin({ model }, process, undefined, pool);
+          for (let made = 0; made < 60; made++) {
+            const acts = play.acts();
+            if (acts.length === 0) break;
+            play.step(acts[Math.floor(random() * acts.length)] as Act);
+          }
+          const saved = play.saved();
+          play.leave();
+          return saved;
+        });
+        expect(ends[1]).toEqual(ends[0]);
+        expect(ends[2]).toEqual(ends[0]);
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  test("what changed is told node by node until nothing is left to tell", () => {
+    const play = Play.begin({ model: nestedModel }, "p");
+    const told = new Set<string>();
+    for (let place = play.changed(); place; place = play.changed()) {
+      const node = place.scope.net.nodes[play.changedNode]?.id ?? "";
+      expect(told.has(`${place.key} ${node}`)).toBe(false);
+      told.add(`${place.key} ${node}`);
+    }
+    expect(told.size).toBeGreaterThan(0);
+    expect(play.changed()).toBeUndefined();
+    const [act] = play.acts();
+    if (act) play.step(act);
+    expect(play.changed()).toBeDefined();
   });
 
   test("some of what can happen is always some of all that can happen, and there is none where nothing can", () => {

@@ -6,6 +6,7 @@ import { type Compiled, compiledScope } from "./compiled";
 import { actOf, type Happened, movesOfPlace, noActs, Place, type UnderWay } from "./place";
 import type { NetNode } from "./scopeNet";
 import type { Move } from "./scopeState";
+import type { SparePlaces } from "./sparePlaces";
 import { throwFrom } from "./throwing";
 import { insideOf, type World } from "./world";
 
@@ -20,11 +21,19 @@ export class Play {
   readonly #byKey = new Map<string, Place>();
   #places: readonly Place[] | undefined;
 
-  constructor(readonly world: World) {}
+  /** Scopes that are closed, until the case is over. */
+  readonly #closed: Place[] = [];
+  /** The node that `changed` told of. */
+  changedNode = -1;
 
-  /** A case of a process at its beginning. */
-  static begin(world: World, process: Id, start?: Id): Play {
-    const play = new Play(world);
+  constructor(
+    readonly world: World,
+    readonly spare?: SparePlaces,
+  ) {}
+
+  /** A case of a process at its beginning. `spare`: where its scopes come from, and go to when it is left. */
+  static begin(world: World, process: Id, start?: Id, spare?: SparePlaces): Play {
+    const play = new Play(world, spare);
     play.pools.push(play.open(world.model, process, "0", start));
     return play;
   }
@@ -70,7 +79,7 @@ export class Play {
   /** A scope with the tokens it begins with. An ad-hoc one begins with none: what is done in it is picked. */
   open(model: Model, id: Id, key: string, start?: Id, outer?: Place, node = -1): Place {
     const scope = compiledScope(this.world, model, id);
-    const place = new Place(key, scope, outer, node);
+    const place = this.spare ? this.spare.take(scope, key, outer, node) : new Place(key, scope, outer, node);
     this.#byKey.set(key, place);
     this.#places = undefined;
     const { net } = scope;
@@ -85,7 +94,16 @@ export class Play {
   #close(place: Place): void {
     this.#byKey.delete(place.key);
     this.#places = undefined;
+    if (this.spare) this.#closed.push(place);
     for (const { places } of place.underWay.values()) for (const inner of places) this.#close(inner);
+  }
+
+  /** Nobody goes on with this case, nor looks at it: its scopes may be used again. */
+  leave(): void {
+    if (!this.spare) return;
+    for (const place of this.places()) this.spare.give(place);
+    for (const place of this.#closed) this.spare.give(place);
+    this.#closed.length = 0;
   }
 
   /** What is under way at a node ends, with all that is inside. */
@@ -185,25 +203,48 @@ export class Play {
     return undefined;
   }
 
-  #refresh(place: Place): void {
-    const { dirty, isDirty, ready, readyAt } = place;
-    for (let node = dirty.pop(); node !== undefined; node = dirty.pop()) {
-      isDirty[node] = 0;
-      const acts = this.#actsAt(place, node);
-      place.acts[node] = acts;
-      const at = readyAt[node] as number;
-      if (acts.length > 0 && at < 0) {
-        readyAt[node] = ready.length;
-        ready.push(node);
-      } else if (acts.length === 0 && at >= 0) {
-        const last = ready.pop() as number;
-        if (last !== node) {
-          ready[at] = last;
-          readyAt[last] = at;
-        }
-        readyAt[node] = -1;
-      }
+  /**
+   * The place of a node at which something else may be possible than when this was asked last; which is in `changedNode`. Each is told
+   * once, in no order, until nothing is left to tell. What is possible there is then in `place.acts`. For whoever lets time pass between
+   * what happens. O(1).
+   */
+  changed(): Place | undefined {
+    for (const place of this.places()) {
+      const node = place.dirty.pop();
+      if (node === undefined) continue;
+      this.#refreshNode(place, node);
+      this.changedNode = node;
+      return place;
     }
+    return undefined;
+  }
+
+  #refresh(place: Place): void {
+    for (let node = place.dirty.pop(); node !== undefined; node = place.dirty.pop()) this.#refreshNode(place, node);
+  }
+
+  #refreshNode(place: Place, node: number): void {
+    const { isDirty, ready, readyAt } = place;
+    isDirty[node] = 0;
+    const acts = this.#actsAt(place, node);
+    place.acts[node] = acts;
+    const at = readyAt[node] as number;
+    if (acts.length > 0 && at < 0) {
+      readyAt[node] = ready.length;
+      ready.push(node);
+    } else if (acts.length === 0 && at >= 0) {
+      const last = ready.pop() as number;
+      if (last !== node) {
+        ready[at] = last;
+        readyAt[last] = at;
+      }
+      readyAt[node] = -1;
+    }
+  }
+
+  /** The steps of an ad-hoc sub-process that may be picked now. */
+  picks(place: Place): readonly Act[] {
+    return this.#picks(place);
   }
 
   #actsAt(place: Place, at: number): readonly Act[] {

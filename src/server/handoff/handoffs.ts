@@ -1,4 +1,4 @@
-import { and, desc, eq, isNull } from "drizzle-orm";
+import { and, asc, desc, eq, isNull } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { handoff as terms } from "@/contract";
 import type { HandoffRow } from "@/contract/handoff";
@@ -12,10 +12,11 @@ import { adaptionOf } from "../check/checkProfiles";
 import { findingsOf, holdingVerdict, walksFor } from "../check/checks";
 import { waiversOf } from "../check/waivers";
 import { lock, type Transaction } from "../kernel/act";
-import { loadHead, stateOf } from "../kernel/heads";
+import { loadHead } from "../kernel/heads";
 import { keepRevision, nextRevision } from "../kernel/revisions";
 import { notFound, query, UseCaseError, useCase } from "../kernel/useCase";
 import { workedOut } from "../kernel/workedOut";
+import { withCalled } from "../walk/walks";
 
 /** The hues of the roles behind the lanes of a model, as the directory has them. */
 export async function huesOf(db: Transaction, model: Model): Promise<Hues> {
@@ -32,6 +33,19 @@ export async function huesOf(db: Transaction, model: Model): Promise<Hues> {
     }),
   );
 }
+
+/** What the directory says of roles, for the forecast of the report. */
+const rolesOf = (db: Transaction) =>
+  db
+    .select({
+      id: directory.id,
+      headcount: directory.headcount,
+      costPerHour: directory.costPerHour,
+      hoursPerWeek: directory.hoursPerWeek,
+    })
+    .from(directory)
+    .where(and(eq(directory.kind, "role"), isNull(directory.deletedAt)))
+    .orderBy(asc(directory.id));
 
 export const listHandoffs = query(
   terms.listHandoffs,
@@ -85,24 +99,20 @@ export const handOff = useCase(terms.handOff, async (context, { version }) => {
   }
   const revision = await nextRevision(context, version);
   const signed = await holdingVerdict(db, version);
-  const made = await workedOut(
-    context,
-    "packageFile",
-    stateOf(head),
-    { model: head.model },
-    {
-      process: row.process,
-      version: row.version,
-      revision,
-      date: context.asked,
-      member: context.member.name,
-      waivers: accepted,
-      adaption,
-      walks: await walksFor(context, head),
-      ...(signed && { signed }),
-      hues: await huesOf(db, head.model),
-    },
-  );
+  const { models, state } = await withCalled(db, head);
+  const made = await workedOut(context, "packageFile", state, models, {
+    process: row.process,
+    version: row.version,
+    revision,
+    date: context.asked,
+    member: context.member.name,
+    waivers: accepted,
+    adaption,
+    walks: await walksFor(context, head),
+    ...(signed && { signed }),
+    hues: await huesOf(db, head.model),
+    roles: await rolesOf(db),
+  });
   await keepRevision(context, version, "handed off");
   const handoff = nanoid(12);
   await db.insert(handoffs).values({

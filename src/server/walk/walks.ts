@@ -144,14 +144,24 @@ export const openCalled = query(
   },
 );
 
+/** A model with what it calls, for a job, and the name of the state they are all in. */
+export async function withCalled(db: Transaction, head: Head) {
+  const called = await modelsCalled(db, head.model);
+  return {
+    models: {
+      model: head.model,
+      ...Object.fromEntries(called.map((one) => [calledName(one.calls), one.head.model])),
+    },
+    state: [stateOf(head), ...called.map((one) => [one.calls, ...stateOf(one.head)])],
+  };
+}
+
 /** How kept walks go on what a version holds, and what that calls. */
 export async function walkResults(context: Context, head: Head, tests: readonly WalkTestRow[]) {
   if (tests.length === 0) return [];
-  const called = await modelsCalled(context.db, head.model);
-  const models = Object.fromEntries(called.map((one) => [calledName(one.calls), one.head.model]));
-  const state = [stateOf(head), ...called.map((one) => [one.calls, ...stateOf(one.head)])];
+  const { models, state } = await withCalled(context.db, head);
   const input = { tests: tests.map((test) => test.content) };
-  const results = await workedOut(context, "walks", state, { model: head.model, ...models }, input);
+  const results = await workedOut(context, "walks", state, models, input);
   return tests.map(({ id: test, name: title }, at) => ({
     id: test,
     name: title,

@@ -1,8 +1,9 @@
 "use client";
-import { useEffect } from "react";
+import { useEffect, useMemo } from "react";
 import { directory } from "@/contract";
 import type { ListedEntry } from "@/contract/directory";
 import type { EntryKind } from "@/core/directory";
+import type { RoleDefaults } from "@/core/forecast";
 import { ask } from "../kernel/ask";
 import { did } from "../kernel/history";
 import { knownNow, lookAgain, useAsked } from "../kernel/queries";
@@ -36,3 +37,17 @@ export function useEntries() {
 
 /** The entries as they are known now, for use outside of drawing. */
 export const entriesNow = (): readonly ListedEntry[] => knownNow(directory.openDirectory, {})?.entries ?? none;
+
+/** What a directory says of roles, for forecasts. */
+export function useRoleDefaults(): readonly RoleDefaults[] | undefined {
+  const { entries, loaded } = useEntries();
+  return useMemo(
+    () =>
+      loaded
+        ? entries
+            .filter(({ kind }) => kind === "role")
+            .map(({ id, headcount, costPerHour, hoursPerWeek }) => ({ id, headcount, costPerHour, hoursPerWeek }))
+        : undefined,
+    [entries, loaded],
+  );
+}

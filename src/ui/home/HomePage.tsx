@@ -8,6 +8,7 @@ import { home } from "@/contract";
 import { complain, tell } from "../controls/notices";
 import { Segments } from "../controls/Segments";
 import { ErrorPage, LoadingPage } from "../controls/states";
+import { useKeys } from "../controls/useKeys";
 import { ask } from "../kernel/ask";
 import { doDelete } from "../kernel/deletions";
 import { doAct, undoLast } from "../kernel/history";
@@ -272,23 +273,4 @@ function useView() {
     setView(next);
   };
   return [view, choose] as const;
-}
-
-/** Single keys that do something on this page, while nothing is typed or asked. */
-function useKeys(keys: { readonly [key: string]: () => void }): void {
-  const latest = useRef(keys);
-  latest.current = keys;
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (target.closest("input, textarea, select, [role=dialog], [role=menu]")) return;
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
-      const act = latest.current[event.key.toLowerCase()];
-      if (!act) return;
-      event.preventDefault();
-      act();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, []);
 }

@@ -23,6 +23,7 @@ export function Stations(props: {
     open: summary ?? undefined,
     walks: summary?.walks ?? 0,
     failingWalks: summary?.failingWalks ?? 0,
+    assumed: summary?.assumed ?? "nothing",
     versions,
     isCopy: version.source !== null,
     handedOff: version.handedOff,

@@ -10,7 +10,9 @@ export function useUndoKeys(
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement;
-      if (event.defaultPrevented || target.closest?.("input, textarea, [contenteditable], [role=dialog]")) return;
+      // A cell in which nothing was typed has nothing of its own to take back.
+      const field = target.closest?.("input:not([data-untouched]), textarea, [contenteditable], [role=dialog]");
+      if (event.defaultPrevented || field) return;
       if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
       const key = event.key.toLowerCase();
       if (key !== "z" && key !== "y") return;

@@ -1,4 +1,5 @@
 import { counted } from "@/core/model";
+import { forecastWords } from "./forecast";
 
 /** The beginning of a sentence, to whole words. */
 const begun = (words: string) => (words.length <= 70 ? words : `${words.slice(0, 70).replace(/\s+\S*$/, "")} …`);
@@ -12,6 +13,7 @@ export const en = {
     diagram: "Diagram",
     check: "Check",
     walk: "Walk",
+    forecast: "Forecast",
     compare: "Compare",
     handoff: "Hand-off",
   },
@@ -571,6 +573,9 @@ export const en = {
   },
   legend: { open: "What the marks mean" },
   marks: {
+    forecastWait: "waits on average before it goes on",
+    forecastShare: "share of the cases that come here",
+    forecastMost: "here cases wait most for people",
     finding: "the finding that is looked at",
     repaired: "what the repair changes",
     error: "an error that the check found",
@@ -1084,6 +1089,8 @@ export const en = {
     states: { proposed: "proposed", agreed: "agreed", rejected: "rejected" },
     note: "Note",
     noteHint: "Why this is changed",
+    forecastSays: (figure: string, difference: string, half: string) =>
+      `Forecast, all changes together: ${figure.charAt(0).toLowerCase()}${figure.slice(1)} ${difference}${half ? ` ± ${half}` : ""}`,
     takeReasonBack: "Take the reason back",
     noReasons: "Reasons are kept with the changes between two versions of the workspace.",
     lostReasons: "Reasons whose change is no longer there:",
@@ -1116,6 +1123,7 @@ export const en = {
     notSame: "These two are not the same thing",
     notSameWhy: "The link between the two is removed; one is then gone, and the other new.",
   },
+  forecast: forecastWords,
   handoff: {
     title: "Hand off",
     explain:

@@ -14,6 +14,7 @@ const pages: { readonly [name in StageName]: ComponentType } = {
   diagram: dynamic(() => import("./diagram/DiagramStage").then((file) => file.DiagramStage), { loading }),
   check: dynamic(() => import("./check/CheckStage").then((file) => file.CheckStage), { loading }),
   walk: dynamic(() => import("./walk/WalkStage").then((file) => file.WalkStage), { loading }),
+  forecast: dynamic(() => import("./forecast/ForecastStage").then((file) => file.ForecastStage), { loading }),
   compare: dynamic(() => import("./compare/CompareStage").then((file) => file.CompareStage), { loading }),
   "hand-off": dynamic(() => import("./handoff/HandoffStage").then((file) => file.HandoffStage), { loading }),
 };

@@ -3,6 +3,7 @@ import { Box, chakra, Flex } from "@chakra-ui/react";
 import dynamic from "next/dynamic";
 import { usePathname, useRouter } from "next/navigation";
 import { type ReactNode, useEffect, useMemo, useState } from "react";
+import { howAssumed } from "@/core/forecast";
 import { isFlowNode, type Model } from "@/core/model";
 import { complain, tell } from "../controls/notices";
 import { useActsUnderWay } from "../kernel/ask";
@@ -186,7 +187,8 @@ function useStageSigns(): StageSigns {
   const nodes = useVersion((state) => fewNodes(state.model));
   const info = useVersion((state) => state.info);
   const { verdict } = useFindings();
-  const { tests, failing } = useWalks();
+  const { tests, failing, settled } = useWalks();
+  const assumed = useMemo(() => howAssumed(settled), [settled]);
   return useMemo(
     () =>
       stageSigns({
@@ -195,10 +197,11 @@ function useStageSigns(): StageSigns {
         open: verdict ? { errors: verdict.counts.error, warnings: verdict.counts.warning } : undefined,
         walks: tests.length,
         failingWalks: failing,
+        assumed,
         versions: info.siblings.length,
         isCopy: info.version.source !== null,
         handedOff: info.handedOff,
       }),
-    [nodes, info, verdict, tests, failing],
+    [nodes, info, verdict, tests, failing, assumed],
   );
 }

@@ -8,6 +8,7 @@ const empty: Standing = {
   open: { errors: 0, warnings: 0 },
   walks: 0,
   failingWalks: 0,
+  assumed: "nothing",
   versions: 1,
   isCopy: false,
   handedOff: 0,

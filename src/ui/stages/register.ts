@@ -42,6 +42,11 @@ export const stages = [
     sign: ({ walks, failingWalks }) => (failingWalks > 0 ? attention(failingWalks) : walks > 0 ? done : none),
   },
   {
+    name: "forecast",
+    title: text.stages.forecast,
+    sign: ({ assumed }) => (assumed === "nothing" ? none : assumed === "something" ? begun : done),
+  },
+  {
     name: "compare",
     title: text.stages.compare,
     sign: ({ versions, isCopy }) => (versions < 2 ? none : isCopy ? done : begun),

@@ -17,6 +17,8 @@ export interface Standing {
   readonly open: { readonly errors: number; readonly warnings: number } | undefined;
   readonly walks: number;
   readonly failingWalks: number;
+  /** How much is assumed for a forecast. */
+  readonly assumed: "nothing" | "something" | "enough";
   /** Versions of its process, itself among them. */
   readonly versions: number;
   readonly isCopy: boolean;

@@ -23,7 +23,12 @@ export function actorOf(part: Part, everybody: readonly Mention[], course: Cours
   const words = subjectWords(part).toLowerCase();
   const before = [...everybody].filter((mention) => mention.to <= (clause.verb?.from ?? clause.to));
   if (/^(?:he|she)$/.test(words))
-    return course.lastRole ?? before.findLast((mention) => mention.kind === "role") ?? course.lastSubject;
+    return (
+      course.lastPerson ??
+      course.lastRole ??
+      before.findLast((mention) => mention.kind === "role") ??
+      course.lastSubject
+    );
   if (/^(?:it|they|both|all|these|those)$/.test(words)) {
     const spoken = course.lastSubject;
     return spoken?.kind === "party" && words === "it" ? (course.lastRole ?? spoken) : spoken;

@@ -81,6 +81,8 @@ export class Course {
   /** Who did something last, and who of the organisation. */
   lastSubject: Mention | undefined;
   lastRole: Mention | undefined;
+  /** Who of the organisation is one person, for "he" and "she": an engineer, no department. */
+  lastPerson: Mention | undefined;
   lastParty: Mention | undefined;
   lastDocument: Mention | undefined;
   /** What was worked on last, by its words. */

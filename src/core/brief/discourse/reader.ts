@@ -5,8 +5,8 @@ import type { Sentence } from "../sentences";
 import type { Mention, Subjects } from "../subjects";
 import { readTime } from "../times";
 import { doneName, uncapitalised } from "../wording";
-import { actorOf, subjectOf } from "./actor";
-import { Course, type OpenDecision, type Place } from "./course";
+import { actorOf, subjectOf, subjectWords } from "./actor";
+import { Course, type OpenDecision, type OpenStep, type Place } from "./course";
 import type { Told } from "./index";
 import { type Part, partsOf } from "./part";
 import { type Answers, backTo, bothGoOn, ends, goesOn, named, nobody, noEnds, waitsAgain, yesEnds } from "./questions";
@@ -51,7 +51,10 @@ export class Reader {
     const parts = partsOf(sentence, everybody);
     course.toldBefore = this.#passage === sentence.passage ? course.told : [];
     course.told = [];
-    course.here = this.#passage === sentence.passage ? this.#placeOf(sentence, parts, everybody) : course.root;
+    course.here =
+      this.#passage === sentence.passage || this.#pointsBack(parts)
+        ? this.#placeOf(sentence, parts, everybody)
+        : course.root;
     this.#passage = sentence.passage;
     for (const part of parts) {
       const moment = { part, course, everybody, shared: this.shared };
@@ -59,6 +62,14 @@ export class Reader {
       this.#remember(part, everybody);
     }
     sideBySide(course, parts);
+  }
+
+  /** "If it is too low, …", at the head of a paragraph: what the one before it came to is gone on with, on its path. */
+  #pointsBack([first]: readonly Part[]): boolean {
+    const { lastThing, here } = this.#course;
+    if (!first || !here.path || !lastThing) return false;
+    const { link } = first.clause;
+    return (link === "if" || link === "unless") && /^(?:it|they|this|these)$/i.test(subjectWords(first));
   }
 
   finish(): Told {
@@ -95,7 +106,7 @@ export class Reader {
         choices: [ends, waitsAgain, goesOn],
       });
       if (answer === "ends") path.ends = { mark: `${last.mark}:end`, name: doneName(uncapitalised(last.name)) };
-      if (answer === "again") path.back = { to: step.mark, mark: undefined };
+      if (answer === "again") path.back = { to: step.mark, mark: `${last.mark}:back` };
     }
   }
 
@@ -147,11 +158,12 @@ export class Reader {
     const before = place.items[place.items.indexOf(decision) - 1];
     const [path, ...others] = paths.filter((one) => {
       const last = one.items.at(-1);
-      return !one.ends && !one.back && last?.kind === "step" && last.awaits !== undefined;
+      return !one.ends && !one.back && last?.kind === "step" && (last.awaits !== undefined || isAsked(last));
     });
     const last = path?.items.at(-1);
-    const goesOnElsewhere = paths.some((one) => one !== path && one.items.length > 1);
-    if (!wasAsked || !path || others.length > 0 || !goesOnElsewhere) return;
+    const hasAsked = last?.kind === "step" && isAsked(last);
+    const goesOnElsewhere = paths.some((one) => one !== path && one.items.length > (hasAsked ? 0 : 1));
+    if (!(wasAsked || hasAsked) || !path || others.length > 0 || !goesOnElsewhere) return;
     const told = course.steps.find((one) => one.step === last);
     if (before?.kind !== "step" || last?.kind !== "step" || !told) return;
     const answer = course.wonder({
@@ -162,7 +174,7 @@ export class Reader {
       choices: [ends, goesOn, backTo(before.name)],
     });
     if (answer === "ends") path.ends = { mark: `${last.mark}:end`, name: last.name };
-    else if (answer !== "on") path.back = { to: before.mark, mark: undefined };
+    else if (answer !== "on") path.back = { to: before.mark, mark: `${last.mark}:back` };
   }
 
   #askForDoers(): void {
@@ -203,7 +215,10 @@ export class Reader {
     const named = subjectOf(part, everybody) ?? (part.clause.verb ? actorOf(part, everybody, course) : undefined);
     if (named && part.clause.verb && !part.clause.verb.isPassive) {
       course.lastSubject = named;
-      if (named.kind === "role") course.lastRole = named;
+      if (named.kind === "role") {
+        course.lastRole = named;
+        if (!isSeveral(named)) course.lastPerson = named;
+      }
     }
     if (!part.marks.some((mark) => mark.kind === "activity")) {
       const thing = spokenOf(part, subjectOf(part, everybody) !== undefined);
@@ -241,6 +256,7 @@ export class Reader {
     const isAnswer = first.clause.link === "if" || first.clause.link === "unless" || bare !== undefined;
     if (last?.kind === "decision" && "onlyAsked" in last && last.onlyAsked && isAnswer) return true;
     if (place.path?.ends || place.path?.back) return false;
+    if (this.#passage !== sentence.passage && this.#pointsBack(parts)) return true;
     const step = last?.kind === "step" ? last : undefined;
     const subject = subjectOf(first, everybody);
     // "… asks the household for them. The household sends them."
@@ -295,6 +311,15 @@ export class Reader {
     return before?.marks.some((mark) => mark.kind === "time" && readTime(mark.text)?.kind === "duration") ?? false;
   }
 }
+
+/** A department or a group is no "he". */
+const isSeveral = ({ name }: Mention) =>
+  /\b(?:desk|crew|team|department|office|unit|group|board|committee|staff|sales|support|operations|logistics|procurement|warehouse|hotline|\p{L}+ing)$/iu.test(
+    name,
+  );
+
+/** "Asks the household for new papers": somebody outside is to answer, and what comes of it is not told. */
+const isAsked = ({ sendsTo, name }: OpenStep) => sendsTo !== undefined && /^(?:ask|request)\b/i.test(name);
 
 const inEvery = /^(?:in (?:either|any|every) case|finally)\b/i;
 const offering = /^(?:offer|propose|suggest|ask|send|show|invite|quote|inform|tell|present|recommend)\b/i;

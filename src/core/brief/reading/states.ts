@@ -25,8 +25,23 @@ export function stateName(words: string): string {
   return named(/ed$/i.test(done) ? text : `${before}${pastOf(done)}${behind}`);
 }
 
-/** A decision as a question: "whether the application is complete" is "Application complete?" */
+/**
+ * A decision as a question: "whether the application is complete" is "Application complete?", and of "the form is missing or the plan
+ * is old" both are asked: "Form missing or plan old?"
+ */
 export function question(words: string): string {
+  const clauses = clausesOf(words).filter(({ verb }) => verb !== undefined);
+  const isTied = clauses.length > 1 && clauses.slice(1).every(({ link }) => link === "and" || link === "or");
+  if (!isTied) return questionOfOne(words);
+  const last = clauses.length - 1;
+  const asked = clauses.map(({ begins, to, link }, at) => {
+    const one = questionOfOne(words.slice(at === 0 ? 0 : begins, to)).slice(0, -1);
+    return at === 0 ? one : `${at === last ? ` ${link}` : ","} ${uncapitalised(one)}`;
+  });
+  return `${asked.join("")}?`;
+}
+
+function questionOfOne(words: string): string {
   const text = tidied(words)
     .replace(/^(?:whether|if|unless|when|where|in case|depending on)\s+/i, "")
     .replace(/^there (?:is|are)\s+|^it (?:is|was) (?=(?:the|an?)\b)|^to\s+/i, "");

@@ -186,6 +186,9 @@ function correct(words: Word[], at: number): void {
     word.class = "adjective";
   // "By then", "four weeks", "both go on", "either issues".
   if (word.lower === "then" && touches && before.class === "preposition") word.class = "noun";
+  // "Is then filed", "he then signs it": in the middle of a clause it begins none.
+  if (word.lower === "then" && touches && ["auxiliary", "modal", "pronoun"].includes(before.class))
+    word.class = "adverb";
   if (isVerbal && touches && before.class === "number") word.class = "noun";
   if (/^(?:both|all|these|those|either)$/.test(word.lower) && next && !next.isParted) {
     const isVerbNext = next.class === "verb" || next.class === "auxiliary" || next.class === "modal";

@@ -60,7 +60,8 @@ export function castOf(
       const base = verb.base.split(" ")[0] as string;
       const called = isTrigger(sentence, clause);
       if (called) {
-        if (calling.has(base) && !isPaper(phrase.head) && !isThing(phrase.head))
+        const isDoing = /ing$/.test(phrase.head) && !roleNouns.has(phrase.head);
+        if (calling.has(base) && !isPaper(phrase.head) && !isThing(phrase.head) && !isDoing)
           set(callers, phrase, roleNouns.has(phrase.head) && !partyNouns.has(phrase.head) ? "role" : "party");
         continue;
       }
@@ -117,6 +118,8 @@ function kindOf(phrase: Phrase, worksOnSomething: boolean): CastKind | undefined
   if (head === "board") return "role";
   if (systemNouns.has(head)) return /^(?:registry|planner)$/.test(head) ? "role" : "system";
   if (isPaper(head) || isThing(head)) return undefined;
+  // "The meter reading": what is done, and nobody; departments that end so are among the roles.
+  if (/ing$/.test(head)) return undefined;
   const looksLikePeople = /(?:er|or|ist|ian|man|men|woman|women|team|crew)$/.test(head) && !thingsLikePeople.has(head);
   return looksLikePeople || worksOnSomething ? "role" : undefined;
 }

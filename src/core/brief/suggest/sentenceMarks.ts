@@ -64,15 +64,15 @@ export function marksIn(sentence: Sentence, around: Surroundings): Found[] {
     if (overlaps({ from: clause.begins, to: clause.to }, "trigger") && clause.to <= (trigger?.to ?? 0) + 1) continue;
     const asked = questionIn(part, around);
     if (asked) {
-      const end = found
-        .filter((one) => one.kind === "time" && one.from > asked.from && one.from < asked.to)
-        .map((one) => one.from);
-      add(
-        "decision",
-        asked.from,
-        Math.min(asked.to, ...end),
-        `"${asked.word}" asks a question that the work goes on by.`,
+      const to = endOfCondition(
+        text,
+        clause,
+        parts.map((one) => one.clause),
       );
+      const end = found
+        .filter((one) => one.kind === "time" && one.from > asked.from && one.from < to)
+        .map((one) => one.from);
+      add("decision", asked.from, Math.min(to, ...end), `"${asked.word}" asks a question that the work goes on by.`);
     }
   }
   for (const part of parts) {
@@ -120,6 +120,22 @@ export function marksIn(sentence: Sentence, around: Surroundings): Found[] {
 
 const isAsking = (clause: Clause) =>
   ["if", "unless", "whether", "when", "until", "after", "because"].includes(clause.link ?? "");
+
+/** "If the form is missing or the plan is old, …": a condition goes on over clauses that are tied to it and come before what is done. */
+function endOfCondition(text: string, condition: Clause, all: readonly Clause[]): number {
+  if (condition.link !== "if" && condition.link !== "unless") return condition.to;
+  const behind = all.filter((one) => one.from > condition.from).sort((a, b) => a.from - b.from);
+  let end = condition.to;
+  for (const [at, { link, verb, from, to }] of behind.entries()) {
+    if ((link !== "and" && link !== "or") || !verb || text.slice(end, from).includes(",")) break;
+    const next = behind[at + 1];
+    const isBeforeWork = next !== undefined && /,/.test(text.slice(to, next.from + 1));
+    const saysHowItIs = verb.isState || stateVerbs.has(verb.base.split(" ")[0] ?? "");
+    if (!isBeforeWork && !saysHowItIs) break;
+    end = to;
+  }
+  return end;
+}
 
 /** The words of a condition, without the link. */
 function questionIn(

@@ -1,15 +1,6 @@
 import { z } from "zod";
 import { say } from "../../messages";
-import {
-  called,
-  derivedId,
-  type Element,
-  type FigureField,
-  figureId,
-  isActivity,
-  processOf,
-  readDuration,
-} from "../../model";
+import { called, derivedId, type FigureField, figureId, isActivity, processOf, readDuration } from "../../model";
 import { emptySimulation, holderIn } from "../../scenario";
 import { type Change, refuse } from "../kernel/change";
 
@@ -33,7 +24,8 @@ export function setEstimate(change: Change, { id, time, cost }: z.infer<typeof s
   const iso = typeof time === "string" && time.trim() !== "" ? readDuration(time) : undefined;
   if (typeof time === "string" && time.trim() !== "" && iso === undefined)
     refuse("no-duration", say`"${time}" is no duration. Write it like 30 min, 1 h 30 min, 2 days or PT30M.`, [id]);
-  if (!holderIn(change.model) && (iso !== undefined || typeof cost === "number")) makeHolder(change, step);
+  if (!holderIn(change.model) && (iso !== undefined || typeof cost === "number"))
+    makeHolder(change, processOf(change.model, step.id)?.id ?? change.model.root);
   if (time !== undefined) setFigure(change, id, "processingTime", iso);
   if (cost !== undefined) setFigure(change, id, "fixedCost", cost ?? undefined);
 }
@@ -46,8 +38,7 @@ function setFigure(change: Change, element: string, field: FigureField, value: s
 }
 
 /** The standard's place for simulation data: a relationship of the definitions, here of the process with itself. */
-function makeHolder(change: Change, step: Element): void {
-  const process = processOf(change.model, step.id)?.id ?? change.model.root;
+export function makeHolder(change: Change, process: string): void {
   const id = derivedId(change.isTaken, change.model.root, "estimates");
   change.insert("relationship", id, change.model.root, { typeRef: "BPSimData", source: [process], target: [process] });
   change.set("elements", id, "extension", [emptySimulation()]);

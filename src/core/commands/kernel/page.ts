@@ -3,6 +3,7 @@ import {
   boundsOfPoints,
   contains,
   grow,
+  lineCrosses,
   onGrid,
   overlaps,
   route,
@@ -144,7 +145,7 @@ export function courseFor(
   const [source, target] = [endBounds(model, diagram, ends.source), endBounds(model, diagram, ends.target)];
   if (!source || !target) return undefined;
   if (connection.type.startsWith("data") || connection.type === "association") {
-    return straightCourse(model, diagram, ends.source, ends.target);
+    return associationCourse(model, diagram, ends.source, ends.target);
   }
   const others: (readonly Point[])[] = [];
   for (const edge of model.edges) {
@@ -167,7 +168,48 @@ export function courseFor(
   return route({ from, to, obstacles, taken: others });
 }
 
-/** Associations are short and lie off the flow: the straight line between the nearest sides. */
+/**
+ * Associations are short and lie off the flow: the straight line between the nearest sides; where that would pass through a step or a
+ * name, the shortest between other sides that passes through less, or a way around.
+ */
+function associationCourse(model: Model, diagram: Id, source: Id, target: Id): Point[] | undefined {
+  const [a, b] = [endBounds(model, diagram, source), endBounds(model, diagram, target)];
+  const nearest = straightCourse(model, diagram, source, target);
+  if (!a || !b || !nearest) return nearest;
+  const ends = new Set([source, target]);
+  const inTheWay = [...obstaclesOn(model, diagram, ends), ...namesOn(model, diagram)];
+  const crossings = ([from, to]: readonly Point[]) =>
+    from && to ? inTheWay.filter((box) => lineCrosses(box, from, to)).length : 0;
+  if (crossings(nearest) === 0) return nearest;
+  const straight = sides
+    .flatMap((one) => sides.map((other) => [sidePoint(a, one), sidePoint(b, other)]))
+    .filter(([from, to]) => from && to && !lineCrosses(a, from, to) && !lineCrosses(b, from, to));
+  const length = ([from, to]: readonly Point[]) => (from && to ? Math.hypot(to.x - from.x, to.y - from.y) : 0);
+  const [best] = straight.sort((one, other) => crossings(one) - crossings(other) || length(one) - length(other));
+  if (best && crossings(best) === 0) return best;
+  const { from, to } = portsForFlow(
+    model,
+    diagram,
+    "association",
+    { id: source, bounds: a },
+    { id: target, bounds: b },
+    [],
+  );
+  const around = route({ from, to, obstacles: inTheWay, taken: [] });
+  return around ?? best ?? nearest;
+}
+
+const sides: readonly Side[] = ["top", "right", "bottom", "left"];
+
+/** Where names stand on a page that have a place of their own. */
+function namesOn(model: Model, diagram: Id): Bounds[] {
+  const names: Bounds[] = [];
+  for (const shape of model.shapes)
+    if (shape.diagram === diagram && shape.label?.bounds) names.push(shape.label.bounds);
+  for (const edge of model.edges) if (edge.diagram === diagram && edge.label?.bounds) names.push(edge.label.bounds);
+  return names;
+}
+
 function straightCourse(model: Model, diagram: Id, source: Id, target: Id): Point[] | undefined {
   const a = endBounds(model, diagram, source);
   const b = endBounds(model, diagram, target);

@@ -46,6 +46,20 @@ import {
   setTimer,
   setTimerSchema,
 } from "../details/properties";
+import {
+  addScenario,
+  addScenarioSchema,
+  dropScenario,
+  dropScenarioSchema,
+  setAssumption,
+  setAssumptionSchema,
+  setCalendar,
+  setCalendarSchema,
+  setScenario,
+  setScenarioSchema,
+  setSites,
+  setSitesSchema,
+} from "../details/scenarios";
 import { setEstimate, setEstimateSchema } from "../details/setEstimate";
 import {
   assignRole,
@@ -236,6 +250,18 @@ export const register = {
   renameEntry: command(renameEntrySchema, renameEntry, (command) => say`rename ${command.from} to ${command.name}`),
   paste: command(pasteSchema, paste, (command) => say`paste ${counted(command.fragment.roots.length, "element")}`),
   setEstimate: command(setEstimateSchema, setEstimate, (command, { called }) => say`estimate ${called(command.id)}`),
+  setAssumption: command(
+    setAssumptionSchema,
+    setAssumption,
+    (command, { called }) => say`say what a scenario assumes of ${called(command.element)}`,
+  ),
+  addScenario: command(addScenarioSchema, addScenario, (command) => say`add the scenario ${command.name}`),
+  dropScenario: command(dropScenarioSchema, dropScenario, () => say`take a scenario away`),
+  setScenario: command(setScenarioSchema, setScenario, () => say`say how a scenario is run`),
+  setSites: command(setSitesSchema, setSites, ({ words }) =>
+    "system" in words ? say`say where a system is` : say`say what lies between ${words.from} and ${words.to}`,
+  ),
+  setCalendar: command(setCalendarSchema, setCalendar, (command) => say`set the hours ${command.name}`),
   linkWords: command(linkWordsSchema, linkWords, (command, { called }) => say`tie ${called(command.id)} to its words`),
   unlinkWords: command(
     unlinkWordsSchema,

@@ -7,6 +7,7 @@ import { type Id, isConnection, type Model, nameOf, wordFor } from "@/core/model
 import { Choice, TextField } from "../../controls/fields";
 import { momentWords } from "../../controls/moment";
 import { text } from "../../messages";
+import { type BothForecasts, ForecastOfExpected } from "./Forecasts";
 import { Linking } from "./Linking";
 import type { Side } from "./sides";
 import type { Compared, GiveReason } from "./useComparison";
@@ -15,6 +16,8 @@ interface ChangeDetailProps {
   readonly compared: Compared;
   readonly group: ChangeGroup;
   readonly kept: ReasonRow | undefined;
+  /** What both sides come to, where they say enough for that. */
+  readonly both: BothForecasts | undefined;
   /** Undefined where reasons have nowhere to be kept. */
   /** Null until it is known what was said; undefined where nothing can be. */
   readonly onReason: ((reason: Parameters<GiveReason>[1]) => void) | null | undefined;
@@ -23,7 +26,7 @@ interface ChangeDetailProps {
 }
 
 /** What exactly is different, why, and what can be done about it. */
-export function ChangeDetail({ compared, group, kept, onReason, onTake, onLinked }: ChangeDetailProps) {
+export function ChangeDetail({ compared, group, kept, both, onReason, onTake, onLinked }: ChangeDetailProps) {
   const router = useRouter();
   const open = (side: Side, ids: readonly string[]) =>
     side.head &&
@@ -55,7 +58,7 @@ export function ChangeDetail({ compared, group, kept, onReason, onTake, onLinked
       </Box>
       <Box flex="1" minW={0}>
         {onReason ? (
-          <ReasonFields reason={kept?.reason ?? noReason} kept={kept} onReason={onReason} />
+          <ReasonFields reason={kept?.reason ?? noReason} kept={kept} both={both} onReason={onReason} />
         ) : (
           onReason === undefined && <chakra.p color="quiet">{text.compare.noReasons}</chakra.p>
         )}
@@ -152,9 +155,11 @@ function Differences({ compared, group }: { readonly compared: Compared; readonl
 function ReasonFields({
   reason,
   kept,
+  both,
   onReason,
 }: {
   readonly reason: Reason;
+  readonly both: BothForecasts | undefined;
   readonly kept: ReasonRow | undefined;
   readonly onReason: (reason: Parameters<GiveReason>[1]) => void;
 }) {
@@ -198,6 +203,7 @@ function ReasonFields({
           onChoose={(state) => onReason((last) => ({ ...last, state }))}
         />
       </Flex>
+      <ForecastOfExpected both={both} effect={reason.effect} />
       <TextField
         label={text.compare.note}
         placeholder={text.compare.noteHint}

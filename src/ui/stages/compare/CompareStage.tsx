@@ -5,6 +5,7 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import type { Id } from "@/core/model";
 import { complain } from "../../controls/notices";
 import { EmptyState, ErrorPage, LoadingPage } from "../../controls/states";
+import { useKeys } from "../../controls/useKeys";
 import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 import { AskTake } from "./AskTake";
@@ -14,6 +15,7 @@ import { CompareHead, type Method } from "./CompareHead";
 import { useCompare } from "./compareStore";
 import { EffectBar } from "./EffectBar";
 import { FileDrop } from "./FileDrop";
+import { useForecastsOfBoth } from "./Forecasts";
 import { OnePage } from "./OnePage";
 import { readRef, type SideRef, useSide } from "./sides";
 import { TakeDialog } from "./TakeDialog";
@@ -84,6 +86,7 @@ function Comparing({ compared, onChanged }: { readonly compared: Compared; reado
   const { view, chosen, filter, choose, set } = useCompare();
   const { reasons, give, settle } = useReasons(compared);
   const { take, wish, mayInto, refused, asked, forget } = useTakeOver(compared, onChanged, settle);
+  const both = useForecastsOfBoth(compared);
   const groups = useMemo(() => {
     const wanted = filter.trim().toLowerCase();
     if (wanted === "") return compared.groups;
@@ -118,7 +121,8 @@ function Comparing({ compared, onChanged }: { readonly compared: Compared; reado
     if (key) wish(mayInto("from") ? "from" : "to", [key]);
   }, [wish, mayInto]);
   const agreed = compared.groups.filter(({ key }) => reasons.get(key)?.reason.state === "agreed").map(({ key }) => key);
-  useKeys(step, takeChosen);
+  // J and K go from change to change, T takes the one that is looked at over.
+  useKeys({ j: () => step(true), k: () => step(false), t: takeChosen });
   const pick = useCallback(
     (side: "from" | "to", id: Id | undefined) => {
       const key = id === undefined ? undefined : compared.marks[side].get(id)?.key;
@@ -134,7 +138,7 @@ function Comparing({ compared, onChanged }: { readonly compared: Compared; reado
       ) : (
         <TwoPages compared={compared} group={group} onPick={pick} />
       )}
-      <EffectBar compared={compared} />
+      <EffectBar compared={compared} both={both} />
       <ChangeList
         compared={compared}
         groups={groups}
@@ -149,6 +153,7 @@ function Comparing({ compared, onChanged }: { readonly compared: Compared; reado
             <ChangeDetail
               compared={compared}
               group={group}
+              both={both}
               kept={reasons.get(group.key)}
               onReason={give && ((reason) => give(group, reason).catch(complain))}
               onTake={(into) => wish(into, [group.key])}
@@ -176,23 +181,4 @@ function Comparing({ compared, onChanged }: { readonly compared: Compared; reado
       )}
     </Flex>
   );
-}
-
-/** J and K go from change to change, T takes the one that is looked at over. */
-function useKeys(step: (forward: boolean) => void, take: () => void): void {
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement;
-      if (target.closest("input, textarea, select, [role=dialog]") || event.ctrlKey || event.metaKey || event.altKey)
-        return;
-      const key = event.key.toLowerCase();
-      if (key === "j") step(true);
-      else if (key === "k") step(false);
-      else if (key === "t") take();
-      else return;
-      event.preventDefault();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  }, [step, take]);
 }

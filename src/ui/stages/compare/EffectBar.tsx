@@ -6,13 +6,20 @@ import { type Effect, effectOf } from "@/core/compare";
 import type { Model } from "@/core/model";
 import { JobRunner } from "../../kernel/jobRunner";
 import { text } from "../../messages";
+import { type BothForecasts, Forecasts } from "./Forecasts";
 import type { Compared } from "./useComparison";
 
 const signed = new Intl.NumberFormat("en", { signDisplay: "exceptZero" });
 const share = new Intl.NumberFormat("en", { style: "percent", signDisplay: "exceptZero", maximumFractionDigits: 0 });
 
 /** What the changes come to: the figures of both sides, with difference and percent. */
-export function EffectBar({ compared }: { readonly compared: Compared }) {
+export function EffectBar({
+  compared,
+  both,
+}: {
+  readonly compared: Compared;
+  readonly both: BothForecasts | undefined;
+}) {
   const { from, to } = compared;
   const findings = useFindingsOfBoth(compared);
   const effects = useMemo(() => effectOf(from.model, to.model, findings), [from.model, to.model, findings]);
@@ -27,6 +34,7 @@ export function EffectBar({ compared }: { readonly compared: Compared }) {
       flexShrink={0}
       aria-label={text.compare.effect}
     >
+      <Forecasts both={both} />
       {effects.map((effect) => (
         <Figure key={effect.id} effect={effect} />
       ))}

@@ -1,5 +1,6 @@
 "use client";
 import { Box, chakra, Flex } from "@chakra-ui/react";
+import dynamic from "next/dynamic";
 import { memo, type ReactNode } from "react";
 import { type Element, isActivity, isConnection, isFlowNode, participantOf, processesOf } from "@/core/model";
 import type { TrayProps } from "../../controls/trayParts";
@@ -15,6 +16,9 @@ import { TrayPast } from "./TrayPast";
 import { TraySeveral } from "./TraySeveral";
 import { TrayWhat } from "./TrayWhat";
 import { TrayWho } from "./TrayWho";
+
+// With it come the words of figures, which a page that is only drawn needs not.
+const TrayFigures = dynamic(() => import("./TrayFigures").then((file) => file.TrayFigures), { loading: () => null });
 
 /** Under the canvas: what the selected element is, who does it and with what, its flow, data and instructions. */
 export const Tray = memo(function Tray(props: TrayProps) {
@@ -65,11 +69,13 @@ function Columns({ element, ...props }: TrayProps & { readonly element: Element 
       {hasPeople && (
         <Column title={text.tray.who}>
           <TrayWho element={element} {...props} />
+          {element.type === "lane" && <TrayFigures element={element} model={props.model} />}
         </Column>
       )}
       {(isFlowNode(element.type) || isConnection(element.type)) && (
         <Column title={text.tray.flow}>
           <TrayFlow element={element} {...props} />
+          <TrayFigures element={element} model={props.model} />
         </Column>
       )}
       {isActivity(element.type) && (

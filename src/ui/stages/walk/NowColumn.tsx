@@ -3,9 +3,10 @@ import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { type ReactNode, useState } from "react";
 import { type Id, nameOf, outgoingOf, wordFor } from "@/core/model";
 import { type Act, actWords, cardinalityOf, explain, loopOf } from "@/core/tokens";
+import type { Place } from "../../canvas/playing/standing";
 import { Keycap } from "../../controls/Keycap";
 import { text, worded } from "../../messages";
-import { isCounted, isSeveralWays, type Place, type Standing } from "./useStanding";
+import { isCounted, isSeveralWays, type Standing } from "./useStanding";
 import { useWalk } from "./walkStore";
 
 /** Where the case stands, why, and what can be done there. */

@@ -1,12 +1,14 @@
 "use client";
-import { Box, Button, chakra, Flex } from "@chakra-ui/react";
-import { ArrowLeft, ArrowRight, Pause, Play, RotateCcw } from "lucide-react";
+import { Box, chakra, Flex } from "@chakra-ui/react";
 import { Fragment, useMemo } from "react";
 import { elementsOfType, flowNodesIn, type Id, incomingOf, type Model, nameOf, processOf, wordFor } from "@/core/model";
-import { Keycap } from "../../controls/Keycap";
+import { type Pace, PlayButtons, paceNames } from "../../canvas/playing/PlayButtons";
+import { PlayBar } from "../../canvas/playing/PlayFrame";
+import { trailOf } from "../../canvas/playing/standing";
+import { BarChoice } from "../../controls/BarChoice";
 import { text } from "../../messages";
-import { type Standing, trailOf } from "./useStanding";
-import { type Pace, paces, useWalk } from "./walkStore";
+import type { Standing } from "./useStanding";
+import { useWalk } from "./walkStore";
 
 interface PaceBarProps {
   readonly standing: Standing;
@@ -26,59 +28,19 @@ export function PaceBar({ standing, processes, onBegin, onStep }: PaceBarProps) 
   const isEnd = outcome !== "under way";
   const trail = trailOf(standing.instances, standing.shown);
   return (
-    <Flex
-      align="center"
-      gap={2}
-      px={4}
-      minH="44px"
-      bg="sheet"
-      borderTopWidth="1px"
-      borderBottomWidth="1px"
-      borderColor="line"
-      flexShrink={0}
-      role="toolbar"
-      aria-label={text.walk.controls}
-      fontSize="13px"
-    >
-      <Button size="xs" variant="outline" bg="paper" borderColor="line" onClick={() => goTo(0)} disabled={at === 0}>
-        <RotateCcw size={14} /> {text.walk.anew}
-      </Button>
-      <Button
-        size="xs"
-        variant="outline"
-        bg="paper"
-        borderColor="line"
-        onClick={() => goTo(at - 1)}
-        disabled={at === 0}
-      >
-        <ArrowLeft size={14} /> {text.walk.back} <Keycap>←</Keycap>
-      </Button>
-      <Button
-        size="xs"
-        variant="outline"
-        borderColor="accent"
-        color="accent"
-        bg="paper"
-        onClick={onStep}
-        disabled={isEnd && at + 1 >= past.length}
-      >
-        <ArrowRight size={14} /> {text.walk.step} <Keycap>→</Keycap>
-      </Button>
-      <Button
-        size="xs"
-        bg="accent"
-        color="paper"
-        onClick={() => set({ isPlaying: !isPlaying })}
-        disabled={isEnd && at + 1 >= past.length}
-        aria-pressed={isPlaying}
-      >
-        {isPlaying ? <Pause size={14} /> : <Play size={14} />} {isPlaying ? text.walk.pause : text.walk.play}{" "}
-        <Keycap>P</Keycap>
-      </Button>
-      <Choice
+    <PlayBar>
+      <PlayButtons
+        at={at}
+        canStep={!isEnd || at + 1 < past.length}
+        isPlaying={isPlaying}
+        onGoTo={goTo}
+        onStep={onStep}
+        onPlay={() => set({ isPlaying: !isPlaying })}
+      />
+      <BarChoice
         label={text.walk.pace}
         value={pace}
-        options={(Object.keys(paces) as Pace[]).map((one) => [one, text.walk.paces[one]])}
+        options={paceNames}
         onChange={(value) => set({ pace: value as Pace })}
       />
       <chakra.label display="flex" alignItems="center" gap={1.5} cursor="pointer" flexShrink={0}>
@@ -96,7 +58,7 @@ export function PaceBar({ standing, processes, onBegin, onStep }: PaceBarProps) 
         </chakra.label>
       )}
       {starts.length > 1 && (
-        <Choice
+        <BarChoice
           label={text.walk.start}
           value={start ?? starts[0]?.id ?? ""}
           options={starts.map((one) => [one.id, nameOf(world.model, one.id) || wordFor(one.type)])}
@@ -104,7 +66,7 @@ export function PaceBar({ standing, processes, onBegin, onStep }: PaceBarProps) 
         />
       )}
       {processes.length > 1 && (
-        <Choice
+        <BarChoice
           label={text.walk.process}
           value={process ?? ""}
           options={processes.map((one) => [one.id, one.name])}
@@ -141,7 +103,7 @@ export function PaceBar({ standing, processes, onBegin, onStep }: PaceBarProps) 
       >
         {text.walk.stepOf(at, past.length - 1)} {text.walk.outcome(outcome, waits)}
       </chakra.span>
-    </Flex>
+    </PlayBar>
   );
 }
 
@@ -150,33 +112,3 @@ const talkToEachOther = (model: Model) =>
   elementsOfType(model, "messageFlow").some(
     (flow) => processOf(model, String(flow.sourceRef)) && processOf(model, String(flow.targetRef)),
   );
-
-function Choice(props: {
-  readonly label: string;
-  readonly value: string;
-  readonly options: readonly (readonly [string, string])[];
-  readonly onChange: (value: string) => void;
-}) {
-  return (
-    <chakra.select
-      aria-label={props.label}
-      title={props.label}
-      value={props.value}
-      onChange={(event) => props.onChange(event.target.value)}
-      h="26px"
-      px={1}
-      maxW="180px"
-      bg="paper"
-      borderWidth="1px"
-      borderColor="line"
-      borderRadius="6px"
-      fontSize="13px"
-    >
-      {props.options.map(([value, name]) => (
-        <option key={value} value={value}>
-          {name}
-        </option>
-      ))}
-    </chakra.select>
-  );
-}

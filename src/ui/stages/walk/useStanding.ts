@@ -1,46 +1,13 @@
 "use client";
 import { useMemo } from "react";
 import { caseDataOf } from "@/core/feel";
-import { flowNodesIn, type Id, nameOf, shapesOf } from "@/core/model";
-import {
-  type Act,
-  actsOf,
-  dataAsked,
-  type Instance,
-  instancesOf,
-  isBarred,
-  loopOf,
-  outcomeOf,
-  type Playing,
-  standingAt,
-  type World,
-} from "@/core/tokens";
+import { type Act, dataAsked, isBarred, loopOf } from "@/core/tokens";
+import { type Place, type Standing as Stands, standingOf } from "../../canvas/playing/standing";
 import { useWalk, usualNext } from "./walkStore";
 
-/** A node where the case stands, with what can happen there. */
-export interface Place {
-  readonly instance: Instance;
-  readonly node: Id;
-  readonly tokens: number;
-  readonly acts: readonly Act[];
-  /** Events at its edge that can go off. */
-  readonly fires: readonly Act[];
-  /** With the data of the case no condition holds here, and there is no default. */
-  readonly isBarred: boolean;
-}
-
-export interface Standing {
-  readonly world: World;
-  readonly now: Playing;
-  readonly outcome: ReturnType<typeof outcomeOf>;
-  readonly places: readonly Place[];
-  /** Event sub-processes that can begin. */
-  readonly calls: readonly Act[];
+export interface Standing extends Stands {
   /** What one press does, in the order it is shown: the first nine have the keys 1 to 9. */
   readonly presses: readonly Act[];
-  readonly instances: readonly Instance[];
-  /** The scope whose page is shown. */
-  readonly shown: Instance;
   /** Nothing goes on by itself: a person has to choose, or nothing can happen. */
   readonly waits: boolean;
 }
@@ -51,59 +18,14 @@ export function useStanding(): Standing | undefined {
   return useMemo(() => {
     const now = past[at];
     if (!world || !now) return undefined;
-    const instances = instancesOf(world, now.state);
-    const acts = actsOf(world, now.state);
-    const fires = acts.filter((act) => act.does === "fire");
     const values = caseDataOf(data, dataAsked(world));
-    const barred = ({ model }: Instance, node: Id) => {
+    const standing = standingOf(world, now, looksAt, ({ model }, node) => {
       const element = model.elements.get(node);
       return element !== undefined && isBarred(model, element, values);
-    };
-    const places = standingAt(world, now.state).map(({ instance, node, tokens }) => ({
-      isBarred: barred(instance, node),
-      instance,
-      node,
-      tokens,
-      acts: acts.filter((act) => act.at === instance.key && act.node === node && act.does !== "fire"),
-      fires: fires.filter(
-        (act) => act.at === instance.key && instance.model.elements.get(act.node)?.attachedToRef === node,
-      ),
-    }));
-    const picks = acts.filter((act) => act.does === "pick");
-    const withPicks = [
-      ...places,
-      ...picks.map((act) => ({
-        instance: instances.find((one) => one.key === act.at) as Instance,
-        node: act.node,
-        tokens: 0,
-        acts: [act],
-        fires: [],
-        isBarred: false,
-      })),
-    ];
-    const calls = fires.filter((act) => {
-      const instance = instances.find((one) => one.key === act.at);
-      return instance?.model.elements.get(act.node)?.triggeredByEvent === true;
     });
-    // The page follows the innermost scope in which something can happen.
-    const busy = [...instances].reverse().find((one) => acts.some((act) => act.at === one.key && act.does !== "fire"));
-    const shown = instances.find((one) => one.key === looksAt) ?? busy ?? (instances[0] as Instance);
-    const outcome = outcomeOf(world, now);
-    // Where no condition holds and there is no default, the case is stuck, though a person may still lead it on.
-    const isStuckByData =
-      outcome === "under way" &&
-      fires.length === 0 &&
-      picks.length === 0 &&
-      places.every((place) => place.isBarred || place.acts.length === 0);
     return {
-      world,
-      now,
-      outcome: isStuckByData ? "stuck" : outcome,
-      places: withPicks,
-      calls,
-      presses: [...withPicks.flatMap(pressesOf), ...calls],
-      instances,
-      shown,
+      ...standing,
+      presses: [...standing.places.flatMap(pressesOf), ...standing.calls],
       waits: at + 1 === past.length && usualNext({ world, past, at, data, goesUsualWay }) === undefined,
     };
   }, [world, past, at, looksAt, data, goesUsualWay]);
@@ -121,19 +43,3 @@ export const isSeveralWays = ({ acts }: Place) => acts.length > 2 && acts.some((
 /** An activity done for several: for how many is asked where it begins. */
 export const isCounted = ({ instance, node }: Place, act: Act) =>
   act.does === "begin" && loopOf(instance.model, node)?.type === "multiInstanceLoopCharacteristics";
-
-/** The page on which the nodes of a scope are drawn. */
-export function pageOfScope({ model, net }: Instance) {
-  for (const node of flowNodesIn(model, net.scope)) {
-    const shape = shapesOf(model, node.id)[0];
-    if (shape) return model.diagrams.get(shape.diagram);
-  }
-  return undefined;
-}
-
-/** The scopes from the process to one, by name. */
-export function trailOf(instances: readonly Instance[], shown: Instance): { key: string; name: string }[] {
-  return instances
-    .filter((one) => shown.key === one.key || shown.key.startsWith(`${one.key}/`))
-    .map((one) => ({ key: one.key, name: nameOf(one.model, one.net.scope) || one.net.scope }));
-}

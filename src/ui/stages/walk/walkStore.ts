@@ -2,10 +2,7 @@ import { create } from "zustand";
 import { caseDataOf } from "@/core/feel";
 import type { Id } from "@/core/model";
 import { type Act, beginPlaying, dataAsked, type Next, nextAct, type Playing, played, type World } from "@/core/tokens";
-
-/** How fast a case is played: milliseconds from step to step. */
-export const paces = { slow: 1_400, usual: 700, fast: 220 } as const;
-export type Pace = keyof typeof paces;
+import type { Pace } from "../../canvas/playing/PlayButtons";
 
 /** Values as a person types them, by name. */
 export type TypedData = { readonly [name: string]: string };

@@ -28,6 +28,9 @@ export const arrival: TurnOfPhrase = {
     const last = course.lastStep();
     // Work that goes on side by side is over when both are; what was waited for with a deadline is there.
     const before = course.root.items.at(-1);
+    // "Once this is done" waits for nothing but what was told.
+    if (/\b(?:this|that|it) (?:is|was|has been) (?:done|over|finished|completed?|through)$/i.test(part.words.trim()))
+      return true;
     // "As soon as both have finished": what two people did before went on side by side.
     if (finished.test(part.words) && /\bboth\b|\ball\b/i.test(part.words)) putTogether(byDoer(course.toldBefore));
     if (finished.test(part.words) || before?.kind === "parallel") return true;

@@ -34,6 +34,29 @@ export function conditionWords(part: Part, course: Course): string {
   return subject && !words.toLowerCase().includes(subject.toLowerCase()) ? `${subject} ${words}` : words;
 }
 
+/**
+ * "If the form is missing or the plan is old, …": the clauses that are asked together with a condition, none of which says what is done;
+ * with a mark over all of them they are in its words.
+ */
+function tiedTo(part: Part): { readonly words: string; readonly clauses: number } {
+  const behind = part.all
+    .filter((one) => one.clause.from > part.clause.from)
+    .sort((a, b) => a.clause.from - b.clause.from);
+  const tied: Part[] = [];
+  for (const one of behind) {
+    const { link, verb } = one.clause;
+    if ((link !== "and" && link !== "or") || !verb || markIn(one, "activity", "result")) break;
+    tied.push(one);
+  }
+  const last = tied.at(-1);
+  const end = markIn(part, "decision")?.to ?? 0;
+  const isOwn = last !== undefined && end - part.sentence.from < last.clause.from;
+  return {
+    words: last && isOwn ? ` ${part.sentence.text.slice(tied[0]?.clause.from ?? 0, last.clause.to)}` : "",
+    clauses: tied.length,
+  };
+}
+
 /** "It is right" with the name of what "it" is. */
 function named(words: string, thing: Course["lastThing"]): string {
   const pronoun = /^(?:[Ii]t|[Tt]hey)\b/.exec(words)?.[0].toLowerCase();
@@ -69,6 +92,14 @@ export const condition: TurnOfPhrase = {
     {
       text: "Unless [decision: the house is empty], the [role: crew] [activity: rings the bell].",
       reads: ["House empty?", "  yes", "  no", "    Ring bell"],
+    },
+    {
+      text: "If [decision: the form is missing or the plan is out of date], the [role: desk] [activity: asks for new papers].",
+      reads: ["Form missing or plan out of date?", "  yes", "    Ask for new papers", "  no"],
+    },
+    {
+      text: "The [role: desk] [activity: pays the bill] if [decision: it is right] and the goods are not broken.",
+      reads: ["Bill right and goods not broken?", "  yes", "    Pay bill", "  no"],
     },
   ],
   read: (moment) => {
@@ -118,12 +149,20 @@ export const condition: TurnOfPhrase = {
     const key = mark?.id ?? derivedKey(part, ofCase !== undefined);
     if (!key) return false;
     const role = roleOf(course.lastSubject?.kind === "role" ? course.lastSubject : course.lastRole);
-    // "If it is not paid" asks whether it is paid.
-    const asked = says.isNegated ? affirmed(words, course) : words;
-    const isYes = (kind === "unless") === says.isNegated;
-    const decision = course.ask(part, { mark: key, words: asked, role, onlyAsked: false });
+    // "If it is not paid" asks whether it is paid; of several conditions together each is asked as it stands.
+    const tied = tiedTo(part);
+    const isDenied = says.isNegated && tied.clauses === 0;
+    const asked = isDenied ? affirmed(words, course) : words;
+    const isYes = (kind === "unless") === isDenied;
+    const decision = course.ask(part, {
+      mark: key,
+      words: asked,
+      ...(tied.words ? { question: question(`${words}${tied.words}`) } : {}),
+      role,
+      onlyAsked: false,
+    });
     course.follow(decision, isYes ? "yes" : "no");
-    decision.stated = says.isNegated ? "no" : "yes";
+    decision.stated = isDenied ? "no" : "yes";
     return ofCase === undefined;
   },
 };

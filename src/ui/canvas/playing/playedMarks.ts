@@ -1,12 +1,12 @@
 import type { Id } from "@/core/model";
-import type { Mark } from "../../canvas/marks/mark";
-import { pageOfScope, type Standing } from "./useStanding";
+import type { Mark } from "../marks/mark";
+import { pageOfScope, type Standing } from "./standing";
 
 /**
  * Where the case stands, where it has been, and the tokens moving on: on the page of the scope that is shown, and of other scopes that
  * are drawn on the same page.
  */
-export function walkMarks({ now, places, shown }: Standing, breaks: ReadonlySet<Id>): Mark[] {
+export function playedMarks({ now, places, shown }: Standing, breaks: ReadonlySet<Id>): Mark[] {
   const page = pageOfScope(shown)?.id;
   const here = places.filter(({ instance }) => instance.model === shown.model && pageOfScope(instance)?.id === page);
   const tokens = new Map<Id, { count: number; isAble: boolean }>();

@@ -1,31 +1,34 @@
 "use client";
 import { useEffect, useMemo } from "react";
 import type { Id } from "@/core/model";
-import { Figures } from "../../canvas/FigureView";
-import { Marks } from "../../canvas/marks/Marks";
-import { ShownPage, useShownPage } from "../../canvas/ShownPage";
-import { useLettering } from "../../canvas/useLettering";
-import { useScene } from "../../canvas/useScene";
 import { text } from "../../messages";
-import { placeToShow, walkMarks } from "./marks";
-import { pageOfScope, type Standing } from "./useStanding";
-import { useWalk } from "./walkStore";
+import { Figures } from "../FigureView";
+import { Marks } from "../marks/Marks";
+import { ShownPage, useShownPage } from "../ShownPage";
+import { useLettering } from "../useLettering";
+import { useScene } from "../useScene";
+import { placeToShow, playedMarks } from "./playedMarks";
+import { pageOfScope, type Standing } from "./standing";
+
+const none: ReadonlySet<Id> = new Set();
 
 /** The page the case is on, with its tokens. A click on a node that can act lets it act; one on a way chooses it. */
-export function WalkPage({
+export function PlayedPage({
   standing,
+  breaks = none,
   onPick,
 }: {
   readonly standing: Standing;
+  /** Where the case is to stop. */
+  readonly breaks?: ReadonlySet<Id>;
   readonly onPick: (element: Id) => void;
 }) {
-  const breaks = useWalk((state) => state.breaks);
   const { shown } = standing;
   const scene = useScene(shown.model, pageOfScope(shown));
   const page = useShownPage(scene);
   const { open, show } = page.viewport;
   const figures = useMemo(() => new Map(scene.figures.map((figure) => [figure.id, figure])), [scene]);
-  const marks = useMemo(() => walkMarks(standing, breaks), [standing, breaks]);
+  const marks = useMemo(() => playedMarks(standing, breaks), [standing, breaks]);
   const lettering = useLettering(scene.figures.length);
   useEffect(() => open(scene.bounds), [scene, open]);
   const first = placeToShow(marks);

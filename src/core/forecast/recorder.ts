@@ -1,0 +1,148 @@
+import type { Id } from "../model";
+import type { Desk, Grant } from "./desks";
+import type { Plan } from "./plan";
+import { Series } from "./series";
+import { mostExact, Tally } from "./tally";
+
+/** A stretch of a case that is shown as a sample: it waited for a step, then somebody worked on it. Seconds since the start. */
+export interface Stretch {
+  readonly element: Id;
+  readonly from: number;
+  readonly begun: number;
+  readonly to: number;
+  readonly by: readonly Id[];
+}
+
+export const secondsADay = 86_400;
+
+/** What is counted while cases run. */
+export class Recorder {
+  readonly durations: Tally;
+  readonly costs: Tally;
+  /** When each case came to its end whose duration is kept by itself. */
+  readonly ended: number[] = [];
+  /** Seconds of all cases. */
+  waiting = 0;
+  working = 0;
+  readonly counts: number[] = [];
+  readonly waitedOf: number[] = [];
+  readonly workedOf: number[] = [];
+  readonly costOf: number[] = [];
+  /** By element and desk, those of one element side by side: money. */
+  readonly costBy: number[] = [];
+  /** Cases that came to their end, day by day. */
+  readonly doneOf: number[] = [];
+  readonly notEnded = new Map<string, { how: "stuck" | "stopped"; at: Id | undefined; cases: number }>();
+  readonly samples = new Map<number, Stretch[]>();
+  readonly #wip = new Series();
+  readonly #deskAt: ReadonlyMap<Desk, number>;
+  /** Token steps of the cases that count. */
+  steps = 0;
+
+  constructor(
+    readonly plan: Plan,
+    readonly desks: readonly Desk[],
+    readonly mostSamples: number,
+    mostKept = mostExact,
+  ) {
+    this.durations = new Tally(mostKept);
+    this.costs = new Tally(mostKept);
+    this.#deskAt = new Map(desks.map((desk, at) => [desk, at]));
+  }
+
+  enter(element: number, cost: number): void {
+    this.counts[element] = (this.counts[element] ?? 0) + 1;
+    if (cost !== 0) this.costOf[element] = (this.costOf[element] ?? 0) + cost;
+  }
+
+  worked(
+    number: number,
+    element: number,
+    since: number,
+    begun: number,
+    now: number,
+    waited: number,
+    worked: number,
+    cost: number,
+    by: readonly Grant[] | undefined,
+  ): void {
+    this.waitedOf[element] = (this.waitedOf[element] ?? 0) + waited;
+    this.workedOf[element] = (this.workedOf[element] ?? 0) + worked;
+    if (cost !== 0) {
+      this.costOf[element] = (this.costOf[element] ?? 0) + cost;
+      for (const { desk, count } of by ?? []) {
+        const key = element * this.desks.length + (this.#deskAt.get(desk) as number);
+        const ofDesk = (desk.plan.rate * worked + desk.plan.fixed) * count;
+        this.costBy[key] = (this.costBy[key] ?? 0) + ofDesk;
+      }
+    }
+    if (this.mostSamples === 0) return;
+    let sample = this.samples.get(number);
+    if (!sample) {
+      if (this.samples.size >= this.mostSamples) return;
+      sample = [];
+      this.samples.set(number, sample);
+    }
+    sample.push({
+      element: this.plan.elements[element]?.id ?? "",
+      from: since,
+      begun: Number.isNaN(begun) ? now : begun,
+      to: now,
+      by: (by ?? []).map(({ desk }) => desk.plan.id),
+    });
+  }
+
+  underWay(now: number, count: number): void {
+    this.#wip.set(now, count);
+  }
+
+  /** A case came to its end, whether it counts or not. */
+  done(now: number): void {
+    const day = Math.floor(now / secondsADay);
+    while (this.doneOf.length <= day) this.doneOf.push(0);
+    this.doneOf[day] = (this.doneOf[day] as number) + 1;
+  }
+
+  over(
+    now: number,
+    duration: number,
+    waiting: number,
+    working: number,
+    cost: number,
+    how: "done" | "stuck" | "stopped",
+    at: Id | undefined,
+  ): void {
+    if (how !== "done") {
+      const key = `${how} ${at ?? ""}`;
+      const known = this.notEnded.get(key) ?? { how, at, cases: 0 };
+      known.cases++;
+      this.notEnded.set(key, known);
+      return;
+    }
+    this.durations.add(duration);
+    this.costs.add(cost);
+    if (this.durations.isExact) this.ended.push(now);
+    this.waiting += waiting;
+    this.working += working;
+  }
+
+  finish(end: number, warmUp: number, unfinished: readonly number[]) {
+    return {
+      recorder: this,
+      end,
+      warmUp,
+      unfinished,
+      steps: this.steps,
+      underWay: this.#wip.until(end),
+      resources: this.desks.map((desk) => ({
+        plan: desk.plan,
+        ...desk.figures(end),
+        mostWaiting: desk.mostWaiting,
+        queue: desk.queueSeries.until(end),
+        busy: desk.busySeries.until(end),
+      })),
+    };
+  }
+}
+
+export type RunOutcome = ReturnType<Recorder["finish"]>;

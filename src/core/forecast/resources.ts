@@ -1,0 +1,173 @@
+import type { Id, Model } from "../model";
+import {
+  always,
+  type Distribution,
+  eitherOf,
+  type Given,
+  type Hours,
+  hoursOf,
+  type Link,
+  linkBetween,
+  momentsOf,
+  type Need,
+  type Scenario,
+} from "../scenario";
+import type { Gaps } from "./gaps";
+import { takenWords } from "./gaps";
+
+/** Somebody or something that steps need: how many there are, when, and what they cost. */
+export interface ResourcePlan {
+  readonly id: Id;
+  readonly name: string;
+  readonly at: number;
+  /** How many work at a time, by the hours while which they do. */
+  readonly shifts: readonly { readonly count: number; readonly hours: Hours }[];
+  /** The hours of all shifts together. */
+  readonly hours: Hours;
+  /** The most there are at any time. */
+  readonly most: number;
+  /** Money for each second of work, and each time one is taken. */
+  readonly rate: number;
+  readonly fixed: number;
+}
+
+/** A way between two sites: what it takes, and where it has room for so much only, what is needed to go along it. */
+export interface Crossing {
+  readonly delay: readonly Given<Distribution>[] | undefined;
+  readonly needs: NeedPlan | undefined;
+}
+
+/** What a step needs, by the places of resources in their list. */
+export type NeedPlan = readonly { readonly oneOf: readonly number[]; readonly count: number }[];
+
+/** Hours by calendars of a scenario; the same calendars give the same hours. */
+export class Calendars {
+  readonly #known = new Map<Id, Hours>();
+  constructor(readonly scenario: Scenario) {}
+
+  of(calendar: Id | undefined): Hours {
+    if (calendar === undefined) return always;
+    const known = this.#known.get(calendar);
+    if (known) return known;
+    const hours = hoursOf(this.scenario.calendars.get(calendar)?.events ?? [], this.scenario.start);
+    this.#known.set(calendar, hours);
+    return hours;
+  }
+}
+
+/** Resources of a scenario, numbered as they are first named: those with a number, and those that steps name. */
+export class ResourceTable {
+  readonly list: ResourcePlan[] = [];
+  readonly #at = new Map<Id, number>();
+  readonly #byRole = new Map<string, number[]>();
+  readonly #crossings = new Map<Link, Crossing>();
+
+  constructor(
+    readonly model: Model,
+    readonly scenario: Scenario,
+    readonly calendars: Calendars,
+    readonly gaps: Gaps,
+  ) {
+    for (const [id, { quantity, roles, available }] of scenario.of) {
+      if (!quantity && !roles && !available) continue;
+      const element = model.elements.get(id);
+      // A file names its elements by an id, or by a prefix and an id; the second is the first once more.
+      if (!element && id.includes(":")) continue;
+      if (!element) continue;
+      const at = this.numberOf(id);
+      for (const role of roles ?? []) this.#byRole.set(role, [...(this.#byRole.get(role) ?? []), at]);
+    }
+    for (const link of scenario.sites.links)
+      this.#crossings.set(link, {
+        delay: link.delay,
+        needs: link.capacity === undefined ? undefined : [{ oneOf: [this.#room(link, link.capacity)], count: 1 }],
+      });
+  }
+
+  has(id: Id): boolean {
+    return this.#at.has(id);
+  }
+
+  numberOf(id: Id): number {
+    const known = this.#at.get(id);
+    if (known !== undefined) return known;
+    const at = this.list.length;
+    this.#at.set(id, at);
+    this.list.push(this.#planned(id, at));
+    return at;
+  }
+
+  #planned(id: Id, at: number): ResourcePlan {
+    const { model, scenario, calendars } = this;
+    const name = model.elements.get(id)?.name ?? id;
+    const { quantity, available, unitCost, fixedCost } = scenario.of.get(id) ?? {};
+    if (!quantity) this.gaps.add("quantity", id, name, takenWords.onePerson);
+    const open = available?.filter(({ value }) => value) ?? [];
+    const openHours = open.length > 0 ? eitherOf(open.map(({ during }) => calendars.of(during))) : undefined;
+    const counts: readonly Given<number>[] = quantity ?? [{ value: 1 }];
+    // A number for a calendar counts while that is on; one without a calendar as long as the resource is there at all.
+    const shifts = counts.map(({ value, during }) => ({
+      count: value,
+      hours: during === undefined ? (openHours ?? always) : calendars.of(during),
+    }));
+    return {
+      id,
+      name,
+      at,
+      shifts,
+      hours: shifts.length > 1 ? eitherOf(shifts.map(({ hours }) => hours)) : (shifts[0]?.hours ?? always),
+      most: shifts.reduce((sum, { count }) => sum + count, 0),
+      rate: unitCost ?? 0,
+      fixed: fixedCost?.[0] ? momentsOf(fixedCost[0].value).mean : 0,
+    };
+  }
+
+  /** The way from a site to another; undefined where it is the same, or nothing is said of what lies between. */
+  crossing(from: string | undefined, to: string | undefined): Crossing | undefined {
+    if (from === undefined || to === undefined || from === to) return undefined;
+    const link = linkBetween(this.scenario.sites, from, to);
+    if (!link) {
+      this.gaps.add("link", `${from} > ${to}`, `${from} → ${to}`, takenWords.noDelay);
+      return undefined;
+    }
+    return this.#crossings.get(link);
+  }
+
+  /** A way with room for so much at once is there at all hours, and costs nothing. */
+  #room({ from, to }: Link, capacity: number): number {
+    const at = this.list.length;
+    this.list.push({
+      id: `${from} > ${to}`,
+      name: `${from} → ${to}`,
+      at,
+      shifts: [{ count: capacity, hours: always }],
+      hours: always,
+      most: capacity,
+      rate: 0,
+      fixed: 0,
+    });
+    return at;
+  }
+
+  /** What is needed, by number; a name is that of a resource, else of a role. */
+  planned(need: Need): NeedPlan {
+    return need.map(({ oneOf, count }) => ({
+      count,
+      oneOf: [
+        ...new Set(
+          oneOf.flatMap((name) => {
+            const id = this.model.elements.has(name) ? name : (this.#named(name) ?? name);
+            return this.has(id) ? [this.numberOf(id)] : (this.#byRole.get(name) ?? [this.numberOf(id)]);
+          }),
+        ),
+      ],
+    }));
+  }
+
+  /** A resource of the model by its name, where no id is the same. */
+  #named(name: string): Id | undefined {
+    for (const element of this.model.elements)
+      if (element.type === "resource" && element.name === name) return element.id;
+    return undefined;
+  }
+}

@@ -1,0 +1,632 @@
+import { type Id, processesOf } from "../model";
+import { always, bothOf, draw, type Hours } from "../scenario";
+import { type Act, compiledScope, type Place, Play, SparePlaces } from "../tokens";
+import { nextArrival } from "./arrivals";
+import { doneAt, waysTo } from "./crossing";
+import { Desks, type Request } from "./desks";
+import type { Follower } from "./follower";
+import { Heap } from "./heap";
+import { givenAt, type NodePlan, type Plan } from "./plan";
+import { firstOf } from "./races";
+import { Recorder } from "./recorder";
+import type { Crossing, NeedPlan } from "./resources";
+import { type Coming, drawn, happens, type Pending, type Running, visitOf } from "./running";
+import { type Source, sourcesOf } from "./sources";
+import { goesOffAt } from "./timers";
+import { wayOn } from "./ways";
+
+/** How long a run goes: so many counted cases, or a time. */
+export interface Extent {
+  readonly cases?: number;
+  /** Seconds. */
+  readonly duration?: number;
+  /** Seconds from the start of which nothing is counted. */
+  readonly warmUp: number;
+  /** So many durations are kept one by one. */
+  readonly kept?: number;
+}
+
+/** A case that needs more steps than this does not end. */
+export const mostSteps = 10_000;
+
+/**
+ * One run of a plan: cases come, work is done and waited for, time jumps to what comes next. Discrete events over the token semantics of
+ * `core/tokens`. O(steps × log of what is under way).
+ * Source of the method: A. M. Law, "Simulation Modeling and Analysis" (5th ed., 2015), chapter 1.
+ */
+export class Simulation {
+  readonly recorder: Recorder;
+  readonly #heap = new Heap<Coming>();
+  readonly #desks: Desks;
+  readonly #sources: readonly Source[];
+  readonly #came = new Map<Source, number>();
+  readonly #served = new Map<Request, Pending>();
+  readonly #spare = new SparePlaces();
+  #now = 0;
+  #cases = 0;
+  #counted = 0;
+  #countedOver = 0;
+  #underWay = 0;
+  /** Counted cases under way, by when they began. */
+  readonly #open = new Map<Running, number>();
+
+  constructor(
+    readonly plan: Plan,
+    readonly extent: Extent,
+    samples = 0,
+    readonly follower?: Follower,
+  ) {
+    this.#sources = sourcesOf(plan);
+    // Plans of all processes first, so that their resources are known before anybody asks for one.
+    for (const { id } of processesOf(plan.world.model)) plan.of(compiledScope(plan.world, plan.world.model, id));
+    this.#desks = new Desks(
+      plan.resources,
+      (desk, at) => this.#heap.push(at, { kind: "opens", desk }),
+      (request) => {
+        const pending = this.#served.get(request);
+        if (!pending) return;
+        const [way, ...rest] = pending.ways;
+        if (pending.state === "crossing" && way) this.#along(pending, way, rest);
+        else this.#begin(pending);
+      },
+    );
+    for (const desk of this.#desks.list) desk.beginCounting(extent.warmUp);
+    this.recorder = new Recorder(plan, this.#desks.list, samples, extent.kept);
+    for (const source of this.#sources) this.#nextCase(source, true);
+  }
+
+  get now(): number {
+    return this.#now;
+  }
+  /** Counted cases that are over. */
+  get done(): number {
+    return this.#countedOver;
+  }
+
+  /** Goes on for some events. Gives whether there is more to come. */
+  run(events: number): boolean {
+    const { cases, duration } = this.extent;
+    for (let left = events; left > 0; left--) {
+      if (duration === undefined && cases !== undefined && this.#countedOver >= cases) return false;
+      const { next } = this.#heap;
+      if (next === Number.POSITIVE_INFINITY) return false;
+      if (duration !== undefined && next > duration) {
+        this.#now = duration;
+        return false;
+      }
+      this.#now = next;
+      const coming = this.#heap.pop() as Coming;
+      if (coming.kind === "case") this.#arrive(coming.source);
+      else if (coming.kind === "opens") this.#desks.dispatch(coming.desk, next);
+      else if (coming.state !== "gone" && coming.due === next) this.#due(coming);
+    }
+    return true;
+  }
+
+  /** What came of it, from when counting began. */
+  end() {
+    return this.recorder.finish(
+      this.#now,
+      this.extent.warmUp,
+      [...this.#open.values()].map((began) => this.#now - began),
+    );
+  }
+
+  #nextCase(source: Source, isFirst = false): void {
+    const came = this.#came.get(source) ?? 0;
+    if (source.count !== undefined && came >= source.count) return;
+    // Cases go on coming while those that count are under way, so that the last of them meet the same queues; not for ever.
+    const { cases } = this.extent;
+    if (cases !== undefined && this.extent.duration === undefined && this.#cases >= 2 * cases + 1000) return;
+    this.#came.set(source, came + 1);
+    const at = nextArrival(source, came, this.#now, this.plan.calendars, isFirst);
+    if (at === undefined) this.#came.set(source, came);
+    else if (Number.isFinite(at)) this.#heap.push(at, { kind: "case", source });
+  }
+
+  #arrive(source: Source): void {
+    const { world } = this.plan;
+    const { cases } = this.extent;
+    const counts =
+      this.#now >= this.extent.warmUp &&
+      (this.extent.duration !== undefined || cases === undefined || this.#counted < cases);
+    const start = source.start === source.process ? undefined : source.start;
+    const number = this.#cases++;
+    const run: Running = {
+      number,
+      source,
+      began: this.#now,
+      play: Play.begin(world, source.process, start, this.#spare),
+      pending: [],
+      visits: [],
+      doneAs: [],
+      done: 0,
+      lastSite: undefined,
+      counts,
+      follower: number === this.follower?.number ? this.follower : undefined,
+      steps: 0,
+      waiting: 0,
+      working: 0,
+      cost: 0,
+      isOver: false,
+    };
+    run.follower?.begin(run);
+    if (counts) {
+      this.#counted++;
+      this.#open.set(run, run.began);
+    }
+    this.#underWay++;
+    this.recorder.underWay(this.#now, this.#underWay);
+    if (source.interval || source.timer) this.#nextCase(source);
+    this.#advance(run);
+  }
+
+  /** Lets happen what happens at once, and sets going what takes time. */
+  #advance(run: Running): void {
+    const { play } = run;
+    for (;;) {
+      const changed = play.changed();
+      if (!changed) {
+        if (this.#pick(run)) continue;
+        break;
+      }
+      if (run.isOver) return;
+      const node = play.changedNode;
+      this.#look(run, changed, node);
+      if (run.steps > mostSteps) {
+        this.#finish(run, "stopped", changed.scope.elements[node]?.id);
+        return;
+      }
+    }
+    if (run.isOver) return;
+    if (play.isOver()) this.#finish(run, "done");
+    else if (run.pending.length === 0) this.#finish(run, "stuck", this.#standsAt(run));
+  }
+
+  #standsAt({ play }: Running): Id | undefined {
+    for (const place of play.places()) {
+      const [node] = place.waiting();
+      if (node !== undefined) return place.scope.elements[node]?.id;
+    }
+    return undefined;
+  }
+
+  /** The next step of an ad-hoc sub-process: each is done once, one after the other or all at once, as it says. */
+  #pick(run: Running): boolean {
+    for (const place of run.play.places()) {
+      if (!place.scope.isAdHoc) continue;
+      const done = this.#picked.get(place) ?? 0;
+      if (done >= place.scope.net.entries.flat().length) continue;
+      const act = run.play.picks(place)[done];
+      if (!act) continue;
+      this.#picked.set(place, done + 1);
+      this.#play(run, act);
+      return true;
+    }
+    return false;
+  }
+  readonly #picked = new WeakMap<Place, number>();
+  readonly #hasPicks = (place: Place) =>
+    place.scope.isAdHoc && (this.#picked.get(place) ?? 0) < place.scope.net.entries.flat().length;
+
+  #look(run: Running, place: Place, node: number): void {
+    const plan = this.plan.of(place.scope).nodes[node] as NodePlan;
+    const acts = place.acts[node] as readonly Act[];
+    switch (plan.course) {
+      case "pass":
+        if (acts.length > 0) this.#step(run, plan, wayOn(this.plan, run, place, plan, acts));
+        return;
+      case "hold":
+        this.#hold(run, place, node, plan, acts);
+        return;
+      case "edge":
+        this.#edge(run, place, node, plan, acts);
+        return;
+      case "race":
+        this.#race(run, place, node, plan, acts);
+        return;
+      default:
+        this.#workAt(run, place, node, plan, acts);
+    }
+  }
+
+  #play(run: Running, act: Act, times?: number) {
+    if (run.counts) this.recorder.steps++;
+    run.follower?.did(run, this.#now, act, times);
+    return run.play.step(act, times);
+  }
+
+  /** Does an act, and takes away what it ended. */
+  #step(run: Running, plan: NodePlan, act: Act, times?: number): void {
+    run.steps++;
+    if (act.does !== "finish" && act.does !== "again") this.#enter(run, plan);
+    const happened = this.#play(run, act, times);
+    const ends = act.move.clears || act.does === "fire" || happened.length > 1 || act.move.stop !== undefined;
+    if (!ends) return;
+    for (const pending of [...run.pending])
+      if (run.play.placeAt(pending.place.key) !== pending.place) this.#cancel(pending);
+  }
+
+  #enter(run: Running, plan: NodePlan): void {
+    const { fixedCost } = plan;
+    let cost = 0;
+    if (fixedCost) {
+      const visit = run.visits[plan.element] ?? 0;
+      const given = givenAt(fixedCost, this.plan.calendars, this.#now);
+      if (given) cost = draw(given, plan.choice.at(run.number, 2048 + visit));
+    }
+    run.cost += cost;
+    if (run.counts) this.recorder.enter(plan.element, cost);
+  }
+
+  #hold(run: Running, place: Place, node: number, plan: NodePlan, acts: readonly Act[]): void {
+    const [first] = acts;
+    if (!first) return;
+    if (first.does === "begin") {
+      this.#step(run, plan, first, plan.instances);
+      return;
+    }
+    if (place.underWay.get(node)?.places.some(this.#hasPicks)) return;
+    this.#done(run, place, node, plan, acts);
+  }
+
+  /** What is under way at a node is done: another round, an event at its edge, or on. */
+  #done(run: Running, place: Place, node: number, plan: NodePlan, acts: readonly Act[]): void {
+    const again = acts.find(({ does }) => does === "again");
+    const finishing = acts.filter(({ does }) => does !== "again");
+    const byHand = again && finishing.length > 0 ? run.follower?.take(plan.id, acts) : undefined;
+    if (byHand) {
+      this.#step(run, plan, byHand);
+      return;
+    }
+    if (again && (finishing.length === 0 || (plan.again !== undefined && happens(run, plan, plan.again)))) {
+      this.#step(run, plan, again);
+      return;
+    }
+    if (finishing.length === 0) return;
+    for (const edge of place.scope.edges[node] as readonly number[]) {
+      const ofEdge = this.plan.of(place.scope).nodes[edge] as NodePlan;
+      const [fire] = place.acts[edge] as readonly Act[];
+      if (ofEdge.chance === undefined || !fire || !happens(run, ofEdge, ofEdge.chance)) continue;
+      const all = place.acts[edge] as readonly Act[];
+      this.#step(run, ofEdge, wayOn(this.plan, run, place, ofEdge, all));
+      if (fire.move.stop !== undefined) return;
+    }
+    this.#step(run, plan, wayOn(this.plan, run, place, plan, finishing));
+  }
+
+  #edge(run: Running, place: Place, node: number, plan: NodePlan, acts: readonly Act[]): void {
+    const known = this.#pendingAt(run, place, node);
+    if (acts[0]?.does === "finish") {
+      this.#step(run, plan, acts[0]);
+      return;
+    }
+    if (acts.length === 0) {
+      for (const pending of known) this.#cancel(pending);
+      return;
+    }
+    if (known.length > 0) return;
+    const { timer, interval } = plan;
+    const timerFails = timer === undefined && interval === undefined;
+    if (plan.isHeard && timerFails) {
+      this.#step(run, plan, wayOn(this.plan, run, place, plan, acts));
+      return;
+    }
+    if (timerFails) {
+      // What is thrown inside is caught without asking; the rest is as the scenario says, or never comes.
+      return;
+    }
+    const pending = this.#set(run, place, node, plan, "delayed", 0);
+    const wait = interval ? drawn(this.plan, run, plan, this.#now, [interval], visitOf(run, plan)) : 0;
+    this.#schedule(pending, interval ? this.#now + wait : timer ? goesOffAt(timer, this.#now) : this.#now);
+  }
+
+  /** The first of several events: when each comes is drawn once, and looked at again when a message comes. */
+  #race(run: Running, place: Place, node: number, plan: NodePlan, acts: readonly Act[]): void {
+    const [known] = this.#pendingAt(run, place, node);
+    if (acts.length === 0) {
+      if (known && known.state !== "message") this.#cancel(known);
+      const { ins } = place.scope.net.nodes[node] ?? { ins: [] };
+      if (!known && ins.some((flow) => place.state[flow] !== 0)) this.#set(run, place, node, plan, "message", 0);
+      return;
+    }
+    const pending = known ?? this.#set(run, place, node, plan, "delayed", 0);
+    if (!known) run.follower?.waits(run, this.#now, pending);
+    // Each time it is come to, the events are drawn anew; looked at again while it waits, they stay.
+    if (pending.visit === undefined) pending.visit = visitOf(run, plan);
+    const byHand = known ? undefined : run.follower?.take(plan.id, acts);
+    if (known?.isLed) return;
+    pending.isLed = byHand !== undefined;
+    const best = firstOf(this.plan, run, pending, acts, byHand, this.#now);
+    if (pending.act && pending.due <= best.at) return;
+    pending.act = best.act;
+    pending.state = "delayed";
+    this.#schedule(pending, best.at);
+  }
+
+  /** Tokens before a step, or a step under way: for each somebody works, or something is waited for. */
+  #workAt(run: Running, place: Place, node: number, plan: NodePlan, acts: readonly Act[]): void {
+    const { net } = place.scope;
+    const one = net.nodes[node];
+    const known = this.#pendingAt(run, place, node);
+    let wanted = 0;
+    if (one?.kind === "held") {
+      const isActive = place.state[net.flows.length + node] !== 0;
+      if (!isActive) {
+        for (const pending of known) this.#cancel(pending);
+        if (acts[0]?.does === "begin") this.#step(run, plan, acts[0], plan.instances);
+        return;
+      }
+      const rounds = place.underWay.get(node);
+      // Instances at once are all begun together; of others one is begun when the one before it is done.
+      const left = rounds?.times === undefined ? 1 : rounds.times - rounds.finished;
+      wanted = plan.atOnce ? left : 1;
+    } else for (const flow of one?.ins ?? []) wanted += place.state[flow] as number;
+    for (let at = known.length; at > wanted; at--) this.#cancel(known[at - 1] as Pending);
+    for (let at = known.length; at < wanted; at++) {
+      if (one?.kind !== "held") this.#enter(run, plan);
+      this.#startAt(run, place, node, plan);
+    }
+    if (!plan.isHeard || acts.length === 0) return;
+    // The message it waits for is there.
+    const waiting = run.pending.find((one) => one.place === place && one.node === node && one.state === "message");
+    if (!waiting || !acts.some(({ does }) => does !== "begin")) return;
+    if (plan.calls.length === 0) {
+      this.#complete(waiting);
+      return;
+    }
+    waiting.isSent = true;
+    waiting.ways = plan.calls;
+    this.#cross(waiting);
+  }
+
+  #startAt(run: Running, place: Place, node: number, plan: NodePlan): void {
+    const visit = visitOf(run, plan);
+    const isWait = plan.course === "wait";
+    const work = isWait ? 0 : drawn(this.plan, run, plan, this.#now, plan.works, visit);
+    const pending = this.#set(run, place, node, plan, plan.isHeard && isWait ? "message" : "delayed", work);
+    pending.visit = visit;
+    if (pending.state === "message") {
+      run.follower?.waits(run, this.#now, pending);
+      return;
+    }
+    pending.ways = plan.site === undefined ? noWays : waysTo(this.plan, run, plan);
+    this.#cross(pending);
+  }
+
+  /** Goes along the next way between sites, where there is room on it; behind the last one it is begun. */
+  #cross(pending: Pending): void {
+    const [way, ...rest] = pending.ways;
+    if (!way) {
+      if (pending.isSent) {
+        this.#complete(pending);
+        this.#advance(pending.of);
+      } else this.#wait(pending);
+      return;
+    }
+    pending.state = "crossing";
+    const request = way.needs && this.#requestOf(pending, way.needs);
+    pending.request = request;
+    if (!request || this.#desks.ask(request, this.#now)) this.#along(pending, way, rest);
+    else {
+      this.#served.set(request, pending);
+      pending.of.follower?.waits(pending.of, this.#now, pending);
+    }
+  }
+
+  #along(pending: Pending, way: Crossing, rest: readonly Crossing[]): void {
+    const { of: run, plan, request } = pending;
+    if (request) this.#served.delete(request);
+    pending.ways = rest;
+    run.follower?.waits(run, this.#now, pending);
+    // Drawn behind work and waits of the same visit.
+    const place = (pending.visit ?? 0) + 3072 + rest.length;
+    const time = way.delay ? drawn(this.plan, run, plan, this.#now, [way.delay], place) : 0;
+    this.#schedule(pending, this.#now + time);
+  }
+
+  #wait(pending: Pending): void {
+    const { of: run, plan, visit = 0 } = pending;
+    const isWait = plan.course === "wait";
+    // Waits are drawn behind the work of the same visit, so that a change of one leaves the other as it was.
+    const delay = plan.delays ? drawn(this.plan, run, plan, this.#now, plan.delays, visit + 1024) : undefined;
+    const timed =
+      isWait && delay === undefined && plan.timer ? goesOffAt(plan.timer, this.#now) : this.#now + (delay ?? 0);
+    pending.state = "delayed";
+    if (timed > this.#now || isWait) {
+      run.follower?.waits(run, this.#now, pending);
+      this.#schedule(pending, timed);
+    } else this.#ask(pending);
+  }
+
+  #pendingAt(run: Running, place: Place, node: number): readonly Pending[] {
+    let found = none;
+    for (const one of run.pending)
+      if (one.place === place && one.node === node) found = found === none ? [one] : [...found, one];
+    return found;
+  }
+
+  #set(run: Running, place: Place, node: number, plan: NodePlan, state: Pending["state"], work: number): Pending {
+    const pending: Pending = {
+      kind: "pending",
+      of: run,
+      place,
+      node,
+      plan,
+      since: this.#now,
+      work,
+      state,
+      begun: Number.NaN,
+      ways: noWays,
+      isLed: false,
+      isSent: false,
+      hours: always,
+      request: undefined,
+      act: undefined,
+      visit: undefined,
+      due: Number.NaN,
+    };
+    run.pending.push(pending);
+    return pending;
+  }
+
+  #schedule(pending: Pending, at: number): void {
+    pending.due = at;
+    if (Number.isFinite(at)) this.#heap.push(at, pending);
+  }
+
+  /** What was to come has come: a delay is over, or work is done. */
+  #due(pending: Pending): void {
+    if (pending.state === "crossing") {
+      if (pending.request) this.#desks.free(pending.request, this.#now);
+      pending.request = undefined;
+      this.#cross(pending);
+      return;
+    }
+    if (pending.state === "delayed" && pending.plan.course === "work") {
+      this.#ask(pending);
+      return;
+    }
+    this.#complete(pending);
+    this.#advance(pending.of);
+  }
+
+  /** Asks for whoever is needed. */
+  #ask(pending: Pending): void {
+    const { needs } = pending.plan;
+    if (!needs || needs.length === 0) {
+      this.#begin(pending);
+      return;
+    }
+    const request = this.#requestOf(pending, needs);
+    pending.request = request;
+    pending.state = "queued";
+    if (this.#desks.ask(request, this.#now)) this.#begin(pending);
+    else {
+      this.#served.set(request, pending);
+      pending.of.follower?.waits(pending.of, this.#now, pending);
+    }
+  }
+
+  #requestOf({ plan, of }: Pending, needs: NeedPlan): Request {
+    return {
+      needs,
+      desks: this.#desks.of(needs),
+      priority: plan.priority,
+      asked: this.#now,
+      state: "queued",
+      granted: [],
+      counts: of.counts,
+    };
+  }
+
+  #begin(pending: Pending): void {
+    const { request } = pending;
+    if (request) this.#served.delete(request);
+    pending.state = "busy";
+    pending.begun = this.#now;
+    let hours = always;
+    for (const { desk } of request?.granted ?? []) hours = this.#both(hours, desk.plan.hours);
+    pending.hours = hours;
+    pending.of.follower?.works(pending.of, this.#now, pending);
+    this.#schedule(pending, hours.afterWork(this.#now, pending.work));
+  }
+
+  /** Hours of two desks together, worked out once. */
+  #both(one: Hours, other: Hours): Hours {
+    if (one.isAlways || other.isAlways || one === other) return bothOf(one, other);
+    const of = this.#together.get(one) ?? new Map<Hours, Hours>();
+    this.#together.set(one, of);
+    const known = of.get(other) ?? bothOf(one, other);
+    of.set(other, known);
+    return known;
+  }
+  readonly #together = new Map<Hours, Map<Hours, Hours>>();
+
+  #remove(pending: Pending): void {
+    const { pending: list } = pending.of;
+    const at = list.indexOf(pending);
+    if (at >= 0) list.splice(at, 1);
+  }
+
+  /** Books what was worked and waited, and frees who worked. */
+  #book(pending: Pending, worked: number): void {
+    const { of: run, plan, since, request } = pending;
+    if (plan.course === "edge") return;
+    const waited = Math.max(0, this.#now - since - worked);
+    let cost = plan.rate * worked;
+    for (const { desk, count } of request?.granted ?? []) cost += (desk.plan.rate * worked + desk.plan.fixed) * count;
+    run.waiting += waited;
+    run.working += worked;
+    run.cost += cost;
+    if (run.counts)
+      this.recorder.worked(
+        run.number,
+        plan.element,
+        since,
+        pending.begun,
+        this.#now,
+        waited,
+        worked,
+        cost,
+        request?.granted,
+      );
+    if (request) this.#desks.free(request, this.#now);
+  }
+
+  #complete(pending: Pending): void {
+    const { of: run, place, node, plan } = pending;
+    this.#remove(pending);
+    pending.state = "gone";
+    this.#book(pending, pending.work);
+    doneAt(run, plan);
+    const acts = place.acts[node] as readonly Act[];
+    if (pending.act) this.#step(run, plan, pending.act);
+    else if (acts.length === 0) return;
+    else if (place.scope.net.nodes[node]?.kind === "held") this.#done(run, place, node, plan, acts);
+    else if (plan.course === "edge") this.#step(run, plan, wayOn(this.plan, run, place, plan, acts));
+    else {
+      const act = wayOn(this.plan, run, place, plan, acts);
+      run.steps++;
+      this.#play(run, act);
+    }
+  }
+
+  /** What goes on is broken off: who waited leaves, who worked is free. */
+  #cancel(pending: Pending): void {
+    if (pending.state === "gone") return;
+    this.#remove(pending);
+    const { state, request } = pending;
+    pending.state = "gone";
+    if (request?.state === "queued") {
+      this.#served.delete(request);
+      this.#desks.leave(request, this.#now);
+    }
+    const worked = state === "busy" ? Math.min(pending.work, pending.hours.between(pending.begun, this.#now)) : 0;
+    this.#book(pending, worked);
+  }
+
+  #finish(run: Running, how: "done" | "stuck" | "stopped", at?: Id): void {
+    run.isOver = true;
+    for (const pending of [...run.pending]) this.#cancel(pending);
+    this.#underWay--;
+    this.recorder.underWay(this.#now, this.#underWay);
+    if (how === "done") this.recorder.done(this.#now);
+    if (run.counts) {
+      this.#open.delete(run);
+      this.#countedOver++;
+      this.recorder.over(this.#now, this.#now - run.began, run.waiting, run.working, run.cost, how, at);
+    }
+    run.play.leave();
+    const { source } = run;
+    if (source.interval || source.timer) return;
+    // Without a word on how often cases come, the next one comes when this one is over.
+    const came = this.#came.get(source) ?? 0;
+    if (source.count !== undefined && came >= source.count) return;
+    this.#came.set(source, came + 1);
+    this.#heap.push(this.#now, { kind: "case", source });
+  }
+}
+
+const none: readonly Pending[] = [];
+const noWays: readonly Crossing[] = [];

@@ -1,0 +1,52 @@
+import type { Act, Place } from "../tokens";
+import type { NodePlan, Plan } from "./plan";
+import type { Stream } from "./random";
+import { type Running, visitOf } from "./running";
+
+/** Of several ways to go on, one by chance. */
+export function wayOn(plan: Plan, run: Running, place: Place, node: NodePlan, acts: readonly Act[]): Act {
+  if (acts.length === 1) return acts[0] as Act;
+  const { shares } = plan.of(place.scope);
+  const chance = node.choice.at(run.number, visitOf(run, node));
+  const byHand = run.follower?.take(node.id, acts);
+  if (byHand) return byHand;
+  const isOne = acts.every(({ move }) => move.give.length === 1);
+  const isExclusive = place.scope.net.nodes[acts[0]?.move.node ?? -1]?.kind === "exclusive";
+  if (!isExclusive || !isOne) return someOf(acts, shares, chance);
+  let left = chance.next();
+  for (const act of acts) {
+    const share = shares[act.move.give[0] as number] as number;
+    const own = Number.isNaN(share) ? 1 / acts.length : share;
+    if (left < own) return act;
+    left -= own;
+  }
+  return acts.at(-1) as Act;
+}
+
+/** A set of ways out: each by its own chance; of none, all are drawn again, as often as it takes, within reason. */
+function someOf(acts: readonly Act[], shares: Float64Array, chance: Stream): Act {
+  const flows = [...new Set(acts.flatMap(({ move }) => move.give))];
+  const always = flows.filter((flow) => acts.every(({ move }) => move.give.includes(flow)));
+  const asked = flows.filter((flow) => !always.includes(flow));
+  for (let tries = 0; tries < 100; tries++) {
+    const drawn = new Set(always);
+    for (const flow of asked) {
+      const share = shares[flow] as number;
+      if (chance.next() < (Number.isNaN(share) ? 0.5 : share)) drawn.add(flow);
+    }
+    const found = acts.find(
+      ({ move }) => move.give.length === drawn.size && move.give.every((flow) => drawn.has(flow)),
+    );
+    if (found) return found;
+    // None of them: the one that stands for that, where there is one whose share is 0 (the default).
+    if (drawn.size === always.length) {
+      const fallback = acts.find(
+        ({ move }) =>
+          move.give.length === always.length + 1 &&
+          move.give.every((flow) => always.includes(flow) || shares[flow] === 0),
+      );
+      if (fallback) return fallback;
+    }
+  }
+  return acts[0] as Act;
+}

@@ -1,0 +1,79 @@
+/** A moment as a clock on a wall shows it. Months from 1. */
+export interface WallTime {
+  readonly year: number;
+  readonly month: number;
+  readonly day: number;
+  readonly hour: number;
+  readonly minute: number;
+  readonly second: number;
+}
+
+const formats = new Map<string, Intl.DateTimeFormat | undefined>();
+
+/** Undefined for a zone that nobody knows. */
+function formatOf(zone: string): Intl.DateTimeFormat | undefined {
+  if (formats.has(zone)) return formats.get(zone);
+  let format: Intl.DateTimeFormat | undefined;
+  try {
+    format = new Intl.DateTimeFormat("en-GB", {
+      timeZone: zone,
+      hourCycle: "h23",
+      year: "numeric",
+      month: "2-digit",
+      day: "2-digit",
+      hour: "2-digit",
+      minute: "2-digit",
+      second: "2-digit",
+    });
+  } catch {
+    format = undefined;
+  }
+  formats.set(zone, format);
+  return format;
+}
+
+export const isZone = (zone: string): boolean => zone === "UTC" || formatOf(zone) !== undefined;
+
+/** What a clock in a zone shows at a moment (milliseconds since 1970, UTC). */
+export function wallAt(moment: number, zone: string): WallTime {
+  const format = zone === "UTC" ? undefined : formatOf(zone);
+  if (!format) {
+    const date = new Date(moment);
+    return {
+      year: date.getUTCFullYear(),
+      month: date.getUTCMonth() + 1,
+      day: date.getUTCDate(),
+      hour: date.getUTCHours(),
+      minute: date.getUTCMinutes(),
+      second: date.getUTCSeconds(),
+    };
+  }
+  const parts = new Map(format.formatToParts(new Date(moment)).map(({ type, value }) => [type, Number(value)]));
+  const get = (type: Intl.DateTimeFormatPartTypes) => parts.get(type) ?? 0;
+  return {
+    year: get("year"),
+    month: get("month"),
+    day: get("day"),
+    hour: get("hour"),
+    minute: get("minute"),
+    second: get("second"),
+  };
+}
+
+const asUtc = ({ year, month, day, hour, minute, second }: WallTime) =>
+  Date.UTC(year, month - 1, day, hour, minute, second);
+
+/**
+ * The moment at which a clock in a zone shows a time. Days and hours that go over are carried. A time that is left out when summer time
+ * begins is the moment an hour on; one that comes twice when it ends is the first.
+ */
+export function momentOf(wall: WallTime, zone: string): number {
+  const guess = asUtc(wall);
+  if (zone === "UTC") return guess;
+  const offsetAt = (moment: number) => asUtc(wallAt(moment, zone)) - moment;
+  // Of the two offsets around a change, the one before it gives the earlier moment.
+  const before = guess - offsetAt(guess - 86_400_000);
+  if (asUtc(wallAt(before, zone)) === guess) return before;
+  const after = guess - offsetAt(guess + 86_400_000);
+  return asUtc(wallAt(after, zone)) === guess ? after : before;
+}

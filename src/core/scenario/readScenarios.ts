@@ -1,0 +1,328 @@
+import type { Id, Model, XmlElement, XmlNode } from "../model";
+import { putFigures, simulationNamespace } from "./bpsim";
+import { type CalendarEvent, readCalendar } from "./calendar/iCalendar";
+import { isZone, momentOf } from "./calendar/zone";
+import type { Distribution } from "./distributions";
+import { holderIn } from "./estimates";
+import { readDistribution, type Units, unitSeconds } from "./readDistribution";
+import { readNeed } from "./readNeed";
+import type { Assumption, Given, Scenario, TimeKind } from "./scenario";
+import { type Link, readSiteProperty, type Sites, siteProperty, sitesAfter, zoneProperty } from "./sites";
+
+const localName = (name: string) => name.slice(name.indexOf(":") + 1);
+const elementsIn = (element: XmlElement): XmlElement[] =>
+  element.children.flatMap((child) =>
+    "element" in child && child.element.uri === simulationNamespace ? [child.element] : [],
+  );
+const childrenNamed = (element: XmlElement, name: string) =>
+  elementsIn(element).filter((child) => localName(child.name) === name);
+const attribute = (element: XmlElement, name: string) => element.attributes.find(([key]) => key === name)?.[1];
+const textOf = (element: XmlElement) => element.children.map((child) => ("text" in child ? child.text : "")).join("");
+
+const nowhere: readonly XmlNode[] = [];
+/** By the data and the figures they are read from, which stay the same objects while other things of a model change. */
+const remembered = new WeakMap<
+  readonly XmlNode[],
+  { readonly figures: Model["figures"]; readonly scenarios: readonly Scenario[] }
+>();
+
+/**
+ * The scenarios of a model, each whole: what it does not say itself is taken from the one it inherits from.
+ * Source of the form: "BPSim: Business Process Simulation Specification", 1.0 (WfMC, 2013), chapter 5 to 8, from memory: names of elements
+ * and attributes, `baseTimeUnit` being minutes where nothing is said. O(size of the data).
+ */
+export function scenariosOf(model: Model): readonly Scenario[] {
+  const data = holderIn(model)?.extension ?? nowhere;
+  const known = remembered.get(data);
+  if (known && known.figures === model.figures) return known.scenarios;
+  const whole = putFigures(data, model.figures);
+  const found = whole
+    .flatMap((node) => ("element" in node && node.element.uri === simulationNamespace ? [node.element] : []))
+    .filter((element) => localName(element.name) === "BPSimData")
+    .flatMap((data) => childrenNamed(data, "Scenario"));
+  const own = found.map((element, at) => ownScenario(element, at));
+  const scenarios = own.map((one) => inherited(one, own, new Set()));
+  remembered.set(data, { figures: model.figures, scenarios });
+  return scenarios;
+}
+
+type Own = Scenario & { readonly said: ReadonlySet<string> };
+
+function inherited(one: Own, all: readonly Own[], seen: Set<Id>): Scenario {
+  if (one.inherits === undefined) return one;
+  const base = all.find(({ id }) => id === one.inherits);
+  if (!base || seen.has(one.id))
+    return {
+      ...one,
+      problems: [
+        ...one.problems,
+        base
+          ? `It inherits from itself, over "${base.name}".`
+          : `It inherits from "${one.inherits}", which is not there.`,
+      ],
+    };
+  const from = inherited(base, all, new Set([...seen, one.id]));
+  const of = new Map(from.of);
+  for (const [element, own] of one.of) {
+    const before = of.get(element);
+    of.set(element, before ? { ...before, ...own, times: { ...before.times, ...own.times } } : own);
+  }
+  const kept = <Field extends keyof Scenario>(field: Field) => (one.said.has(field) ? one[field] : from[field]);
+  const { duration, warmUp, replications, seed } = from;
+  return {
+    ...(duration !== undefined && { duration }),
+    ...(warmUp !== undefined && { warmUp }),
+    ...(replications !== undefined && { replications }),
+    ...(seed !== undefined && { seed }),
+    ...one,
+    currency: kept("currency"),
+    start: kept("start"),
+    zone: kept("zone"),
+    calendars: new Map([...from.calendars, ...one.calendars]),
+    sites: sitesAfter(from.sites, one.sites),
+    of,
+    problems: [...from.problems.filter((problem) => !one.problems.includes(problem)), ...one.problems],
+  };
+}
+
+/** Monday, 4 January 2027, 8:00 in UTC, where a scenario names no start: a day any calendar of working days is open on. */
+const usualStart = Date.UTC(2027, 0, 4, 8);
+
+function ownScenario(element: XmlElement, at: number): Own {
+  const problems: string[] = [];
+  const said = new Set<string>();
+  const [parameters] = childrenNamed(element, "ScenarioParameters");
+  const unit = (parameters && attribute(parameters, "baseTimeUnit")) ?? "min";
+  if (unitSeconds(unit) === undefined) problems.push(`"${unit}" is no unit of time; minutes are taken.`);
+  const units: Units = { base: unitSeconds(unit) ?? 60 };
+  const currency = parameters && attribute(parameters, "baseCurrencyUnit");
+  if (currency !== undefined) said.add("currency");
+  const first = (name: string) => {
+    const value = parameters && childrenNamed(parameters, name).flatMap(elementsIn)[0];
+    return value && attribute(value, "value") !== undefined ? value : undefined;
+  };
+  const properties = propertiesOf(parameters);
+  const zone = properties.get(zoneProperty);
+  const namedZone = (zone && attribute(zone, "value")) ?? (parameters && attribute(parameters, "zone"));
+  const begin = startOf(first("Start"), namedZone, problems);
+  if (first("Start")) said.add("start");
+  if (first("Start") || namedZone !== undefined) said.add("zone");
+  const seconds = (name: string) => {
+    const value = first(name);
+    const one = value && readDistribution(value, units);
+    if (value && (one?.kind !== "constant" || !(one.value >= 0)))
+      problems.push(`"${attribute(value, "value")}" is no ${name.toLowerCase()}.`);
+    return one?.kind === "constant" ? one.value : undefined;
+  };
+  const whole = (name: string) => {
+    const text = parameters && attribute(parameters, name);
+    return text !== undefined && /^-?\d+$/.test(text.trim()) ? Number(text) : undefined;
+  };
+  const calendars = new Map<Id, { name: string; events: readonly CalendarEvent[] }>();
+  for (const calendar of childrenNamed(element, "Calendar")) {
+    const id = attribute(calendar, "id");
+    if (id === undefined) continue;
+    const read = readCalendar(textOf(calendar), begin.zone);
+    const name = attribute(calendar, "name") ?? id;
+    for (const problem of read.problems) problems.push(`Calendar "${name}": ${problem}.`);
+    calendars.set(id, { name, events: read.events });
+  }
+  const of = new Map<Id, Assumption>();
+  for (const group of childrenNamed(element, "ElementParameters")) {
+    const reference = attribute(group, "elementRef");
+    const id = reference?.slice(reference.indexOf(":") + 1);
+    if (reference === undefined || id === undefined) continue;
+    const read = assumptionOf(group, units, calendars, (problem) => problems.push(`${id}: ${problem}.`));
+    for (const name of new Set([reference, id])) {
+      const before = of.get(name);
+      of.set(name, before ? { ...before, ...read, times: { ...before.times, ...read.times } } : read);
+    }
+  }
+  const [duration, warmUp] = [seconds("Duration"), seconds("Warmup")];
+  const [replications, seed] = [whole("replication"), whole("seed")];
+  const inherits = attribute(element, "inherits");
+  return {
+    id: attribute(element, "id") ?? `scenario-${at + 1}`,
+    name: attribute(element, "name") ?? attribute(element, "id") ?? `Scenario ${at + 1}`,
+    ...(inherits !== undefined && { inherits }),
+    currency: currency ?? "EUR",
+    ...begin,
+    ...(duration !== undefined && { duration }),
+    ...(warmUp !== undefined && { warmUp }),
+    ...(replications !== undefined && replications >= 1 && { replications }),
+    ...(seed !== undefined && { seed }),
+    calendars,
+    sites: sitesOf(properties, units, problems),
+    of,
+    own: of,
+    problems,
+    said,
+  };
+}
+
+/** Values of properties, by their names. */
+function propertiesOf(of: XmlElement | undefined): ReadonlyMap<string, XmlElement> {
+  const found = (of ? childrenNamed(of, "PropertyParameters") : []).flatMap((group) =>
+    childrenNamed(group, "Property"),
+  );
+  return new Map(
+    found.flatMap((property) => {
+      const name = attribute(property, "name");
+      const [value] = elementsIn(property);
+      return name !== undefined && value ? [[name, value] as const] : [];
+    }),
+  );
+}
+
+function sitesOf(properties: ReadonlyMap<string, XmlElement>, units: Units, problems: string[]): Sites {
+  const ofSystems = new Map<Id, string>();
+  const links = new Map<string, Link>();
+  for (const [name, value] of properties) {
+    const read = readSiteProperty(name);
+    if (!read) continue;
+    if ("system" in read) {
+      const site = attribute(value, "value");
+      if (site) ofSystems.set(read.system, site);
+      continue;
+    }
+    const { what, from, to } = read;
+    const known = links.get(`${from} > ${to}`) ?? { from, to };
+    const one = readDistribution(value, what === "delay" ? units : { base: undefined }, (problem) =>
+      problems.push(`${name}: ${problem}.`),
+    );
+    if (!one) continue;
+    if (what === "delay") links.set(`${from} > ${to}`, { ...known, delay: [{ value: one }] });
+    else if (one.kind === "constant" && one.value >= 1)
+      links.set(`${from} > ${to}`, { ...known, capacity: Math.round(one.value) });
+    else problems.push(`${name}: a capacity is a number from 1.`);
+  }
+  return { ofSystems, links: [...links.values()] };
+}
+
+/** "2027-03-01T08:00:00", "…Z", "…+01:00", in a zone where one is named. */
+function startOf(value: XmlElement | undefined, zone: string | undefined, problems: string[]) {
+  if (zone !== undefined && !isZone(zone)) problems.push(`"${zone}" is no known time zone; UTC is taken.`);
+  const own = zone !== undefined && isZone(zone) ? zone : "UTC";
+  const text = value && attribute(value, "value");
+  if (text === undefined) return { start: usualStart, zone: own };
+  const found = /^(\d{4})-(\d\d)-(\d\d)(?:T(\d\d):(\d\d)(?::(\d\d)(?:\.\d+)?)?)?(Z|[+-]\d\d:\d\d)?$/.exec(text.trim());
+  if (!found) {
+    problems.push(`"${text}" is no date.`);
+    return { start: usualStart, zone: own };
+  }
+  const [year = 0, month = 0, day = 0, hour = 0, minute = 0, second = 0] = found
+    .slice(1, 7)
+    .map((part) => Number(part ?? 0));
+  const offset = found[7];
+  if (offset === undefined) return { start: momentOf({ year, month, day, hour, minute, second }, own), zone: own };
+  const utc = Date.UTC(year, month - 1, day, hour, minute, second);
+  const shift =
+    offset === "Z" ? 0 : (Number(offset.slice(1, 3)) * 60 + Number(offset.slice(4))) * (offset[0] === "-" ? -1 : 1);
+  return { start: utc - shift * 60_000, zone: own };
+}
+
+const timeNames: { readonly [name: string]: TimeKind } = {
+  TransferTime: "transfer",
+  QueueTime: "queue",
+  WaitTime: "wait",
+  SetUpTime: "setUp",
+  SetupTime: "setUp",
+  ProcessingTime: "processing",
+  ValidationTime: "validation",
+  ReworkTime: "rework",
+  LagTime: "lag",
+};
+
+/** Parameters of one element. */
+function assumptionOf(
+  group: XmlElement,
+  units: Units,
+  calendars: ReadonlyMap<Id, unknown>,
+  tell: (problem: string) => void,
+): Assumption {
+  const times: { [kind in TimeKind]?: readonly Given<Distribution>[] } = {};
+  let read: Omit<Assumption, "times"> = {};
+  const valuesOf = (parameter: XmlElement): XmlElement[] =>
+    elementsIn(parameter)
+      .filter(({ name }) => localName(name) !== "ResultRequest")
+      .flatMap((value) => (localName(value.name) === "EnumParameter" ? elementsIn(value).slice(0, 1) : [value]));
+  const during = (value: XmlElement): { readonly during?: Id } => {
+    const calendar = attribute(value, "validFor");
+    if (calendar === undefined) return {};
+    if (!calendars.has(calendar)) tell(`calendar "${calendar}" is not there`);
+    return { during: calendar };
+  };
+  const spread = (parameter: XmlElement, isTime: boolean): readonly Given<Distribution>[] =>
+    valuesOf(parameter).flatMap((value) => {
+      const one = readDistribution(value, isTime ? units : { base: undefined }, tell);
+      return one ? [{ value: one, ...during(value) }] : [];
+    });
+  const number = (parameter: XmlElement): number | undefined => {
+    const [one] = spread(parameter, false);
+    return one?.value.kind === "constant" ? one.value.value : undefined;
+  };
+  for (const kind of elementsIn(group))
+    for (const parameter of elementsIn(kind)) {
+      const name = localName(parameter.name);
+      if (name === "Property") {
+        const site = attribute(parameter, "name") === siteProperty ? elementsIn(parameter)[0] : undefined;
+        const where = site && attribute(site, "value");
+        if (where) read = { ...read, site: where };
+        continue;
+      }
+      const time = timeNames[name];
+      if (time) {
+        const given = spread(parameter, true);
+        if (given.length > 0) times[time] = given;
+      } else if (name === "InterTriggerTimer") {
+        const interval = spread(parameter, true);
+        if (interval.length > 0) read = { ...read, interval };
+      } else if (name === "TriggerCount") {
+        const count = number(parameter);
+        if (count !== undefined && count >= 0) read = { ...read, count: Math.round(count) };
+      } else if (name === "Probability") {
+        const probability = number(parameter);
+        if (probability === undefined) continue;
+        if (probability < 0 || probability > 1) tell(`a probability of ${probability} cannot be; it is from 0 to 1`);
+        read = { ...read, probability: Math.min(1, Math.max(0, probability)) };
+      } else if (name === "Quantity") {
+        const quantity = spread(parameter, false).flatMap(({ value, ...rest }) =>
+          value.kind === "constant" ? [{ value: Math.max(0, value.value), ...rest }] : [],
+        );
+        if (quantity.length > 0) read = { ...read, quantity };
+      } else if (name === "Availability")
+        read = {
+          ...read,
+          available: valuesOf(parameter).map((value) => ({
+            value: attribute(value, "value") !== "false" && attribute(value, "value") !== "0",
+            ...during(value),
+          })),
+        };
+      else if (name === "Selection") {
+        const needs = valuesOf(parameter).flatMap((value) => {
+          const text = attribute(value, "value") ?? textOf(value);
+          const need = readNeed(text);
+          if (!need) tell(`the selection "${text}" cannot be read`);
+          return need ?? [];
+        });
+        if (needs.length > 0) read = { ...read, needs };
+      } else if (name === "Role") {
+        const roles = valuesOf(parameter).flatMap((value) => attribute(value, "value") ?? []);
+        if (roles.length > 0) read = { ...read, roles };
+      } else if (name === "Priority") {
+        const priority = number(parameter);
+        if (priority !== undefined) read = { ...read, priority };
+      } else if (name === "FixedCost") {
+        const fixedCost = spread(parameter, false);
+        if (fixedCost.length > 0) read = { ...read, fixedCost };
+      } else if (name === "UnitCost") {
+        const [value] = valuesOf(parameter);
+        const amount = number(parameter);
+        if (value && amount !== undefined) {
+          const unit = attribute(value, "timeUnit");
+          read = { ...read, unitCost: amount / ((unit !== undefined && unitSeconds(unit)) || (units.base ?? 60)) };
+        }
+      }
+    }
+  return { times, ...read };
+}

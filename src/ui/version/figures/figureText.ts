@@ -1,0 +1,154 @@
+import type { Command } from "@/core/commands";
+import {
+  constant,
+  type Distribution,
+  type ParameterName,
+  readSaid,
+  type Scenario,
+  saidOf,
+  weekText,
+} from "@/core/scenario";
+import { decimals } from "../../controls/units";
+import { text } from "../../messages";
+import type { CellName, SheetRow } from "./sheetRows";
+import { takesExpression, takesWords } from "./takes";
+import { readWeek, weekWords } from "./week";
+
+const words = text.forecast.sheet;
+type Assumption = ReturnType<Scenario["of"]["get"]>;
+
+/** What a scenario says of a row, as it stands in its cell; or only what it says itself, without what it takes over. */
+export function shown(row: SheetRow, name: CellName, scenario: Scenario, isOwn = false): string {
+  const { sites } = scenario;
+  if (row.kind === "system") return sites.ofSystems.get(row.element) ?? "";
+  if (row.between) {
+    const [from, to] = row.between;
+    const link = sites.links.find((one) => one.from === from && one.to === to);
+    if (name === "capacity") return link?.capacity === undefined ? "" : String(link.capacity);
+    return link?.delay?.[0] ? saidOf(link.delay[0].value, "time") : "";
+  }
+  if (name === "selection") {
+    const need = (isOwn ? scenario.own : scenario.of).get(row.element)?.needs;
+    return need ? takesWords(need, row.people ?? new Map()) : "";
+  }
+  return ofParameter((isOwn ? scenario.own : scenario.of).get(row.element), name as ParameterName, scenario);
+}
+
+/** How what stands in a cell is spread; undefined where it is no time. */
+export function spreadIn(row: SheetRow, name: CellName, scenario: Scenario): Distribution | undefined {
+  if (row.between) {
+    const [from, to] = row.between;
+    return scenario.sites.links.find((one) => one.from === from && one.to === to)?.delay?.[0]?.value;
+  }
+  const of = scenario.of.get(row.element);
+  if (name === "processing" || name === "wait" || name === "transfer") return of?.times[name]?.[0]?.value;
+  return name === "interval" ? of?.interval?.[0]?.value : undefined;
+}
+
+function ofParameter(of: Assumption, parameter: ParameterName, scenario: Scenario): string {
+  if (!of) return "";
+  const first = (given: readonly { readonly value: Distribution }[] | undefined) =>
+    given?.[0] ? saidOf(given[0].value, "time") : "";
+  switch (parameter) {
+    case "processing":
+    case "wait":
+    case "transfer":
+      return first(of.times[parameter]);
+    case "interval":
+      return first(of.interval);
+    case "probability":
+      return of.probability === undefined ? "" : `${decimals(of.probability * 100)} %`;
+    case "quantity":
+      return of.quantity?.[0] ? String(of.quantity[0].value) : "";
+    case "unitCost":
+      return of.unitCost === undefined ? "" : decimals(of.unitCost * 3600);
+    case "fixedCost":
+      return of.fixedCost?.[0] ? saidOf(of.fixedCost[0].value, "number") : "";
+    case "availability": {
+      const during = of.available?.[0]?.during;
+      const calendar = during === undefined ? undefined : scenario.calendars.get(during);
+      return calendar ? (weekWords(calendar.events) ?? calendar.name) : "";
+    }
+    case "site":
+      return of.site ?? "";
+    default:
+      return "";
+  }
+}
+
+/** What is typed in a cell as commands; or why it is none. */
+export function commandsFor(
+  row: SheetRow,
+  name: CellName,
+  typed: string,
+  scenario: Scenario,
+): readonly Command[] | string {
+  if (name === "site" && /[<>]/.test(typed)) return words.cannotSite(typed);
+  if (row.kind === "system")
+    return [{ type: "setSites", scenario: scenario.id, words: { system: row.element, site: typed || null } }];
+  if (row.between) return wayCommands(row.between, name, typed, scenario);
+  const parameter = name as ParameterName;
+  const say = (value: Distribution | string | null): Command => ({
+    type: "setAssumption",
+    scenario: scenario.id,
+    element: row.element,
+    parameter,
+    value,
+  });
+  if (typed === "") return [say(null)];
+  if (parameter === "site") return [say(typed)];
+  if (parameter === "selection") {
+    const people = row.people ?? new Map<string, string>();
+    const expression = takesExpression(typed, people);
+    return expression === undefined ? words.cannotTake(typed, [...people.values()]) : [say(expression)];
+  }
+  if (parameter === "availability") {
+    const week = readWeek(typed);
+    if (!week) return words.cannotHours(typed);
+    const off = week.off.length > 0 ? `-not-${week.off.join("-")}` : "";
+    const id = `hours-${week.days.join("").toLowerCase()}-${week.from}-${week.to}${off}`
+      .replace(/:/g, "")
+      .slice(0, 200);
+    const first = new Date(scenario.start - 14 * 86_400_000).toISOString().slice(0, 10);
+    return [
+      {
+        type: "setCalendar",
+        scenario: scenario.id,
+        id,
+        name: typed,
+        text: weekText(week.days, week.from, week.to, first, undefined, week.off),
+      },
+      say(id),
+    ];
+  }
+  if (parameter === "probability") {
+    const share = /^(\d+(?:[.,]\d+)?) ?%?$/.exec(typed)?.[1];
+    const value = share === undefined ? Number.NaN : Number(share.replace(",", ".")) / 100;
+    return value >= 0 && value <= 1 ? [say(constant(Number(value.toPrecision(6))))] : words.cannotShare(typed);
+  }
+  if (parameter === "quantity" || parameter === "unitCost") {
+    const value = Number(typed.replace(",", "."));
+    const isWhole = parameter !== "quantity" || Number.isInteger(value);
+    return Number.isFinite(value) && value >= 0 && isWhole ? [say(constant(value))] : words.cannotNumber(typed);
+  }
+  const read = readSaid(typed, parameter === "fixedCost" ? "number" : "time");
+  return read ? [say(read)] : parameter === "fixedCost" ? words.cannotNumber(typed) : words.cannot(typed);
+}
+
+function wayCommands(
+  [from, to]: readonly [string, string],
+  name: CellName,
+  typed: string,
+  scenario: Scenario,
+): readonly Command[] | string {
+  const say = (what: { readonly delay?: Distribution | null; readonly capacity?: number | null }): Command[] => [
+    { type: "setSites", scenario: scenario.id, words: { from, to, ...what } },
+  ];
+  if (name === "capacity") {
+    if (typed === "") return say({ capacity: null });
+    return /^[1-9]\d{0,5}$/.test(typed) ? say({ capacity: Number(typed) }) : words.cannotNumber(typed);
+  }
+  if (typed === "") return say({ delay: null });
+  const read = readSaid(typed, "time");
+  return read ? say({ delay: read }) : words.cannot(typed);
+}

@@ -1,0 +1,117 @@
+import { describe, expect, test } from "vitest";
+import { bpmnWith, clerks, end, flow, modelOf, of, resource, start, task } from "@/core/forecast/testing/models";
+import type { Model } from "@/core/model";
+import { type Scenario, scenariosOf } from "@/core/scenario";
+import { performAll } from "@/core/testing/models";
+import { commandsFor, shown, spreadIn } from "./figureText";
+import { type CellName, rowsOf, type SheetRow, sheetRows, siteRows } from "./sheetRows";
+
+const model = performAll(
+  modelOf(
+    bpmnWith(
+      `<bpmn:laneSet id="ls"><bpmn:lane id="l" name="Desk" partitionElementRef="desk"><bpmn:flowNodeRef>s</bpmn:flowNodeRef><bpmn:flowNodeRef>a</bpmn:flowNodeRef><bpmn:flowNodeRef>g</bpmn:flowNodeRef></bpmn:lane></bpmn:laneSet>${start}${task("a")}<bpmn:exclusiveGateway id="g" name="Fine?"/>${task("b")}${end}${flow("f1", "s", "a")}${flow("f2", "a", "g")}<bpmn:sequenceFlow id="yes" name="yes" sourceRef="g" targetRef="b"/><bpmn:sequenceFlow id="no" name="no" sourceRef="g" targetRef="e"/>${flow("f3", "b", "e")}`,
+      of("a", "") + resource("desk", 2) + resource("depot", 1),
+      "",
+      clerks("desk", "depot"),
+    ),
+  ),
+  { type: "useSystem", step: "a", system: { entry: "archive", name: "Archive" }, use: "reads" },
+);
+const scenarioOf = (one: Model) => scenariosOf(one)[0] as Scenario;
+const rowFor = (one: Model, element: string): SheetRow => {
+  const found = [...sheetRows(one), ...siteRows(one, scenarioOf(one))].find((row) => row.element === element);
+  if (!found) throw new Error(`There is no row for ${element}.`);
+  return found;
+};
+/** Types into a cell, and gives the model then and what the cell says. */
+function typed(before: Model, element: string, name: CellName, words: string): { model: Model; says: string } {
+  const commands = commandsFor(rowFor(before, element), name, words, scenarioOf(before));
+  if (typeof commands === "string") throw new Error(commands);
+  const after = performAll(before, ...commands);
+  const kept = [...sheetRows(after), ...siteRows(after, scenarioOf(after))].find((row) => row.element === element);
+  return { model: after, says: kept ? shown(kept, name, scenarioOf(after)) : "" };
+}
+
+describe("figures of one element, for its tray", () => {
+  test.each([
+    ["s", [["s", ["interval"]]]],
+    ["a", [["a", ["processing", "wait", "fixedCost", "selection"]]]],
+    [
+      "g",
+      [
+        ["yes", ["probability"]],
+        ["no", ["probability"]],
+      ],
+    ],
+    ["no", [["no", ["probability"]]]],
+    ["f1", []],
+    ["l", [["desk", ["quantity", "unitCost", "availability", "site"]]]],
+    ["e", []],
+  ])("%s", (id, rows) => {
+    const element = model.elements.get(id);
+    if (!element) throw new Error(id);
+    expect(rowsOf(model, element).map((row) => [row.element, row.says])).toEqual(rows);
+  });
+});
+
+describe("sites in the sheet", () => {
+  test("rows for systems and ways come with the first two sites, and go with them", () => {
+    expect(siteRows(model, scenarioOf(model))).toEqual([]);
+    const one = typed(model, "desk", "site", "Office");
+    expect(one.says).toBe("Office");
+    expect(siteRows(one.model, scenarioOf(one.model)).map(({ kind }) => kind)).toEqual(["system"]);
+    const two = typed(one.model, "depot", "site", "Harbour");
+    expect(siteRows(two.model, scenarioOf(two.model)).map(({ name }) => name)).toEqual(["Archive", "Office → Harbour"]);
+    const third = typed(two.model, "archive", "site", "Hill");
+    expect(third.says).toBe("Hill");
+    expect(siteRows(third.model, scenarioOf(third.model)).filter(({ kind }) => kind === "way")).toHaveLength(3);
+    const none = typed(typed(two.model, "depot", "site", "").model, "desk", "site", "");
+    expect(siteRows(none.model, scenarioOf(none.model))).toEqual([]);
+  });
+
+  test("what lies between is said in words, and taken off again", () => {
+    const apart = typed(typed(model, "desk", "site", "Office").model, "depot", "site", "Harbour").model;
+    const way = "Office > Harbour";
+    const delayed = typed(apart, way, "delay", "usually 4 h, 9 of 10 within 1 day");
+    expect(delayed.says).toBe("usually 4 h, 9 of 10 within 1 day");
+    expect(spreadIn(rowFor(delayed.model, way), "delay", scenarioOf(delayed.model))?.kind).toBe("logNormal");
+    const narrow = typed(delayed.model, way, "capacity", "2");
+    expect(narrow.says).toBe("2");
+    expect(scenarioOf(narrow.model).sites.links).toHaveLength(1);
+    expect(typed(narrow.model, way, "delay", "").says).toBe("");
+    for (const [name, words] of [
+      ["capacity", "none"],
+      ["capacity", "0"],
+      ["delay", "soon"],
+    ] as const)
+      expect(typeof commandsFor(rowFor(narrow.model, way), name, words, scenarioOf(narrow.model))).toBe("string");
+    expect(typeof commandsFor(rowFor(narrow.model, "desk"), "site", "A > B", scenarioOf(narrow.model))).toBe("string");
+  });
+});
+
+describe("whom a step takes", () => {
+  test.each([
+    ["2 desk", "2 desk"],
+    ["desk and 3 depot", "desk and 3 depot"],
+    ["DESK or Depot", "desk or depot"],
+    ["desk + depot", "desk and depot"],
+  ])("%s", (words, says) => {
+    const after = typed(model, "a", "selection", words);
+    expect(after.says).toBe(says);
+    expect(typed(after.model, "a", "selection", says).says).toBe(says);
+    expect(typed(after.model, "a", "selection", "").says).toBe("");
+  });
+
+  test("somebody whom the model does not have, or both at once, is told", () => {
+    for (const words of ["nobody", "desk and nobody", "desk and depot or desk", "0 desk"])
+      expect(commandsFor(rowFor(model, "a"), "selection", words, scenarioOf(model))).toMatch(/is nobody here/);
+  });
+
+  test("several at once are what the forecast asks for", () => {
+    const { model: after } = typed(model, "a", "selection", "2 desk and depot");
+    expect(scenarioOf(after).of.get("a")?.needs).toEqual([
+      { oneOf: ["desk"], count: 2 },
+      { oneOf: ["depot"], count: 1 },
+    ]);
+  });
+});
