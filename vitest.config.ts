@@ -8,9 +8,9 @@ export default defineConfig({
   },
   test: {
     include: ["src/**/*.test.{ts,tsx}", "scripts/**/*.test.ts"],
-    // Threads of the server run one bundled file.
-    globalSetup: ["scripts/threadsForTests.ts"],
-    setupFiles: ["src/core/testing/setup.ts"],
+    // Made once for all files.
+    globalSetup: ["scripts/preparedForTests.ts"],
+    setupFiles: ["src/core/testing/setup.ts", "scripts/foldersForTests.ts"],
     testTimeout: 60_000,
     // Opening a database takes seconds, more on a busy machine.
     hookTimeout: 120_000,

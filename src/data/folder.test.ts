@@ -4,7 +4,7 @@ import { hostname } from "node:os";
 import { join } from "node:path";
 import { describe, expect, test } from "vitest";
 import { startPeer } from "@/server/testing/peers";
-import { temporaryFolder } from "@/server/testing/workspace";
+import { preparedFolder, temporaryFolder } from "@/server/testing/workspace";
 import { openDatabase } from "./database";
 import { FolderInUse, lockFolder } from "./lock";
 
@@ -54,7 +54,7 @@ describe("the lock of a data folder", () => {
   );
 
   test("a killed process of this machine frees it at once", async () => {
-    const folder = temporaryFolder();
+    const folder = preparedFolder();
     const peer = startPeer({ LANE_DATA: folder });
     await peer.ready;
     await expect(lockFolder(folder)).rejects.toBeInstanceOf(FolderInUse);

@@ -1,4 +1,4 @@
-import { mkdtempSync } from "node:fs";
+import { cpSync, mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { writeBpmn } from "@/core/bpmn";
@@ -12,10 +12,17 @@ import { writeBackup } from "../workspace/backupFile";
 
 export const temporaryFolder = () => mkdtempSync(join(tmpdir(), "lane-"));
 
+/** A folder with an empty database that was made before: copying one takes a tenth of the time. */
+export function preparedFolder(): string {
+  const folder = temporaryFolder();
+  if (process.env.LANE_PREPARED) cpSync(process.env.LANE_PREPARED, folder, { recursive: true });
+  return folder;
+}
+
 const nothing = writeBackup({});
 let emptied: string | undefined;
 
-/** Opens an empty workspace for a test. Making a database takes seconds, so one is used again, emptied, unless a folder is given. */
+/** Opens an empty workspace for a test. One is used again, emptied, unless a folder is given. */
 export async function openWorkspace(folder?: string): Promise<void> {
   process.env.LANE_DEMO = "none";
   if (folder === undefined && emptied !== undefined) {
@@ -24,7 +31,7 @@ export async function openWorkspace(folder?: string): Promise<void> {
     (globalThis as { laneReady?: unknown }).laneReady = undefined;
   } else {
     await closeWorkspace();
-    process.env.LANE_DATA = folder ?? temporaryFolder();
+    process.env.LANE_DATA = folder ?? preparedFolder();
     emptied = folder === undefined ? process.env.LANE_DATA : undefined;
   }
   await workspaceReady();

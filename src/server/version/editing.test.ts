@@ -6,14 +6,15 @@ import { readBpmn } from "@/core/bpmn";
 import { openDatabase } from "@/data/database";
 import { FolderInUse } from "@/data/lock";
 import { fileUseCases, localMember, runUseCase } from "@/server";
+import { programOf } from "../testing/peers";
 import {
   closeWorkspace,
   makeProcess,
   nameOfElement,
   openWorkspace,
+  preparedFolder,
   run,
   send,
-  temporaryFolder,
 } from "../testing/workspace";
 
 afterAll(closeWorkspace);
@@ -231,7 +232,7 @@ describe("backup", () => {
 
 describe("the data folder", () => {
   test("a second process on it is refused", async () => {
-    const folder = temporaryFolder();
+    const folder = preparedFolder();
     const child = startEditing(folder);
     await child.acknowledged(1);
     await closeWorkspace();
@@ -240,7 +241,7 @@ describe("the data folder", () => {
   }, 180_000);
 
   test("killed in the middle of editing, every acknowledged edit is there afterwards", async () => {
-    const folder = temporaryFolder();
+    const folder = preparedFolder();
     {
       const child = startEditing(folder);
       await child.acknowledged(45);
@@ -254,7 +255,7 @@ describe("the data folder", () => {
 });
 
 function startEditing(folder: string) {
-  const child = spawn(process.execPath, ["--import", "tsx", "src/server/testing/editForever.ts"], {
+  const child = spawn(process.execPath, programOf("editForever"), {
     env: { ...process.env, LANE_DATA: folder, LANE_DEMO: "none" },
     stdio: ["ignore", "pipe", "inherit"],
   });
