@@ -210,7 +210,7 @@ describe("a sheet as a file", () => {
         const again = expectOk(read(once));
         expect(writeSheet(again, processesOf(again)[0]?.id as string)).toBe(once);
       }),
-      { numRuns: 300 },
+      { numRuns: 100 },
     );
   });
 

@@ -12,6 +12,8 @@ export interface SimilarPair {
 const likely = 0.8;
 /** Pairs that share fewer three-letter pieces than this cannot reach that, short names aside. */
 const sharedPieces = 0.3;
+/** Two words less alike than this have nothing to do with each other. */
+const leastAlike = 0.7;
 
 /**
  * Pairs of entries of one kind whose names are likely two spellings of one: other word order, plurals, abbreviations
@@ -25,21 +27,29 @@ const sharedPieces = 0.3;
 export function similarEntries(entries: readonly DirectoryEntry[]): SimilarPair[] {
   const holders = new Map<string, number[]>();
   const pieces = entries.map((entry) => piecesOf(foldedName(entry.name)));
+  const words = entries.map((entry) => wordsOfName(entry.name));
   const pairs: SimilarPair[] = [];
+  // Of each entry, how many pieces it shares with the one that is looked at.
+  const shared = new Uint16Array(entries.length);
   for (const [at, other] of entries.entries()) {
-    const shared = new Map<number, number>();
+    const sharing: number[] = [];
     for (const piece of pieces[at] as ReadonlySet<string>) {
       const key = `${other.kind}\n${piece}`;
       const known = holders.get(key) ?? [];
-      for (const earlier of known) shared.set(earlier, (shared.get(earlier) ?? 0) + 1);
+      for (const earlier of known) {
+        if (shared[earlier] === 0) sharing.push(earlier);
+        shared[earlier] = (shared[earlier] as number) + 1;
+      }
       known.push(at);
       holders.set(key, known);
     }
-    for (const [earlier, count] of shared) {
+    for (const earlier of sharing) {
+      const count = shared[earlier] as number;
+      shared[earlier] = 0;
       const smaller = Math.min((pieces[earlier] as Set<string>).size, (pieces[at] as Set<string>).size);
       if (count / smaller < sharedPieces) continue;
       const one = entries[earlier] as DirectoryEntry;
-      const similarity = nameSimilarity(one.name, other.name);
+      const similarity = likeness(words[earlier] as string[], words[at] as string[]);
       if (similarity >= likely) pairs.push({ one, other, similarity });
     }
   }
@@ -54,25 +64,49 @@ function piecesOf(name: string): ReadonlySet<string> {
 }
 
 /** How alike two names are, 0..1: the letters of words that have a partner in the other name, weighed by how alike those are. */
-export function nameSimilarity(a: string, b: string): number {
-  const [first, second] = [wordsOfName(a), wordsOfName(b)];
+export const nameSimilarity = (a: string, b: string): number => likeness(wordsOfName(a), wordsOfName(b));
+
+function likeness(first: readonly string[], second: readonly string[]): number {
   const [few, many] = first.length <= second.length ? [first, second] : [second, first];
-  const left = [...many];
+  const isTaken = new Uint8Array(many.length);
+  let letters = 0;
+  for (const word of many) letters += word.length;
+  for (const word of few) letters += word.length;
   let alike = 0;
-  let alone = 0;
+  let partners = 0;
+  const unlike: string[] = [];
+  // Words that are the same need no judging, and are most of them where many names are much alike.
   for (const word of few) {
-    const found = left.map((candidate) => wordSimilarity(word, candidate));
-    const best = Math.max(...found, 0);
-    if (best === 0) {
+    let at = many.indexOf(word);
+    while (at >= 0 && isTaken[at]) at = many.indexOf(word, at + 1);
+    if (at < 0) {
+      unlike.push(word);
+      continue;
+    }
+    isTaken[at] = 1;
+    partners++;
+    alike += 2 * word.length;
+  }
+  let alone = 0;
+  for (const word of unlike) {
+    let best = 0;
+    let partner = -1;
+    for (let at = 0; at < many.length; at++) {
+      if (isTaken[at]) continue;
+      const similarity = wordSimilarity(word, many[at] as string);
+      if (similarity > best) [best, partner] = [similarity, at];
+    }
+    if (partner < 0) {
       alone++;
       continue;
     }
-    const [partner = ""] = left.splice(found.indexOf(best), 1);
-    alike += best * (word.length + partner.length);
+    isTaken[partner] = 1;
+    partners++;
+    alike += best * (word.length + (many[partner] as string).length);
   }
   // A word on either side that the other lacks tells two things apart: "Crew north", "Crew south".
-  if (alone > 0 && left.length > 0) return 0;
-  return alike / [...few, ...many].reduce((sum, word) => sum + word.length, 0);
+  if (alone > 0 && partners < many.length) return 0;
+  return alike / letters;
 }
 
 function wordsOfName(name: string): string[] {
@@ -83,19 +117,18 @@ function wordsOfName(name: string): string[] {
     .map((word) => (word.length > 3 && word.endsWith("s") && !word.endsWith("ss") ? word.slice(0, -1) : word));
 }
 
+/** "Netw." stands for "network": a dot, and the beginning of the word. */
+const isShortFor = (short: string, long: string) =>
+  short.endsWith(".") && short.length > 2 && long.startsWith(short.slice(0, -1));
+
 function wordSimilarity(a: string, b: string): number {
-  if (a === b) return 1;
-  for (const [short, long] of [
-    [a, b],
-    [b, a],
-  ] as const) {
-    // "Netw." stands for "network": a dot, and the beginning of the word.
-    if (short.endsWith(".") && short.length > 2 && long.startsWith(short.slice(0, -1))) return 0.95;
-  }
+  if (isShortFor(a, b) || isShortFor(b, a)) return 0.95;
   // In short words and numbers one other letter makes another word.
-  if (Math.min(a.length, b.length) < 4 || /\d/.test(a + b)) return 0;
-  const similarity = 1 - editDistance(a, b) / Math.max(a.length, b.length);
-  return similarity < 0.7 ? 0 : similarity;
+  const [shorter, longer] = a.length <= b.length ? [a.length, b.length] : [b.length, a.length];
+  // Each letter that one has more is an edit.
+  if (shorter < 4 || shorter < leastAlike * longer || /\d/.test(a) || /\d/.test(b)) return 0;
+  const similarity = 1 - editDistance(a, b) / longer;
+  return similarity < leastAlike ? 0 : similarity;
 }
 
 /**
