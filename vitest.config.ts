@@ -7,15 +7,31 @@ export default defineConfig({
     },
   },
   test: {
-    include: ["src/**/*.test.{ts,tsx}", "scripts/**/*.test.ts"],
-    // Made once for all files.
-    globalSetup: ["scripts/preparedForTests.ts"],
-    setupFiles: ["src/core/testing/setup.ts", "scripts/foldersForTests.ts"],
+    setupFiles: ["src/core/testing/setup.ts"],
     testTimeout: 60_000,
     // Opening a database takes seconds, more on a busy machine.
     hookTimeout: 120_000,
     pool: "forks",
-    // Half of the time a test waits: for a database to open, for an answer.
-    maxWorkers: 2,
+    projects: [
+      {
+        extends: true,
+        // What is computed holds no state and knows no surroundings, so one worker loads it once for all its files.
+        test: { name: "core", include: ["src/core/**/*.test.ts"], isolate: false, maxWorkers: 2 },
+      },
+      {
+        extends: true,
+        test: {
+          name: "application",
+          include: ["src/**/*.test.{ts,tsx}", "scripts/**/*.test.ts"],
+          exclude: ["src/core/**", "node_modules/**"],
+          // Much of its time such a test waits: for a database to open, for an answer.
+          maxWorkers: 3,
+          sequence: { groupOrder: 1 },
+          // Made once for all files.
+          globalSetup: ["scripts/preparedForTests.ts"],
+          setupFiles: ["scripts/foldersForTests.ts"],
+        },
+      },
+    ],
   },
 });

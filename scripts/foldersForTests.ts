@@ -1,0 +1,15 @@
+import { chmodSync, mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll } from "vitest";
+
+/**
+ * What a file of tests puts aside goes when it has ended: databases, files, what killed processes left. A whole run would leave
+ * about two gigabytes, more than some machines have free.
+ */
+const folder = mkdtempSync(join(tmpdir(), "lane-tests-"));
+// A database server runs as another user, who has to find its own folder in here.
+chmodSync(folder, 0o711);
+process.env.TMPDIR = folder;
+// First said, so done last: after what the tests themselves close.
+afterAll(() => rmSync(folder, { recursive: true, force: true, maxRetries: 3 }));
