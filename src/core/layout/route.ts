@@ -170,6 +170,9 @@ function measured(points: Point[], portPenalty: number, taken: readonly Segment[
   return { points, cost: length + (points.length - 2) * bendCost + penalty, penalty };
 }
 
+/** Two lines closer than this look like one. */
+const nearLine = 4;
+
 /** What lying along or across other flows costs a segment. */
 function meetingCost(a: Point, b: Point, taken: readonly Segment[]): number {
   let cost = 0;
@@ -180,7 +183,7 @@ function meetingCost(a: Point, b: Point, taken: readonly Segment[]): number {
     const otherUpright = segment.a.x === segment.b.x;
     if (upright === otherUpright) {
       const near = upright ? Math.abs(segment.a.x - a.x) : Math.abs(segment.a.y - a.y);
-      if (near >= 4) continue;
+      if (near >= nearLine) continue;
       const from = Math.max(low, upright ? Math.min(segment.a.y, segment.b.y) : Math.min(segment.a.x, segment.b.x));
       const until = Math.min(high, upright ? Math.max(segment.a.y, segment.b.y) : Math.max(segment.a.x, segment.b.x));
       if (until > from) cost += (until - from) * overlapCost;
@@ -324,6 +327,9 @@ function boxOf(ports: readonly Port[]): Bounds {
 class GridPieces {
   readonly #level: Float64Array;
   readonly #upright: Float64Array;
+  /** Of each line of the grid, the other flows that a piece of it may meet. */
+  readonly #besideLevel: (readonly Segment[] | undefined)[] = [];
+  readonly #besideUpright: (readonly Segment[] | undefined)[] = [];
 
   constructor(
     private readonly xs: readonly number[],
@@ -356,9 +362,23 @@ class GridPieces {
     if (!Number.isNaN(known)) return known;
     const a = { x: this.xs[column] as number, y: this.ys[row] as number };
     const b = upright ? { x: a.x, y: this.ys[row + 1] as number } : { x: this.xs[column + 1] as number, y: a.y };
-    const cost = Math.abs(a.x - b.x) + Math.abs(a.y - b.y) + meetingCost(a, b, this.taken);
+    const cost = Math.abs(a.x - b.x) + Math.abs(a.y - b.y) + meetingCost(a, b, this.#beside(column, row, upright));
     costs[at] = cost;
     return cost;
+  }
+
+  #beside(column: number, row: number, upright: boolean): readonly Segment[] {
+    const [lines, at] = upright ? [this.#besideUpright, column] : [this.#besideLevel, row];
+    const known = lines[at];
+    if (known) return known;
+    const line = (upright ? this.xs[at] : this.ys[at]) as number;
+    const found = this.taken.filter(({ a, b }) =>
+      upright
+        ? Math.min(a.x, b.x) < line + nearLine && line - nearLine < Math.max(a.x, b.x)
+        : Math.min(a.y, b.y) < line + nearLine && line - nearLine < Math.max(a.y, b.y),
+    );
+    lines[at] = found;
+    return found;
   }
 }
 

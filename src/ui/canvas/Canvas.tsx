@@ -108,6 +108,8 @@ export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, onL
   }, [diagram, open]);
 
   const visible = useVisibleFigures(scene, viewport);
+  // Marks go with what is drawn: where that is still as it was, so are they.
+  const drawn = useMemo(() => new Map(visible.map((figure) => [figure.id, figure])), [visible]);
   const lettering = useLettering(scene.figures.length);
   const figures = useMemo(() => new Map(scene.figures.map((figure) => [figure.id, figure])), [scene]);
 
@@ -346,7 +348,7 @@ export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, onL
     >
       <Layer layer={layer}>
         <Figures figures={visible} lettering={lettering} />
-        <Marks marks={marks} figures={figures} />
+        <Marks marks={marks} figures={drawn} />
         <Overlay model={model} figures={figures} selection={selection} gesture={gesture} shifted={shifted} />
       </Layer>
       <BandNames model={model} diagram={diagram} scene={scene} viewport={viewport} />

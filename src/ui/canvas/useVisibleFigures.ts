@@ -1,53 +1,69 @@
 "use client";
-import RBush from "rbush";
-import { useEffect, useMemo, useState } from "react";
+import { startTransition, useEffect, useMemo, useRef, useState } from "react";
 import type { Figure, Scene } from "@/core/drawing";
 import type { Bounds } from "@/core/model";
 import type { Viewport } from "./useViewport";
 
-/** Pages of up to this many figures are drawn whole: all of it is there at once, for the eye and for assistive technology. */
+/** Pages of up to this many figures are drawn at once. */
+const drawnAtOnce = 150;
+/** Pages of up to this many figures are drawn whole: all of it is there, for the eye and for assistive technology. */
 const drawnWhole = 1_200;
 /** How much more than what is in view is drawn, in views to each side, so that moving seldom draws anew. */
 const margin = 0.6;
 
+/** A page is opened at its upper left; until the view is known, it is taken to be as large as a large screen. */
+const firstView = { width: 2_400, height: 1_500 };
+/** Milliseconds without a change before what is out of view is drawn anew too: nobody's next key waits for it. */
+const rest = 250;
+
 /**
- * The figures of a page that are to be drawn: all of them, or on large pages those in and around the view, in their order. They
- * change only when the view leaves what is drawn.
+ * The figures of a page that are to be drawn, in their order. Of a page of some size those in view are drawn as they are at once, and
+ * the others as they were until there is time (600 elements, a step near the start: 2,700 parts of figures change, 500 in view). Of a
+ * large page only those in and around the view are drawn; which these are changes only when the view leaves what is drawn.
  */
 export function useVisibleFigures(scene: Scene, viewport: Viewport): readonly Figure[] {
-  const large = scene.figures.length > drawnWhole;
+  const isLarge = scene.figures.length > drawnWhole;
+  const isSmall = scene.figures.length <= drawnAtOnce;
   const [area, setArea] = useState<Bounds | null>(null);
   useEffect(() => {
-    if (!large) return setArea(null);
+    if (!isLarge) return setArea(null);
     return viewport.onMove((view) =>
       setArea((drawn) => (drawn && holds(drawn, view) && drawn.width < view.width * 6 ? drawn : around(view))),
     );
-  }, [large, viewport]);
-  const tree = useMemo(() => {
-    if (!large) return undefined;
-    const index = new RBush<{ minX: number; minY: number; maxX: number; maxY: number; at: number }>();
-    index.load(
-      scene.figures.map(({ bounds, label }, at) => {
-        const boxes = label ? [bounds, label.bounds] : [bounds];
-        return {
-          minX: Math.min(...boxes.map((box) => box.x)),
-          minY: Math.min(...boxes.map((box) => box.y)),
-          maxX: Math.max(...boxes.map((box) => box.x + box.width)),
-          maxY: Math.max(...boxes.map((box) => box.y + box.height)),
-          at,
-        };
-      }),
-    );
-    return index;
-  }, [large, scene]);
-  return useMemo(() => {
-    if (!tree || !area) return large ? [] : scene.figures;
-    return tree
-      .search({ minX: area.x, minY: area.y, maxX: area.x + area.width, maxY: area.y + area.height })
-      .map((found) => found.at)
-      .sort((a, b) => a - b)
-      .map((at) => scene.figures[at] as Figure);
-  }, [tree, area, large, scene]);
+  }, [isLarge, viewport]);
+  const drawn = useRef<readonly Figure[]>([]);
+  const [settled, setSettled] = useState<Scene | null>(null);
+  const isWhole = isSmall || settled === scene;
+  const figures = useMemo(() => {
+    if (isWhole && !isLarge) return scene.figures;
+    if (isLarge) return area ? within(scene, area) : [];
+    const view = viewNow(viewport);
+    const near = new Set(within(scene, view.width > 0 ? view : { ...scene.bounds, ...firstView }));
+    const before = new Map(drawn.current.map((figure) => [figure.id, figure]));
+    return scene.figures.flatMap((figure) => (near.has(figure) ? figure : (before.get(figure.id) ?? [])));
+  }, [isWhole, isLarge, scene, area, viewport]);
+  useEffect(() => {
+    const isFirst = drawn.current.length === 0;
+    drawn.current = figures;
+    if (isWhole || isLarge) return;
+    const timer = setTimeout(() => startTransition(() => setSettled(scene)), isFirst ? 0 : rest);
+    return () => clearTimeout(timer);
+  }, [figures, isWhole, isLarge, scene]);
+  return figures;
+}
+
+function viewNow(viewport: Viewport): Bounds {
+  let now: Bounds = { x: 0, y: 0, width: 0, height: 0 };
+  viewport.onMove((view) => {
+    now = view;
+  })();
+  return now;
+}
+
+function within(scene: Scene, area: Bounds): Figure[] {
+  const meets = ({ x, y, width, height }: Bounds) =>
+    x <= area.x + area.width && area.x <= x + width && y <= area.y + area.height && area.y <= y + height;
+  return scene.figures.filter(({ bounds, label }) => meets(bounds) || (label && meets(label.bounds)));
 }
 
 const holds = (outer: Bounds, inner: Bounds) =>

@@ -3,6 +3,7 @@ import { createStore } from "zustand/vanilla";
 import type { Contract } from "@/contract";
 import type { Problem } from "@/core/model";
 import { text } from "../messages";
+import { askedAhead } from "./askedAhead";
 
 export class ServerError extends Error {
   constructor(
@@ -45,12 +46,15 @@ export async function ask<Sent, Given, Output>(contract: Contract<Sent, Given, O
   const body = JSON.stringify(input);
   if (isAct) oneMore(1);
   try {
-    const asking = fetch(`/api/do/${contract.name}`, {
-      method: "POST",
-      headers: { "content-type": "application/json" },
-      body,
-      ...(isAct && body.length < mostBytesKeptAlive && { keepalive: true }),
-    });
+    const path = `/api/do/${contract.name}`;
+    const asking =
+      askedAhead(path, body) ??
+      fetch(path, {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body,
+        ...(isAct && body.length < mostBytesKeptAlive && { keepalive: true }),
+      });
     return await readAnswer<Output>(await answered(asking));
   } finally {
     if (isAct) oneMore(-1);

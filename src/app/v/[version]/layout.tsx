@@ -1,4 +1,7 @@
+import { headers } from "next/headers";
 import type { ReactNode } from "react";
+import { inVersion } from "@/contract";
+import { askAhead } from "@/ui/kernel/askedAhead";
 import { VersionShell } from "@/ui/stages/VersionShell";
 
 export default async function Layout({
@@ -8,6 +11,13 @@ export default async function Layout({
   readonly params: Promise<{ version: string }>;
   readonly children: ReactNode;
 }) {
-  const { version } = await params;
-  return <VersionShell version={decodeURIComponent(version)}>{children}</VersionShell>;
+  const version = decodeURIComponent((await params).version);
+  const nonce = (await headers()).get("x-nonce") ?? "";
+  return (
+    <>
+      {/* What the page shows is asked for while the scripts that show it are loaded. */}
+      <script nonce={nonce}>{askAhead(inVersion.openVersion, { version })}</script>
+      <VersionShell version={version}>{children}</VersionShell>
+    </>
+  );
 }

@@ -35,7 +35,7 @@ export const Marks = memo(function Marks({
                 data-means={mark.means}
                 data-on={mark.on}
               >
-                <MarkView mark={mark} figure={figure} figures={figures} />
+                <MarkView mark={mark} figure={figure} figures={reachesOut(mark) ? figures : none} />
               </g>
             )
           );
@@ -45,7 +45,12 @@ export const Marks = memo(function Marks({
   );
 });
 
-function MarkView({
+/** Whether a mark depends on more than the figure it is on. */
+const reachesOut = ({ as }: Mark) => as === "arrow" || as === "label";
+const none: ReadonlyMap<Id, Figure> = new Map();
+
+/** One mark. Where neither it nor what it looks at changed it is not drawn again: a large page has hundreds. */
+const MarkView = memo(function MarkView({
   mark,
   figure,
   figures,
@@ -102,4 +107,4 @@ function MarkView({
     case "pen":
       return null;
   }
-}
+});
