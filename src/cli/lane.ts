@@ -42,6 +42,11 @@ const verbs: {
     does: "Reads a description, says what it tells of and leaves open, and writes the processes it would become.",
     load: async () => (await import("./brief")).brief,
   },
+  verify: {
+    usage: "lane verify PACKAGE.zip",
+    does: "Says whether a copy of a package is whole: each part as it was handed off. Exit code 1 where it is not.",
+    load: async () => (await import("./verify")).verify,
+  },
   merge: {
     usage: "lane merge BASE.bpmn OURS.bpmn THEIRS.bpmn OUT.bpmn",
     does: "Merges two models that come from a third. Exit code 1 where both changed the same thing.",

@@ -1,2 +1,3 @@
 export type { ReportedForecast } from "./forecastReport";
-export { type Manifest, makePackage, type PackageRequest } from "./package";
+export { makePackage, type PackageRequest } from "./package";
+export { type Manifest, type PartState, type VerifiedPackage, verifyPackage } from "./verify";

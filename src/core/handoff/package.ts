@@ -6,17 +6,7 @@ import { everyRule } from "../language";
 import { type Element, type Model, nameOf } from "../model";
 import type { ReportedForecast } from "./forecastReport";
 import { reportHtml } from "./report";
-
-/** What a package says of itself; every part with its SHA-256, so that a copy can be told from the original. */
-export interface Manifest {
-  readonly format: "lucid-lane-package-1";
-  readonly process: string;
-  readonly version: string;
-  readonly revision: number;
-  readonly date: string;
-  readonly member: string;
-  readonly parts: readonly { readonly name: string; readonly bytes: number; readonly sha256: string }[];
-}
+import { type Manifest, manifestName } from "./verify";
 
 /** Who signed what, and for which profile. */
 export interface SignedVerdict {
@@ -121,7 +111,7 @@ export function makePackage(request: PackageRequest): { bytes: Uint8Array; manif
   // A fixed time in the archive, so that its bytes depend on its content alone.
   const mtime = new Date("2000-01-01T00:00:00Z");
   const files = Object.fromEntries(
-    [...parts, ["manifest.json", strToU8(`${JSON.stringify(manifest, null, 2)}\n`)] as [string, Uint8Array]].map(
+    [...parts, [manifestName, strToU8(`${JSON.stringify(manifest, null, 2)}\n`)] as [string, Uint8Array]].map(
       ([name, bytes]) => [name, [bytes, { mtime, level: 6 as const }]],
     ),
   );
