@@ -59,6 +59,15 @@ test("a change is in view at once; what is not seen stays as it was until the ha
   expect(result.current).toEqual(row(400, 60).figures);
 });
 
+test("what is pushed out of view goes at once: nothing stands where it is not any more", () => {
+  const { result, rerender } = shown(row(400));
+  settle();
+  rerender(row(400, 5_000));
+  const inView = result.current.filter(({ bounds }) => bounds.x < view.x + view.width);
+  expect(inView).toEqual([]);
+  expect(result.current).toHaveLength(400);
+});
+
 test("what is taken away goes at once, out of view too; what is new out of view comes in time", () => {
   const { result, rerender } = shown(row(400));
   settle();

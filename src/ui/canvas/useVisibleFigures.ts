@@ -36,11 +36,15 @@ export function useVisibleFigures(scene: Scene, viewport: Viewport): readonly Fi
   const isWhole = isSmall || settled === scene;
   const figures = useMemo(() => {
     if (isWhole && !isLarge) return scene.figures;
-    if (isLarge) return area ? within(scene, area) : [];
+    if (isLarge) return area ? scene.figures.filter((figure) => isWithin(figure, area)) : [];
     const view = viewNow(viewport);
-    const near = new Set(within(scene, view.width > 0 ? view : { ...scene.bounds, ...firstView }));
+    const seen = view.width > 0 ? around(view, 0.15) : { ...scene.bounds, ...firstView };
     const before = new Map(drawn.current.map((figure) => [figure.id, figure]));
-    return scene.figures.flatMap((figure) => (near.has(figure) ? figure : (before.get(figure.id) ?? [])));
+    return scene.figures.flatMap((figure) => {
+      const last = before.get(figure.id);
+      // What went out of view goes at once too: it would stand over what came in its place.
+      return isWithin(figure, seen) || (last && isWithin(last, seen)) ? figure : (last ?? []);
+    });
   }, [isWhole, isLarge, scene, area, viewport]);
   useEffect(() => {
     const isFirst = drawn.current.length === 0;
@@ -60,10 +64,11 @@ function viewNow(viewport: Viewport): Bounds {
   return now;
 }
 
-function within(scene: Scene, area: Bounds): Figure[] {
+/** Whether something of a figure, or its name, is in an area. */
+function isWithin({ bounds, label }: Figure, area: Bounds): boolean {
   const meets = ({ x, y, width, height }: Bounds) =>
     x <= area.x + area.width && area.x <= x + width && y <= area.y + area.height && area.y <= y + height;
-  return scene.figures.filter(({ bounds, label }) => meets(bounds) || (label && meets(label.bounds)));
+  return meets(bounds) || (label !== undefined && meets(label.bounds));
 }
 
 const holds = (outer: Bounds, inner: Bounds) =>
@@ -72,9 +77,10 @@ const holds = (outer: Bounds, inner: Bounds) =>
   outer.x + outer.width >= inner.x + inner.width &&
   outer.y + outer.height >= inner.y + inner.height;
 
-const around = ({ x, y, width, height }: Bounds): Bounds => ({
-  x: x - width * margin,
-  y: y - height * margin,
-  width: width * (1 + 2 * margin),
-  height: height * (1 + 2 * margin),
+/** An area with as much more to each side, in its own size. */
+const around = ({ x, y, width, height }: Bounds, more = margin): Bounds => ({
+  x: x - width * more,
+  y: y - height * more,
+  width: width * (1 + 2 * more),
+  height: height * (1 + 2 * more),
 });
