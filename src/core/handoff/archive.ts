@@ -13,8 +13,13 @@ export interface Archive {
   readonly read: (name: string) => Uint8Array | undefined;
 }
 
+export interface ArchiveLimits {
+  readonly entries: number;
+  readonly unpackedBytes: number;
+}
+
 /** Bounds of what is taken for a package. */
-export const archiveLimits = { entries: 5_000, unpackedBytes: 256 * 1024 * 1024 } as const;
+export const archiveLimits: ArchiveLimits = { entries: 5_000, unpackedBytes: 256 * 1024 * 1024 };
 
 /** What was unpacked is more than an archive may hold. */
 export class TooLarge extends Error {
@@ -43,10 +48,7 @@ const elsewhere = 0xffffffff;
  * Opens an archive. Refused are: what is no zip, names that lead out of a folder or are there twice, more entries or bytes than
  * `archiveLimits`, and locked or oddly packed entries. O(size of its list).
  */
-export function openArchive(
-  bytes: Uint8Array,
-  limits: { readonly entries: number; readonly unpackedBytes: number } = archiveLimits,
-): Result<Archive> {
+export function openArchive(bytes: Uint8Array, limits: ArchiveLimits = archiveLimits): Result<Archive> {
   const refuse = (message: Said) => failure({ code: "no-archive", message });
   const listed = entriesOf(bytes, limits.entries);
   if (!Array.isArray(listed)) return refuse(listed);

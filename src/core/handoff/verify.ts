@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { type Said, say } from "../messages";
 import { failure, type Result } from "../model";
-import { archiveLimits, openArchive, TooLarge } from "./archive";
+import { type ArchiveLimits, archiveLimits, openArchive, TooLarge } from "./archive";
 
 /** The file of a package that says what it holds; it is no part itself. */
 export const manifestName = "manifest.json";
@@ -37,7 +37,7 @@ export interface VerifiedPackage {
 export function verifyPackage(
   bytes: Uint8Array,
   sha256: (bytes: Uint8Array) => string,
-  limits: { readonly entries: number; readonly unpackedBytes: number } = archiveLimits,
+  limits: ArchiveLimits = archiveLimits,
 ): Result<VerifiedPackage> {
   const archive = openArchive(bytes, limits);
   if (!archive.ok) return archive;
@@ -55,6 +55,8 @@ export function verifyPackage(
     const told = manifest.parts.map((part) => ({ name: part.name, state: stateOf(part.name, part.sha256) }));
     const known = new Set([manifestName, ...manifest.parts.map(({ name }) => name)]);
     const added = names.filter((name) => !known.has(name)).map((name) => ({ name, state: "added" as const }));
+    // What nobody asked for may be larger than it says, too.
+    for (const { name } of added) read(name);
     const parts = [...told, ...added];
     return { ok: true, value: { manifest, parts, isWhole: parts.every(({ state }) => state === "same") } };
   } catch (error) {
