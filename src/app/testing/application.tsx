@@ -23,8 +23,16 @@ import { VersionShell } from "@/ui/stages/VersionShell";
 import { POST as doUseCase } from "../api/do/[useCase]/route";
 import { POST as importFile } from "../api/import/route";
 
-// A whole page takes longer to appear than one of its parts.
-configure({ asyncUtilTimeout: 10_000 });
+configure({
+  // A whole page takes longer to appear than one of its parts.
+  asyncUtilTimeout: 10_000,
+  // What is waited for is looked for again and again; to print the whole page at each miss would be most of the time of a test.
+  getElementError: (message, container) => {
+    const error = new Error(`${message}\n\nThe page says: ${container.textContent?.slice(0, 2_000)}`);
+    error.name = "TestingLibraryElementError";
+    return error;
+  },
+});
 
 // Making a database takes seconds: one serves all tests of a file, emptied for each.
 afterAll(closeWorkspace);
@@ -53,7 +61,8 @@ export async function openApplication(
   await fill();
   const asked: string[] = [];
   const fates = new Map<string, Fate[]>();
-  standIns(async (path, init) => {
+  const underway = new Set<Promise<unknown>>();
+  const answer = async (path: string, init: RequestInit) => {
     const [, name = ""] = /^\/api\/do\/(\w+)$/.exec(path) ?? [];
     asked.push(name);
     const fate = fates.get(name)?.shift();
@@ -66,6 +75,12 @@ export async function openApplication(
       : await doUseCase(request, { params: Promise.resolve({ useCase: name }) });
     if (fate === "unanswered") throw new TypeError("no network");
     return response;
+  };
+  standIns((path, init) => {
+    const answered = answer(path, init);
+    underway.add(answered);
+    answered.catch(() => undefined).finally(() => underway.delete(answered));
+    return answered;
   });
   const place = new Place(address);
   render(
@@ -91,6 +106,8 @@ export async function openApplication(
       untell();
       cleanup();
       forgetAnswers();
+      // A question that is still being answered would open the database again when it has been closed.
+      while (underway.size > 0) await Promise.allSettled(underway);
       vi.unstubAllGlobals();
     },
   };
