@@ -47,6 +47,11 @@ const verbs: {
     does: "Says whether a copy of a package is whole: each part as it was handed off. Exit code 1 where it is not.",
     load: async () => (await import("./verify")).verify,
   },
+  sync: {
+    usage: "lane sync MODEL.bpmn BUILD.bpmn --base LAST.bpmn OUT.bpmn",
+    does: "Says whether a model or its developers' copy changed since the last sync, and writes the copy's own text with only what changed. Exit code 1 where both changed the same thing.",
+    load: async () => (await import("./sync")).sync,
+  },
   merge: {
     usage: "lane merge BASE.bpmn OURS.bpmn THEIRS.bpmn OUT.bpmn",
     does: "Merges two models that come from a third. Exit code 1 where both changed the same thing.",

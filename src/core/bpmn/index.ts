@@ -1,3 +1,3 @@
-export { decodeXml } from "./decode";
+export { decodeXml, encodeXmlLike } from "./decode";
 export { fileLimits, readBpmn } from "./read";
 export { writeBpmn } from "./write";

@@ -1,3 +1,12 @@
 export type { ReportedForecast } from "./forecastReport";
 export { makePackage, type PackageRequest } from "./package";
+export {
+  type BuildCopyText,
+  type Synced,
+  type SyncState,
+  sameContent,
+  syncModels,
+  syncState,
+  syncStates,
+} from "./sync";
 export { type Manifest, type PartState, type VerifiedPackage, verifyPackage } from "./verify";

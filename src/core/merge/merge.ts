@@ -19,6 +19,7 @@ import {
 import { comparedField, ownField } from "./conflictFields";
 import { mergeOrder } from "./mergeOrder";
 import { type FieldConflict, mergeRecord, type Plain } from "./mergeRecord";
+import { spelledLike } from "./prefixes";
 
 /** Something both sides changed, differently. */
 export interface MergeConflict {
@@ -66,7 +67,7 @@ export function mergeModels(
   theirs: Model,
   { decide = () => "ours" }: MergeOptions = {},
 ): Merged {
-  const merger = new Merger(base, ours, theirs, decide);
+  const merger = new Merger(spelledLike(base, ours), ours, spelledLike(theirs, ours), decide);
   return merger.run();
 }
 

@@ -1,1 +1,3 @@
-export { escapeAttribute, escapeText } from "./escape";
+export { decodeReferences, escapeAttribute, escapeText } from "./escape";
+export { reviseText } from "./reviseText";
+export { sameInformation } from "./treeKeys";

@@ -1,0 +1,110 @@
+import type { Element, Model, Table } from "../model";
+
+type Prefixes = Map<string, string>;
+
+/**
+ * A model whose names from other namespaces are spelled with the prefixes of another model, so that the two can be compared and their
+ * parts put together: what is the same is spelled the same, and no name stands under a prefix that means something else, or nothing,
+ * where it comes to. Namespaces the other does not declare become declarations on the definitions.
+ * Source: Namespaces in XML 1.0: a prefix is a stand-in, the namespace counts. O(size of the model).
+ */
+export function spelledLike(model: Model, like: Model): Model {
+  const declared = new Map(like.form.prefixes);
+  const [forElements, forAttributes, added]: [Prefixes, Prefixes, Prefixes] = [new Map(), new Map(), new Map()];
+  let isSame = true;
+  for (const [prefix, uri] of model.form.prefixes) {
+    if (declared.get(prefix) === uri) continue;
+    isSame = false;
+    const known = like.form.prefixes.filter(([, other]) => other === uri).map(([other]) => other);
+    const named = known.find((other) => other !== "");
+    const element = known[0] ?? freePrefix(prefix, declared, added, uri);
+    forElements.set(prefix, element);
+    forAttributes.set(prefix, named ?? (element === "" ? freePrefix(prefix, declared, added, uri) : element));
+  }
+  if (isSame)
+    return model.form === like.form ? model : { ...model, form: { ...model.form, prefixes: like.form.prefixes } };
+  const spell = new Speller(forElements, forAttributes);
+  const form = { ...model.form, prefixes: like.form.prefixes };
+  const spelled: Model = {
+    ...model,
+    form,
+    elements: respelled(model.elements, spell),
+    diagrams: respelled(model.diagrams, spell),
+    shapes: respelled(model.shapes, spell),
+    edges: respelled(model.edges, spell),
+  };
+  if (added.size === 0) return spelled;
+  const root = spelled.elements.get(spelled.root) as Element;
+  const declarations = [...added].map(([prefix, uri]) => [`xmlns:${prefix}`, uri] as const);
+  const told = { ...root, foreignAttributes: [...(root.foreignAttributes ?? []), ...declarations] };
+  return { ...spelled, elements: spelled.elements.with(new Map([[root.id, told]])) };
+}
+
+function respelled<Value extends { readonly id: string }>(table: Table<Value>, spell: Speller): Table<Value> {
+  const changed = new Map<string, Value>();
+  for (const record of table) {
+    const other = spell.value(record, "") as Value;
+    if (other !== record) changed.set(record.id, other);
+  }
+  return changed.size > 0 ? table.with(changed) : table;
+}
+
+function freePrefix(wish: string, declared: Prefixes, added: Prefixes, uri: string): string {
+  for (const [prefix, known] of added) if (known === uri) return prefix;
+  let prefix = wish === "" ? "ns" : wish;
+  for (let at = 1; declared.has(prefix) || added.has(prefix); at++) prefix = `${wish === "" ? "ns" : wish}${at}`;
+  added.set(prefix, uri);
+  return prefix;
+}
+
+const attributeLists = new Set(["foreignAttributes", "extensionAttributes", "attributes"]);
+
+/** Spells the names inside records, wherever they keep what came with a file; shares what stays. */
+class Speller {
+  constructor(
+    readonly forElements: ReadonlyMap<string, string>,
+    readonly forAttributes: ReadonlyMap<string, string>,
+  ) {}
+
+  value(value: unknown, field: string): unknown {
+    if (typeof value === "string") {
+      if (field === "typeName") return this.#name(value, this.forElements);
+      return field === "prefix" ? (this.forElements.get(value) ?? value) : value;
+    }
+    if (typeof value !== "object" || value === null) return value;
+    if (Array.isArray(value)) {
+      if (attributeLists.has(field)) return this.#attributes(value as (readonly [string, string])[]);
+      const items = value.map((item) => this.value(item, ""));
+      return items.some((item, at) => item !== value[at]) ? items : value;
+    }
+    let changed: { [field: string]: unknown } | undefined;
+    for (const [key, inner] of Object.entries(value)) {
+      const isTag = key === "name" && "uri" in value && "children" in value;
+      const other = isTag ? this.#name(inner as string, this.forElements) : this.value(inner, key);
+      if (other === inner) continue;
+      changed ??= { ...value };
+      changed[key] = other;
+    }
+    return changed ?? value;
+  }
+
+  #attributes(attributes: readonly (readonly [string, string])[]): readonly (readonly [string, string])[] {
+    let isChanged = false;
+    const spelled = attributes.map(([name, value]) => {
+      const other = name.startsWith("xmlns") || !name.includes(":") ? name : this.#name(name, this.forAttributes);
+      const type = /:type$/.test(other) && value.includes(":") ? this.#name(value, this.forElements) : value;
+      if (other === name && type === value) return [name, value] as const;
+      isChanged = true;
+      return [other, type] as const;
+    });
+    return isChanged ? spelled : attributes;
+  }
+
+  #name(name: string, prefixes: ReadonlyMap<string, string>): string {
+    const colon = name.indexOf(":");
+    const prefix = prefixes.get(colon < 0 ? "" : name.slice(0, colon));
+    if (prefix === undefined) return name;
+    const local = name.slice(colon + 1);
+    return prefix === "" ? local : `${prefix}:${local}`;
+  }
+}
