@@ -93,7 +93,8 @@ const floors = {
     language: ["messages", "check", "model"],
     compare: ["messages", "check", "commands", "directory", "model", "table"],
     merge: ["messages", "compare", "model"],
-    handoff: ["messages", "bpmn", "check", "drawing", "forecast", "language", "model", "scenario", "xml"],
+    services: ["messages", "bpmn", "directory", "model"],
+    handoff: ["messages", "bpmn", "check", "drawing", "forecast", "language", "merge", "model", "scenario", "xml"],
     testing: "all",
   },
 };

@@ -15,8 +15,8 @@ if (!existsSync(bundle) || Math.max(...sources.map(newest)) > newest(bundle)) {
     outExtension: { ".js": ".mjs" },
     bundle: true,
     splitting: true,
-    // Programs of their own, with parts that are no script.
-    external: ["@resvg/resvg-js", "pdfkit"],
+    // Programs of their own, with parts that are no script, and what is written for Node alone.
+    external: ["@resvg/resvg-js", "pdfkit", "yaml"],
     format: "esm",
     platform: "node",
     target: "node20",

@@ -18,7 +18,7 @@ export async function threadBundle() {
     splitting: true,
     chunkNames: "thread-[name]-[hash]",
     // Programs of their own, with parts that are no script.
-    external: ["@resvg/resvg-js", "pdfkit"],
+    external: ["@resvg/resvg-js", "pdfkit", "yaml"],
     format: "esm",
     platform: "node",
     target: "node20",

@@ -47,6 +47,12 @@ const verbs: {
     does: "Says whether a copy of a package is whole: each part as it was handed off. Exit code 1 where it is not.",
     load: async () => (await import("./verify")).verify,
   },
+  services: {
+    usage:
+      "lane services FILE | MODEL.bpmn --bind TASK=DESCRIPTION#OPERATION… OUT.bpmn | MODEL.bpmn --export CANDIDATE OUT.json",
+    does: "Reads an OpenAPI or WSDL description; or says which services a model could have and is bound to, binds its tasks to operations, and writes a candidate as an OpenAPI skeleton.",
+    load: async () => (await import("./services")).services,
+  },
   sync: {
     usage: "lane sync MODEL.bpmn BUILD.bpmn --base LAST.bpmn OUT.bpmn",
     does: "Says whether a model or its developers' copy changed since the last sync, and writes the copy's own text with only what changed. Exit code 1 where both changed the same thing.",

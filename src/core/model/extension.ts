@@ -216,3 +216,68 @@ export function isSafeLink(href: string): boolean {
   const clean = [...href].filter((letter) => letter > " ").join("");
   return /^(?:https?:|mailto:)/i.test(clean) || (!/^[a-z][a-z0-9+.-]*:/i.test(clean) && !/^[/\\]{2}/.test(clean));
 }
+
+/** Where an interface that exists outside was read from. */
+export interface DescriptionSource {
+  /** The file's name. */
+  readonly source: string;
+  readonly format: string;
+  /** The version its author gave it; "" for none. */
+  readonly version: string;
+}
+
+export function descriptionOf(element: Element): DescriptionSource | undefined {
+  const node = ownNodes(element, "description")[0];
+  const source = node && attribute(node, "source");
+  if (!node || source === undefined) return undefined;
+  return { source, format: attribute(node, "format") ?? "", version: attribute(node, "version") ?? "" };
+}
+
+export function withDescription(element: Element, { source, format, version }: DescriptionSource) {
+  return replaced(element, "description", [
+    ownElement("description", [
+      ["source", source],
+      ["format", format],
+      ["version", version],
+    ]),
+  ]);
+}
+
+/** One piece of data in a message, by the description it was read from. */
+export interface DataField {
+  readonly name: string;
+  readonly type: string;
+  readonly isRequired: boolean;
+}
+
+export function dataFieldsOf(element: Element): DataField[] {
+  return ownNodes(element, "field").flatMap((node) => {
+    const name = attribute(node, "name");
+    if (name === undefined) return [];
+    return [{ name, type: attribute(node, "type") ?? "", isRequired: attribute(node, "required") === "true" }];
+  });
+}
+
+export function withDataFields(element: Element, fields: readonly DataField[]) {
+  return replaced(
+    element,
+    "field",
+    fields.map(({ name, type, isRequired }) =>
+      ownElement("field", [
+        ["name", name],
+        ["type", type],
+        ["required", String(isRequired)],
+      ]),
+    ),
+  );
+}
+
+/** How an operation that exists outside is reached: method and path, or the style of its binding. The standard's own place holds a name only. */
+export function addressOf(operation: Element): string {
+  const node = ownNodes(operation, "address")[0];
+  return (node && attribute(node, "is")) ?? "";
+}
+
+export function withAddress(operation: Element, address: string) {
+  return replaced(operation, "address", address === "" ? [] : [ownElement("address", [["is", address]])]);
+}

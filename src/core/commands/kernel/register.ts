@@ -6,6 +6,7 @@ import { move, moveLabel, moveLabelSchema, moveSchema, resize, resizeSchema } fr
 import { makeRoom, makeRoomSchema } from "../arrange/room";
 import { straighten, straightenSchema } from "../arrange/straighten";
 import { tidy, tidySchema } from "../arrange/tidy";
+import { bindOperation, bindOperationSchema } from "../details/bindOperation";
 import { setDataState, setDataStateSchema, setMultiplicity, setMultiplicitySchema } from "../details/dataState";
 import {
   nameReference,
@@ -347,6 +348,11 @@ export const register = {
     setCalledVersionSchema,
     setCalledVersion,
     (command, { called }) => say`say which version ${called(command.id)} calls`,
+  ),
+  bindOperation: command(bindOperationSchema, bindOperation, (command, { called }) =>
+    command.to
+      ? say`bind ${called(command.id)} to the operation ${command.to.operation.name}`
+      : say`bind ${called(command.id)} to no operation`,
   ),
   setCalled: command(setCalledSchema, setCalled, (command, { called }) => say`say what ${called(command.id)} calls`),
   edits: command(
