@@ -32,21 +32,21 @@ test("a copy of a package: every part with its state, exit code 0 only where all
   writeFileSync(join(folder, "whole.zip"), bytes);
   const whole = lane("whole.zip", "--json");
   expect(whole).toMatchObject({ code: 0, error: "" });
-  const names = ["model.bpmn", "report.json", "report.html", "diagram.svg"];
+  const names = ["model.bpmn", "report.json", "report.html", "checklist.md", "checklist.csv", "diagram.svg"];
   expect(JSON.parse(whole.out)).toEqual({ ok: true, parts: names.map((name) => ({ name, state: "same" })) });
-  expect(lane("whole.zip").out).toMatch(/revision 3, handed off by Analyst on 2026-11-27: whole, 4 parts/);
+  expect(lane("whole.zip").out).toMatch(/revision 3, handed off by Analyst on 2026-11-27: whole, 6 parts/);
 
   const { "diagram.svg": _, ...rest } = unzipSync(bytes);
   const other = { ...rest, "model.bpmn": strToU8("<other/>"), "more.txt": strToU8("x") };
   writeFileSync(join(folder, "other.zip"), zipSync(other));
   const told = lane("other.zip", "--json");
   expect(told.code).toBe(1);
-  const states = ["changed", "same", "same", "missing", "added"];
+  const states = ["changed", "same", "same", "same", "same", "missing", "added"];
   expect(JSON.parse(told.out)).toEqual({
     ok: false,
     parts: [...names, "more.txt"].map((name, at) => ({ name, state: states[at] })),
   });
-  expect(lane("other.zip").out).toMatch(/not whole, 3 parts of 5 not as handed off/);
+  expect(lane("other.zip").out).toMatch(/not whole, 3 parts of 7 not as handed off/);
 });
 
 test("what is no package: one line, exit code 2, nothing on standard output", () => {

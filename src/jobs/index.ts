@@ -1,4 +1,5 @@
 /** Every long work that can be asked for in the browser and on the server alike. */
+import { checklist } from "./checklist";
 import { findings, soundness } from "./findings";
 import { followed, forecasts, matters, runLength, staff, vary } from "./forecasts";
 import { performAll } from "./perform";
@@ -6,6 +7,7 @@ import { tidyPage, writeSteps } from "./steps";
 import { walks } from "./walks";
 
 export const jobs = {
+  checklist,
   findings,
   followed,
   forecasts,

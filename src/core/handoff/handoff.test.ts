@@ -29,6 +29,8 @@ describe("a package", () => {
     const { bytes, manifest } = makePackage(request());
     const parts = unzipSync(bytes);
     expect(Object.keys(parts).sort()).toEqual([
+      "checklist.csv",
+      "checklist.md",
       "diagram.svg",
       "manifest.json",
       "model.bpmn",

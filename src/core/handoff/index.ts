@@ -1,3 +1,15 @@
+export {
+  type Checklist,
+  type ChecklistRow,
+  checklistCsv,
+  checklistMarkdown,
+  checklistOf,
+  type Giver,
+  type Need,
+  type NeedName,
+  needWords,
+  readyShare,
+} from "./checklist";
 export type { ReportedForecast } from "./forecastReport";
 export { makePackage, type PackageRequest } from "./package";
 export {

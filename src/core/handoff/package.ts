@@ -4,6 +4,7 @@ import { type Adaption, checkModel, processVerdicts, type SignedContent, verdict
 import { type SvgOptions, sceneOf, sceneToSvg } from "../drawing";
 import { everyRule } from "../language";
 import { type Element, type Model, nameOf } from "../model";
+import { checklistCsv, checklistMarkdown, checklistOf } from "./checklist";
 import type { ReportedForecast } from "./forecastReport";
 import { reportHtml } from "./report";
 import { type Manifest, manifestName } from "./verify";
@@ -94,13 +95,19 @@ export function makePackage(request: PackageRequest): { bytes: Uint8Array; manif
       sceneToSvg(scene, { title, fonts: request.fonts }),
     ] as const;
   });
+  const checklist = checklistOf(model);
+  const title = `${request.process}, revision ${request.revision}`;
   const parts: [string, Uint8Array][] = [
     ["model.bpmn", strToU8(writeBpmn(model))],
     ["report.json", strToU8(`${JSON.stringify(report, null, 2)}\n`)],
     [
       "report.html",
-      strToU8(reportHtml(head, { findings, verdict, walks, signed, forecast }, (id) => nameOf(model, id) || id)),
+      strToU8(
+        reportHtml(head, { findings, verdict, walks, signed, forecast, checklist }, (id) => nameOf(model, id) || id),
+      ),
     ],
+    ["checklist.md", strToU8(checklistMarkdown(checklist, title))],
+    ["checklist.csv", strToU8(checklistCsv(checklist))],
     ...pictures.map(([name, svg]): [string, Uint8Array] => [name, strToU8(svg)]),
   ];
   const manifest: Manifest = {

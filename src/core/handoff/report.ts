@@ -1,6 +1,7 @@
 import type { Finding, SignedContent, Verdict } from "../check";
 import { counted } from "../model";
 import { escapeText } from "../xml";
+import { type Checklist, needWords, readyShare } from "./checklist";
 import { forecastHtml, type ReportedForecast } from "./forecastReport";
 
 export interface ReportHead {
@@ -17,6 +18,7 @@ export interface ReportContent {
   readonly walks: SignedContent["walks"];
   readonly signed: { readonly member: string; readonly at: string; readonly profile: string } | undefined;
   readonly forecast: ReportedForecast | undefined;
+  readonly checklist: Checklist;
 }
 
 const signs = { error: "✕ Error", warning: "! Warning", advice: "· Advice" } as const;
@@ -24,7 +26,7 @@ const signs = { error: "✕ Error", warning: "! Warning", advice: "· Advice" } 
 /** The check report as a page that needs nothing besides itself. */
 export function reportHtml(
   head: ReportHead,
-  { findings, verdict, walks, signed, forecast }: ReportContent,
+  { findings, verdict, walks, signed, forecast, checklist }: ReportContent,
   nameOf: (id: string) => string,
 ): string {
   const text = escapeText;
@@ -50,10 +52,24 @@ export function reportHtml(
 <p>${text(head.version)}, revision ${head.revision}. Checked ${text(head.date.slice(0, 10))} by ${text(head.member)}.</p>
 <p><strong>${counted(error, "open error")}, ${counted(warning, "warning")}, ${counted(advice, "piece")} of advice${verdict.waived.length > 0 ? `, ${verdict.waived.length} accepted` : ""}.</strong></p>
 <p>${signed ? `Verdict signed by ${text(signed.member)} on ${text(signed.at.slice(0, 10))}, for ${text(signed.profile)}.` : "Nobody has signed a verdict on this state."}</p>
+<h2>Ready for automation: ${readyShare(checklist)} %</h2>${missingHtml(checklist)}
 <h2>Open findings</h2>${table(open.map(row).join(""), "Nothing was found.")}
 <h2>Accepted findings</h2>${accepted === "" ? "<p>None.</p>" : `<ul>${accepted}</ul>`}
 <h2>Kept walks</h2>${walks.length === 0 ? "<p>None.</p>" : `<ul>${walks.map((walk) => `<li>${walk.passes ? "As expected" : "Otherwise than expected"}: ${text(walk.name)}</li>`).join("")}</ul>`}
 ${forecastHtml(forecast)}
 </body></html>
 `;
+}
+
+/** What a machine still has to be told, element by element; the whole list is a part of the package of its own. */
+function missingHtml({ rows, there, needed }: Checklist): string {
+  if (needed === 0) return "<p>Nothing here is done by a machine yet.</p>";
+  const missing = rows.flatMap((row) => row.needs.filter(({ isThere }) => !isThere).map((need) => ({ row, need })));
+  const said = `<p>${there} of ${counted(needed, "thing")} a machine needs ${there === 1 ? "is" : "are"} there; checklist.md and checklist.csv hold them all.</p>`;
+  if (missing.length === 0) return said;
+  const lines = missing.map(
+    ({ row, need }) =>
+      `<tr><td>${needWords[need.name]}</td><td>${escapeText(row.name)}</td><td>${escapeText(row.role)}</td><td>${escapeText(need.says.text)}</td><td>${need.from}</td></tr>`,
+  );
+  return `${said}<table><thead><tr><th>Missing</th><th>Where</th><th>Role</th><th>What</th><th>From</th></tr></thead><tbody>${lines.join("")}</tbody></table>`;
 }

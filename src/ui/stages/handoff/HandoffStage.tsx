@@ -1,17 +1,20 @@
 "use client";
-import { Box, Button, chakra, Flex, Table } from "@chakra-ui/react";
+import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import NextLink from "next/link";
-import { Fragment, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { handoff } from "@/contract";
-import { momentWords } from "../../controls/moment";
 import { complain, tell } from "../../controls/notices";
-import { EmptyState } from "../../controls/states";
+import { Segments } from "../../controls/Segments";
 import { ask } from "../../kernel/ask";
 import { lookAgain, useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
 import { useVerdictFor } from "../../version/findings";
 import { useLatestRevision } from "../../version/useLatestRevision";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
+import { Packages } from "./Packages";
+import { Readiness } from "./Readiness";
+
+const handoffParts = ["packages", "checklist"] as const;
 
 /** Where a checked revision leaves, and where the packages that left stay. */
 export function HandoffStage() {
@@ -21,7 +24,7 @@ export function HandoffStage() {
   const { data, error } = useAsked(handoff.listHandoffs, { version });
   const rows = data?.handoffs ?? null;
   const state = useLatestRevision();
-  const [open, setOpen] = useState<string | null>(null);
+  const [part, setPart] = useState<(typeof handoffParts)[number]>("packages");
   const [busy, setBusy] = useState(false);
   const load = () => lookAgain([{ kind: "version", id: version }]);
   useEffect(() => {
@@ -78,79 +81,16 @@ export function HandoffStage() {
           )}
         </Flex>
       </Flex>
-      <chakra.h2 fontSize="14px" fontWeight="700" mb={2}>
-        {text.handoff.packages}
-      </chakra.h2>
-      {rows?.length === 0 && <EmptyState>{text.handoff.none}</EmptyState>}
-      {rows && rows.length > 0 && (
-        <Table.Root size="sm" maxW="1080px" bg="paper" borderWidth="1px" borderColor="line">
-          <Table.Header>
-            <Table.Row bg="sheet">
-              {[text.handoff.revision, text.handoff.when, text.handoff.by, text.handoff.parts, text.handoff.size].map(
-                (head) => (
-                  <Table.ColumnHeader key={head} color="quiet">
-                    {head}
-                  </Table.ColumnHeader>
-                ),
-              )}
-              <Table.ColumnHeader>
-                <chakra.span srOnly>{text.handoff.download}</chakra.span>
-              </Table.ColumnHeader>
-            </Table.Row>
-          </Table.Header>
-          <Table.Body>
-            {rows.map((row) => (
-              <Fragment key={row.id}>
-                <Table.Row bg="paper">
-                  <Table.Cell fontWeight="700">{row.revision}</Table.Cell>
-                  <Table.Cell>{momentWords(row.at)}</Table.Cell>
-                  <Table.Cell>{row.member}</Table.Cell>
-                  <Table.Cell>
-                    <chakra.button
-                      type="button"
-                      color="accent"
-                      cursor="pointer"
-                      minH="24px"
-                      aria-expanded={open === row.id}
-                      onClick={() => setOpen(open === row.id ? null : row.id)}
-                    >
-                      {row.manifest.parts.length + 1} {text.handoff.parts.toLowerCase()}
-                    </chakra.button>
-                  </Table.Cell>
-                  <Table.Cell>{text.handoff.kilobytes(row.bytes)}</Table.Cell>
-                  <Table.Cell textAlign="end">
-                    <Button asChild size="xs" variant="outline">
-                      <a
-                        href={`/api/package?version=${encodeURIComponent(version)}&handoff=${encodeURIComponent(row.id)}`}
-                        download
-                      >
-                        {text.handoff.download}
-                      </a>
-                    </Button>
-                  </Table.Cell>
-                </Table.Row>
-                {open === row.id && (
-                  <Table.Row bg="sheet">
-                    <Table.Cell colSpan={6}>
-                      {row.manifest.parts.map((part) => (
-                        <Flex key={part.name} gap={4} py="2px" fontSize="13px">
-                          <chakra.span w="130px">{part.name}</chakra.span>
-                          <chakra.span w="70px" color="quiet">
-                            {text.handoff.kilobytes(part.bytes)}
-                          </chakra.span>
-                          <chakra.code color="quiet" fontSize="12px" overflowWrap="anywhere">
-                            {text.handoff.checksum} {part.sha256}
-                          </chakra.code>
-                        </Flex>
-                      ))}
-                    </Table.Cell>
-                  </Table.Row>
-                )}
-              </Fragment>
-            ))}
-          </Table.Body>
-        </Table.Root>
-      )}
+      <Flex align="center" gap={3} mb={4}>
+        <Segments
+          label={text.handoff.parts}
+          value={part}
+          options={handoffParts.map((one) => [one, text.handoff.partNames[one]] as const)}
+          onChoose={setPart}
+        />
+      </Flex>
+      {part === "packages" && <Packages version={version} rows={rows} />}
+      {part === "checklist" && <Readiness />}
     </Box>
   );
 }
