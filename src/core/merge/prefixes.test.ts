@@ -50,3 +50,11 @@ test("a model that is spelled like another one says the same", () => {
   expect(xmlInformation(writeBpmn(spelledLike(one, like)))).toEqual(xmlInformation(writeBpmn(one)));
   expect(spelledLike(one, one)).toBe(one);
 });
+
+test("namespaces that came to a model since are known as those of its file are, there and back", () => {
+  const head = mergeModels(plain, plain, file('xmlns:rig="urn:rig"', '<b:task id="a" rig:queue="desk"/>')).model;
+  const build = expectOk(readBpmn(writeBpmn(head)));
+  expect(xmlInformation(writeBpmn(mergeModels(build, build, head).model))).toEqual(xmlInformation(writeBpmn(build)));
+  expect(xmlInformation(writeBpmn(mergeModels(head, head, build).model))).toEqual(xmlInformation(writeBpmn(build)));
+  expect(spelledLike(spelledLike(head, build), head).elements.get("a")).toEqual(head.elements.get("a"));
+});

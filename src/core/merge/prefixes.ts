@@ -1,4 +1,4 @@
-import type { Element, Model, Table } from "../model";
+import { type Element, type Model, sameJson, type Table } from "../model";
 
 type Prefixes = Map<string, string>;
 
@@ -9,35 +9,59 @@ type Prefixes = Map<string, string>;
  * Source: Namespaces in XML 1.0: a prefix is a stand-in, the namespace counts. O(size of the model).
  */
 export function spelledLike(model: Model, like: Model): Model {
-  const declared = new Map(like.form.prefixes);
+  const own = declarationsOf(model);
+  const others = declarationsOf(like);
+  const declared: Prefixes = new Map(others);
   const [forElements, forAttributes, added]: [Prefixes, Prefixes, Prefixes] = [new Map(), new Map(), new Map()];
-  let isSame = true;
-  for (const [prefix, uri] of model.form.prefixes) {
+  for (const [prefix, uri] of own) {
     if (declared.get(prefix) === uri) continue;
-    isSame = false;
-    const known = like.form.prefixes.filter(([, other]) => other === uri).map(([other]) => other);
+    const known = others.filter(([, other]) => other === uri).map(([other]) => other);
     const named = known.find((other) => other !== "");
     const element = known[0] ?? freePrefix(prefix, declared, added, uri);
     forElements.set(prefix, element);
     forAttributes.set(prefix, named ?? (element === "" ? freePrefix(prefix, declared, added, uri) : element));
   }
-  if (isSame)
-    return model.form === like.form ? model : { ...model, form: { ...model.form, prefixes: like.form.prefixes } };
-  const spell = new Speller(forElements, forAttributes);
+  const root = model.elements.get(model.root) as Element;
+  const atRoot = [...others, ...added].filter(
+    ([prefix, uri]) =>
+      !like.form.prefixes.some(([known]) => known === prefix) &&
+      (added.has(prefix) || own.some(([, one]) => one === uri)),
+  );
+  const told = withDeclarations(root, atRoot);
+  if (forElements.size === 0 && told === root && model.form.prefixes === like.form.prefixes) return model;
+  const based = told === root ? model.elements : model.elements.with(new Map([[root.id, told]]));
   const form = { ...model.form, prefixes: like.form.prefixes };
-  const spelled: Model = {
+  if (forElements.size === 0) return { ...model, form, elements: based };
+  const spell = new Speller(forElements, forAttributes);
+  return {
     ...model,
     form,
-    elements: respelled(model.elements, spell),
+    elements: respelled(based, spell),
     diagrams: respelled(model.diagrams, spell),
     shapes: respelled(model.shapes, spell),
     edges: respelled(model.edges, spell),
   };
-  if (added.size === 0) return spelled;
-  const root = spelled.elements.get(spelled.root) as Element;
-  const declarations = [...added].map(([prefix, uri]) => [`xmlns:${prefix}`, uri] as const);
-  const told = { ...root, foreignAttributes: [...(root.foreignAttributes ?? []), ...declarations] };
-  return { ...spelled, elements: spelled.elements.with(new Map([[root.id, told]])) };
+}
+
+type Declarations = readonly (readonly [prefix: string, uri: string])[];
+const isDeclaration = ([name]: readonly [string, string]) => name.startsWith("xmlns:");
+
+/** What a model's file declares at its root: as its form says, and what came to it since. */
+function declarationsOf(model: Model): Declarations {
+  const root = model.elements.get(model.root);
+  const since = (root?.foreignAttributes ?? [])
+    .filter(isDeclaration)
+    .map(([name, uri]) => [name.slice(6), uri] as const);
+  return [...model.form.prefixes, ...since];
+}
+
+function withDeclarations(root: Element, declarations: Declarations): Element {
+  const rest = (root.foreignAttributes ?? []).filter((attribute) => !isDeclaration(attribute));
+  const next = [...rest, ...declarations.map(([prefix, uri]) => [`xmlns:${prefix}`, uri] as const)];
+  if (sameJson(next, root.foreignAttributes ?? [])) return root;
+  if (next.length > 0) return { ...root, foreignAttributes: next };
+  const { foreignAttributes: _, ...without } = root;
+  return without as Element;
 }
 
 function respelled<Value extends { readonly id: string }>(table: Table<Value>, spell: Speller): Table<Value> {
