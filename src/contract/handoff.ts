@@ -1,6 +1,6 @@
 import { z } from "zod";
-import type { Manifest } from "@/core/handoff";
-import { asks, named, version } from "./contract";
+import type { Manifest, SyncChange, SyncConflict } from "@/core/handoff";
+import { asks, type Done, named, version } from "./contract";
 import { id } from "./inputs";
 
 export interface HandoffRow {
@@ -11,6 +11,71 @@ export interface HandoffRow {
   readonly manifest: Manifest;
   readonly bytes: number;
 }
+
+export const buildStates = [
+  "in step",
+  "model changed",
+  "build copy changed",
+  "both changed",
+  "not sent yet",
+  "gone",
+  "cannot be read",
+] as const;
+export type BuildState = (typeof buildStates)[number];
+
+/** A developers' file that a version is tied to, and how it stands now. */
+export interface BuildCopyRow {
+  readonly id: string;
+  readonly place: string;
+  readonly branch: string;
+  readonly path: string;
+  readonly state: BuildState;
+  /** Why it cannot be read, with line and column where there are any. */
+  readonly problem: string | null;
+  readonly brings: readonly SyncChange[];
+  readonly sends: readonly SyncChange[];
+  readonly conflicts: readonly SyncConflict[];
+  readonly isRewritten: boolean;
+  /** The last sync; null before the first. */
+  readonly last: {
+    readonly at: string;
+    readonly member: string;
+    readonly mark: string;
+    readonly revision: number;
+  } | null;
+  readonly steps: readonly {
+    readonly what: string;
+    readonly at: string;
+    readonly member: string;
+    readonly mark: string | null;
+    readonly changes: readonly string[];
+  }[];
+}
+
+export interface PlaceRow {
+  readonly id: string;
+  readonly kind: "folder" | "git";
+  readonly at: string;
+  /** Whether a simulated developer works there. */
+  readonly isDemo: boolean;
+}
+
+const path = z
+  .string()
+  .max(400)
+  .regex(
+    /^(?!\/)(?!.*(^|\/)\.{1,2}(\/|$))(?!-)[^\0\n\\:]+\.bpmn$/u,
+    "A path in the place that ends in .bpmn, such as processes/connect.bpmn.",
+  );
+const branch = z
+  .string()
+  .max(200)
+  .regex(
+    /^$|^(?!-)(?!.*(\.\.|\/\/|@\{|\.lock(\/|$)))[\p{L}\p{N}_][\p{L}\p{N}_./-]*(?<![./])$/u,
+    "A name of letters, digits, slashes and hyphens.",
+  );
+const decisions = z.record(z.string().max(2_000), z.enum(["ours", "theirs"])).default({});
+const copy = z.object({ version: id, copy: id });
 
 const here = (input: { readonly version: string }) => [version(input.version)];
 
@@ -26,6 +91,31 @@ export const handoff = named({
     right: "hand off",
     on: here,
   }),
+  /** The developers' files a version is tied to, each looked at now, and the places there may be more. */
+  lookAtBuildCopies: asks<{ copies: readonly BuildCopyRow[]; places: readonly PlaceRow[] }>()({
+    input: z.object({ version: id }),
+    right: "read",
+    on: here,
+  }),
+  tieBuildCopy: asks<{ copy: string }>()({
+    input: z.object({ version: id, place: z.string().max(1_000), branch, path }),
+    right: "hand off",
+    on: here,
+  }),
+  untieBuildCopy: asks<Done>()({ input: copy, right: "hand off", on: here }),
+  /** Writes what the model changed into the developers' file. Refused while that has changes which the model has not. */
+  sendToBuildCopy: asks<{ mark: string }>()({ input: copy, right: "hand off", on: here }),
+  /** Takes over into the model what the developers changed: all, or some changes with what has to come along. */
+  takeOverBuildCopy: asks<{ sequence: number }>()({
+    input: copy.extend({
+      take: z.union([z.literal("all"), z.array(z.string().max(2_000)).min(1).max(10_000)]),
+      decisions,
+    }),
+    right: "edit",
+    on: here,
+  }),
+  /** Asks the demo's simulated developer to work on the file. */
+  askDeveloper: asks<{ message: string }>()({ input: copy, right: "hand off", on: here }),
   /** The bytes of a package as they were made. */
   downloadPackage: asks<{ bytes: Uint8Array; name: string }>()({
     input: z.object({ version: id, handoff: id }),

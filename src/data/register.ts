@@ -76,6 +76,13 @@ export const register = {
   },
   verdicts: { table: schema.verdicts, backup: "kept", names: ofVersion, hangs: stays },
   handoffs: { table: schema.handoffs, backup: "kept", names: ofVersion, hangs: stays },
+  buildCopies: { table: schema.buildCopies, backup: "kept", names: ofVersion, hangs: stays },
+  buildSteps: {
+    table: schema.buildSteps,
+    backup: "kept",
+    names: { ...ofVersion, copy: "buildCopies" },
+    hangs: stays,
+  },
   elements: { table: schema.elements, backup: "derived", names: ofVersion, hangs: stays },
   uses: { table: schema.uses, backup: "derived", names: ofVersion, hangs: stays },
   wordLinks: { table: schema.wordLinks, backup: "derived", names: ofVersion, hangs: stays },

@@ -281,6 +281,43 @@ export const handoffs = pgTable(
   (table) => [index("handoffs_version").on(table.version)],
 );
 
+/** Developers' files that a version is tied to, with what both held after the last sync. */
+export const buildCopies = pgTable(
+  "build_copies",
+  {
+    id: text("id").primaryKey(),
+    version: text("version").notNull(),
+    /** Where it is, as the operator's list of places names it. */
+    place: text("place").notNull(),
+    branch: text("branch").notNull(),
+    path: text("path").notNull(),
+    /** The file's text after the last sync; null before the first. */
+    base: text("base"),
+    /** The commit, or the hash of the content, of the last sync, and what the version's revision was then. */
+    mark: text("mark"),
+    revision: integer("revision"),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+  },
+  (table) => [index("build_copies_version").on(table.version)],
+);
+
+/** What was done about a build copy, step by step. */
+export const buildSteps = pgTable(
+  "build_steps",
+  {
+    id: text("id").primaryKey(),
+    version: text("version").notNull(),
+    copy: text("copy").notNull(),
+    what: text("what").$type<"tied" | "sent" | "taken over" | "in step">().notNull(),
+    mark: text("mark"),
+    changes: jsonb("changes").$type<readonly string[]>().notNull(),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+  },
+  (table) => [index("build_steps_version").on(table.version)],
+);
+
 export const members = pgTable("members", {
   id: text("id").primaryKey(),
   name: text("name").notNull(),

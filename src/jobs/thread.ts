@@ -6,6 +6,7 @@ import { jobs } from "./index";
 import { openedModel } from "./opened";
 import { isRebuilt } from "./rebuilt";
 import { summary } from "./summary";
+import { syncCopy } from "./syncs";
 
 /** Jobs that only the server asks for: what reads and writes files needs what only a server has. */
 const serverJobs = {
@@ -22,6 +23,7 @@ const serverJobs = {
   readFile,
   sheetFile,
   summary,
+  syncCopy,
 } as const;
 export type ServerJobs = typeof serverJobs;
 

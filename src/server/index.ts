@@ -22,6 +22,14 @@ import { keepFile, openFile } from "./files/files";
 import { importFile } from "./files/imports";
 import { find, listCallable } from "./find/find";
 import { listTypes, searchElements } from "./find/search";
+import {
+  askDeveloper,
+  lookAtBuildCopies,
+  sendToBuildCopy,
+  takeOverBuildCopy,
+  tieBuildCopy,
+  untieBuildCopy,
+} from "./handoff/buildCopies";
 import { downloadPackage, handOff, listHandoffs } from "./handoff/handoffs";
 import { createArea, deleteArea, moveArea, renameArea } from "./home/areas";
 import { listCallers } from "./home/callers";
@@ -77,6 +85,12 @@ export const useCases = {
   listCallable,
   listCallers,
   listCounterparts,
+  askDeveloper,
+  lookAtBuildCopies,
+  sendToBuildCopy,
+  takeOverBuildCopy,
+  tieBuildCopy,
+  untieBuildCopy,
   listHandoffs,
   listHistory,
   listReasons,

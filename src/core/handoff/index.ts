@@ -14,6 +14,8 @@ export type { ReportedForecast } from "./forecastReport";
 export { makePackage, type PackageRequest } from "./package";
 export {
   type BuildCopyText,
+  type SyncChange,
+  type SyncConflict,
   type Synced,
   type SyncState,
   sameContent,

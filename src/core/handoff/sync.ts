@@ -7,6 +7,17 @@ import { reviseText, sameInformation } from "../xml";
 export const syncStates = ["in step", "model changed", "build copy changed", "both changed"] as const;
 export type SyncState = (typeof syncStates)[number];
 
+/** A conflict with a name of its own, so that it can be decided. */
+export interface SyncConflict extends Omit<MergeConflict, "isText"> {
+  readonly key: string;
+}
+
+/** A change in words. */
+export interface SyncChange {
+  readonly key: string;
+  readonly words: string;
+}
+
 export interface BuildCopyText {
   /** The file as its developers wrote it, without a byte-order mark. */
   readonly text: string;

@@ -36,7 +36,14 @@ function placesOf(bytes: Uint8Array, text: string): number[] {
 
 describe("a copy of a package", () => {
   test("is whole as it was made, and packed anew by another program in another order", () => {
-    const whole = { "model.bpmn": "same", "report.json": "same", "report.html": "same", "checklist.md": "same", "checklist.csv": "same", "diagram.svg": "same" };
+    const whole = {
+      "model.bpmn": "same",
+      "report.json": "same",
+      "report.html": "same",
+      "checklist.md": "same",
+      "checklist.csv": "same",
+      "diagram.svg": "same",
+    };
     expect(verified(original)).toEqual(whole);
     const turned = Object.fromEntries(Object.entries(files()).reverse());
     expect(verified(packed(turned, 0))).toEqual(whole);

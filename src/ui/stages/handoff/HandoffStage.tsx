@@ -11,10 +11,11 @@ import { text } from "../../messages";
 import { useVerdictFor } from "../../version/findings";
 import { useLatestRevision } from "../../version/useLatestRevision";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
+import { BuildCopies } from "./BuildCopies";
 import { Packages } from "./Packages";
 import { Readiness } from "./Readiness";
 
-const handoffParts = ["packages", "checklist"] as const;
+const handoffParts = ["packages", "checklist", "builds"] as const;
 
 /** Where a checked revision leaves, and where the packages that left stay. */
 export function HandoffStage() {
@@ -91,6 +92,7 @@ export function HandoffStage() {
       </Flex>
       {part === "packages" && <Packages version={version} rows={rows} />}
       {part === "checklist" && <Readiness />}
+      {part === "builds" && <BuildCopies />}
     </Box>
   );
 }

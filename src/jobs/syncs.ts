@@ -1,0 +1,87 @@
+import { readBpmn } from "@/core/bpmn";
+import { type ChangeGroup, changeGroups, compareModels, takeOver, withNeeded } from "@/core/compare";
+import { type SyncChange, type SyncConflict, type Synced, type SyncState, syncModels } from "@/core/handoff";
+import { type MergeConflict, spelledLike } from "@/core/merge";
+import { type Model, type StoredModel, toStored } from "@/core/model";
+import { type Job, needs } from "./job";
+
+export interface SyncInput {
+  /** What both held after the last sync; null where there was none: the model then has changed nothing. */
+  readonly base: string | null;
+  readonly build: string;
+  /** Conflicts decided so far, by their keys. */
+  readonly decisions: { readonly [conflict: string]: "ours" | "theirs" };
+  /** What is taken over into the model: all, some changes by their keys, or nothing. */
+  readonly take: "all" | readonly string[] | null;
+}
+
+export type SyncOutcome =
+  | { readonly problem: { readonly message: string; readonly line?: number; readonly column?: number } }
+  | {
+      readonly problem: null;
+      readonly state: SyncState;
+      readonly text: string;
+      readonly isRewritten: boolean;
+      readonly conflicts: readonly SyncConflict[];
+      /** What taking over would change in the model. */
+      readonly brings: readonly SyncChange[];
+      /** What the model changed since the last sync. */
+      readonly sends: readonly SyncChange[];
+      /** The model with what was taken over; null where nothing was asked for. */
+      readonly taken: StoredModel | null;
+    };
+
+const keyOf = ({ element, field }: MergeConflict) => `${element} ${field}`;
+
+/** Holds a model against its build copy: which side changed, what a sync would do to either, and does it where asked. */
+export const syncCopy: Job<SyncInput, SyncOutcome> = (models, { base, build, decisions, take }) => {
+  const model = needs(models, "model");
+  const read = readBpmn(build);
+  if (!read.ok) return { problem: problemOf(read.problems[0]) };
+  const last = base === null ? model : readBpmn(base);
+  const from = "ok" in last ? (last.ok ? last.value : model) : last;
+  const options = { decide: (conflict: MergeConflict) => decisions[keyOf(conflict)] ?? ("ours" as const) };
+  const synced = syncModels(from, model, { text: build, model: read.value }, options);
+  const outcome = spelledLike(synced.model, model);
+  const known = spelledLike(from, model);
+  const arrived = groupsOf(model, outcome);
+  return {
+    problem: null,
+    state: synced.state,
+    text: synced.text,
+    isRewritten: synced.isRewritten,
+    conflicts: conflictsOf(synced, decisions),
+    brings: synced.state === "model changed" ? [] : arrived.groups.map(told),
+    sends: groupsOf(known, model).groups.map(told),
+    taken: take === null ? null : toStored(taken(model, outcome, arrived, take)),
+  };
+};
+
+const told = ({ key, words }: ChangeGroup): SyncChange => ({ key, words });
+const problemOf = (problem?: { message: string; line?: number; column?: number }) => ({
+  message: problem?.message ?? "It cannot be read.",
+  ...(problem?.line !== undefined && { line: problem.line }),
+  ...(problem?.column !== undefined && { column: problem.column }),
+});
+
+function groupsOf(from: Model, to: Model) {
+  const comparison = compareModels(from, to, "id");
+  return { pairs: comparison.pairs, groups: changeGroups(from, to, comparison) };
+}
+
+const conflictsOf = ({ conflicts }: Synced, decisions: SyncInput["decisions"]): SyncConflict[] =>
+  conflicts
+    .map(({ isText: _, ...conflict }) => ({ ...conflict, key: keyOf(conflict as MergeConflict) }))
+    .filter(({ key }) => decisions[key] === undefined);
+
+function taken(
+  model: Model,
+  outcome: Model,
+  { pairs, groups }: ReturnType<typeof groupsOf>,
+  take: "all" | readonly string[],
+): Model {
+  if (take === "all") return outcome;
+  const request = { from: model, to: outcome, pairs, groups, into: "from" as const };
+  const done = takeOver(request, withNeeded(request, take));
+  return done.ok ? done.model : model;
+}
