@@ -53,6 +53,7 @@ if (!existsSync(browser)) install("Chromium from Debian's packages", "chromium")
 // Where it cannot be had (another system), the tests on a server are left out, and say so.
 if (!existsSync("/usr/lib/postgresql") && existsSync("/usr/bin/apt-get"))
   install("PostgreSQL from Debian's packages", "postgresql");
+if (!existsSync("/usr/bin/git") && existsSync("/usr/bin/apt-get")) install("git from Debian's packages", "git");
 await together(
   ["Lint", "npx", ["biome", "check", "."]],
   ["Import directions", process.execPath, ["scripts/floors.mjs"]],

@@ -21,7 +21,7 @@ export function developed(text: string): { readonly text: string; readonly messa
 
 function withServiceTask(model: Model): Model {
   const [diagram] = [...model.diagrams];
-  const end = [...model.elements].find(({ id, type }) => type === "endEvent" && incomingOf(model, id).length === 1);
+  const end = [...model.elements].find(({ id, type }) => type === "endEvent" && incomingOf(model, id).length > 0);
   const [flow] = end ? incomingOf(model, end.id) : [];
   if (!diagram || !flow) return model;
   const id = free(model, "audit");

@@ -1,0 +1,107 @@
+import { execFileSync } from "node:child_process";
+import { join } from "node:path";
+import { expect, type Page, test } from "./test";
+
+const file = "tests/e2e/files/inverter-check.bpmn";
+const builds = (page: Page) => page.getByTestId("build-copy");
+const state = (page: Page) => builds(page).getByTestId("build-state");
+const saved = (page: Page) => expect(page.getByTestId("saved-state")).toHaveText("Saved");
+const press = (page: Page, name: string | RegExp) => builds(page).getByRole("button", { name }).click();
+
+test("a model goes to developers and back for rounds, and nothing of either side is lost", async ({ page }, {
+  parallelIndex,
+}) => {
+  const repository = join("test-results", `data-${parallelIndex}`, "developers.git");
+  const branch = "lucid-lane/inverter-check-as-is";
+  const inRepository = () =>
+    execFileSync("git", ["-C", repository, "show", `${branch}:processes/inverter-check-as-is.bpmn`], {
+      encoding: "utf8",
+    });
+
+  await page.goto("/");
+  await page.getByTestId("open-file").setInputFiles(file);
+  await expect(page).toHaveURL(/\/v\/.+\/diagram/);
+  const version = new URL(page.url()).pathname.split("/")[2] as string;
+  const toBuilds = async () => {
+    await page.getByRole("link", { name: /^Hand-off/ }).click();
+    await page.getByRole("radio", { name: "Build copies" }).click();
+  };
+  const toDiagram = async () => {
+    await page.getByRole("link", { name: /^Diagram/ }).click();
+    await expect(page.locator('[data-canvas] [data-id="record"]')).toBeVisible();
+  };
+  const rename = async (from: string, to: string) => {
+    await toDiagram();
+    await page.getByRole("img", { name: from }).first().click();
+    await page.keyboard.press("F2");
+    await page.getByTestId("name-editor").fill(to);
+    await page.keyboard.press("Enter");
+    await saved(page);
+    await toBuilds();
+  };
+
+  // Tie, and send: the file is there on a branch of its own.
+  await toBuilds();
+  await page.getByRole("button", { name: /^Tie to a developers/ }).click();
+  await page.getByLabel("Path of the file").fill("processes/inverter-check-as-is.bpmn");
+  await page.getByLabel("Branch", { exact: true }).fill(branch);
+  await page.getByRole("button", { name: "Tie", exact: true }).click();
+  await expect(state(page)).toHaveText("Not sent yet");
+  await press(page, "Send what changed");
+  await expect(state(page)).toHaveText("In step");
+
+  // The developer works; the analyst sees it, takes one change over, and then all.
+  await press(page, "Ask the developer to work");
+  await expect(state(page)).toHaveText("Build copy changed");
+  const technical = [...inRepository().matchAll(/rig:\w+="[^"]*"/g)].map(([found]) => found);
+  expect(technical.length).toBeGreaterThan(3);
+  await press(page, /^Take over: Write audit record/);
+  await expect(builds(page).getByRole("button", { name: /^Take over: Write audit record/ })).toHaveCount(0);
+  await press(page, "Take all over");
+  // What was taken over alone stands at another place here than there, which is sent back.
+  await expect(state(page)).toHaveText("Model changed");
+  await press(page, "Send what changed");
+  await expect(state(page)).toHaveText("In step");
+
+  // The analyst changes the model and sends again: what is technical is still there, and only that line differs.
+  const before = inRepository();
+  await rename("Record the fault, user task", "Note the fault");
+  await expect(state(page)).toHaveText("Model changed");
+  await press(page, "Send what changed");
+  await expect(state(page)).toHaveText("In step");
+  const after = inRepository();
+  for (const mark of technical) expect(after).toContain(mark);
+  const changed = after.split("\n").filter((line, at) => line !== before.split("\n")[at]);
+  expect(changed).toHaveLength(1);
+  expect(changed[0]).toContain("Note the fault");
+
+  // Both change the same name: a person decides.
+  await rename("Note the fault, user task", "Write the fault down");
+  const work = test.info().outputPath("developer");
+  const at = (...args: string[]) =>
+    execFileSync("git", ["-C", work, "-c", "user.name=D", "-c", "user.email=d@d.invalid", ...args]);
+  execFileSync("git", ["clone", "--quiet", "--branch", branch, repository, work]);
+  execFileSync("sed", ["-i", "s/Note the fault/File the fault/", join(work, "processes/inverter-check-as-is.bpmn")]);
+  at("commit", "--quiet", "-am", "another name");
+  at("push", "--quiet");
+  await press(page, "Look again");
+  await expect(state(page)).toHaveText("Both changed");
+  await expect(builds(page).getByRole("button", { name: "Take all over" })).toBeDisabled();
+  await builds(page).getByRole("radio", { name: "The developers’" }).click();
+  await press(page, "Take all over");
+  await expect(state(page)).toHaveText("In step");
+  await toDiagram();
+  await expect(page.getByRole("img", { name: "File the fault, user task" })).toBeVisible();
+  expect(version).not.toBe("");
+});
+
+test("what a machine needs is listed, and leads to the step", async ({ page }) => {
+  await page.goto("/v/solar-connection-as-is/hand-off");
+  await page.getByRole("radio", { name: "Ready for automation" }).click();
+  await expect(page.getByTestId("ready-share")).toHaveText(/^\d+ %$/);
+  await page.getByLabel("Role or pool").selectOption("Billing");
+  const row = page.getByTestId("checklist").getByRole("row", { name: /Set feed-in tariff/ });
+  await expect(row).toContainText("the operation it calls");
+  await row.getByRole("link").click();
+  await expect(page).toHaveURL(/\/diagram\?element=/);
+});
