@@ -5,6 +5,7 @@ import { compareRows } from "./compare";
 import { coreRows } from "./core";
 import { forecastRows } from "./forecast";
 import { growthRow } from "./growth";
+import { handoffRows } from "./handoff";
 import { homeRows, importRow, streamRow, tokenRow } from "./house";
 import { layoutRows } from "./layout";
 import type { BenchRow } from "./measure";
@@ -19,6 +20,7 @@ if (!process.argv.includes("--browser")) {
   for (const row of soundnessRows()) print(row);
   for (const row of await layoutRows()) print(row);
   for (const row of forecastRows()) print(row);
+  for (const row of handoffRows()) print(row);
   print(tokenRow());
   print(await growthRow());
   for (const row of await homeRows()) print(row);

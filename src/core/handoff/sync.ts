@@ -1,7 +1,7 @@
 import { readBpmn, writeBpmn } from "../bpmn";
 import { type MergeConflict, type MergeOptions, mergeModels, spelledLike } from "../merge";
 import type { Model } from "../model";
-import { reviseText, sameInformation } from "../xml";
+import { reviseText, type SourceElement, sourceTree, TreeKeys } from "../xml";
 
 /** How a model and its build copy stand to each other since they were last the same. */
 export const syncStates = ["in step", "model changed", "build copy changed", "both changed"] as const;
@@ -47,10 +47,21 @@ const unordered = new Set([
 ]);
 const isUnordered = ({ local }: { readonly local: string }) => unordered.has(local);
 
+/** A model as its file has it: what its content is held against others by. */
+class Content {
+  readonly written: string;
+  readonly tree: SourceElement;
+  constructor(model: Model) {
+    this.written = writeBpmn(model);
+    this.tree = sourceTree(this.written);
+  }
+}
+
 /** Whether two models say the same, drawings and foreign content included; prefixes, layout of the text, order without meaning aside. */
 export function sameContent(one: Model, other: Model): boolean {
   if (one === other) return true;
-  return sameInformation(writeBpmn(one), writeBpmn(spelledLike(other, one)), isUnordered);
+  const keys = new TreeKeys(isUnordered);
+  return keys.of(new Content(one).tree) === keys.of(new Content(spelledLike(other, one)).tree);
 }
 
 /**
@@ -58,11 +69,18 @@ export function sameContent(one: Model, other: Model): boolean {
  * @param base what both were after the last sync. O(size of all three).
  */
 export function syncState(base: Model, model: Model, build: Model): SyncState {
-  if (sameContent(model, build)) return "in step";
-  const isOurs = !sameContent(base, model);
-  const isTheirs = !sameContent(base, build);
-  if (isOurs && isTheirs) return "both changed";
-  return isOurs ? "model changed" : "build copy changed";
+  const [last, ours] = [spelledLike(base, build), spelledLike(model, build)];
+  return stateOf(new Content(last), base === model ? undefined : new Content(ours), new Content(build));
+}
+
+/** @param ours undefined where the model is what it was */
+function stateOf(last: Content, ours: Content | undefined, theirs: Content): SyncState {
+  const keys = new TreeKeys(isUnordered);
+  const [was, copy] = [keys.of(last.tree), keys.of(theirs.tree)];
+  const is = ours ? keys.of(ours.tree) : was;
+  if (is === copy) return "in step";
+  if (is === was) return "build copy changed";
+  return copy === was ? "model changed" : "both changed";
 }
 
 /**
@@ -71,24 +89,32 @@ export function syncState(base: Model, model: Model, build: Model): SyncState {
  * wrote it but for what changed. O(size of all three).
  */
 export function syncModels(base: Model, model: Model, build: BuildCopyText, options: MergeOptions = {}): Synced {
-  const state = syncState(base, model, build.model);
+  const [from, ours] = [spelledLike(base, build.model), spelledLike(model, build.model)];
+  const theirs = new Content(build.model);
+  const state = stateOf(new Content(from), base === model ? undefined : new Content(ours), theirs);
   if (state === "in step" || state === "build copy changed")
     return { state, model: build.model, conflicts: [], text: build.text, isRewritten: false };
-  const [from, ours] = [spelledLike(base, build.model), spelledLike(model, build.model)];
   const { model: merged, conflicts } = mergeModels(from, ours, build.model, options);
   const both = { ...merged, form: build.model.form };
-  return { state, model: both, conflicts, ...written(build, both) };
+  return { state, model: both, conflicts, ...revised(build.text, theirs, new Content(both)) };
 }
 
-/** The build copy's text with the content of a model. */
-function written(build: BuildCopyText, model: Model): { readonly text: string; readonly isRewritten: boolean } {
-  const after = writeBpmn(model);
-  const text = reviseText(build.text, writeBpmn(build.model), after);
+/** The build copy's text with other content. */
+function revised(
+  text: string,
+  before: Content,
+  after: Content,
+): { readonly text: string; readonly isRewritten: boolean } {
+  const next = reviseText(text, before.tree, after.tree);
   // A text of a kind that nobody foresaw is better written anew than wrong.
-  return holds(text, after) ? { text, isRewritten: false } : { text: after, isRewritten: true };
+  return holds(next, after) ? { text: next, isRewritten: false } : { text: after.written, isRewritten: true };
 }
 
-function holds(text: string, after: string): boolean {
+/** Whether a text holds some content: as it stands, or as it is read. */
+function holds(text: string, content: Content): boolean {
+  const keys = new TreeKeys(() => true);
+  const wanted = keys.of(content.tree);
+  if (keys.of(sourceTree(text)) === wanted) return true;
   const read = readBpmn(text);
-  return read.ok && sameInformation(writeBpmn(read.value), after, () => true);
+  return read.ok && keys.of(new Content(read.value).tree) === wanted;
 }

@@ -1,3 +1,4 @@
 export { decodeReferences, escapeAttribute, escapeText } from "./escape";
 export { reviseText } from "./reviseText";
-export { sameInformation } from "./treeKeys";
+export { type SourceElement, sourceTree } from "./sourceTree";
+export { TreeKeys } from "./treeKeys";

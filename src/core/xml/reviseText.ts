@@ -7,12 +7,12 @@ import { holdsText, meant, TreeKeys } from "./treeKeys";
  * Changes in a text only what differs between two states of its content; order, prefixes, comments and white space of all the rest
  * stay as somebody wrote them.
  * @param text the text to change
- * @param before its content, written by our own writer
- * @param after the content it shall have, written likewise
+ * @param before the tree of its content as our own writer writes it
+ * @param after the tree of the content it shall have, written likewise
  * @returns the text with the content of `after`. O(size of all three), and n log n for what changes its order.
  */
-export function reviseText(text: string, before: string, after: string): string {
-  return new Revision(text, sourceTree(before), sourceTree(after)).run();
+export function reviseText(text: string, before: SourceElement, after: SourceElement): string {
+  return new Revision(text, before, after).run();
 }
 
 class Revision {

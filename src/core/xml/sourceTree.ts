@@ -40,7 +40,12 @@ export type SourceNode =
   | { readonly kind: "text"; readonly start: number; readonly end: number; readonly value: string }
   | { readonly kind: "other"; readonly start: number; readonly end: number; readonly value: string };
 
-const attributePattern = /(\s+)([^\s=/>]+)\s*=\s*(?:"([^"]*)"|'([^']*)')/y;
+const attributePattern = /\s+([^\s=/>]+)\s*=\s*(?:"([^"]*)"|'([^']*)')/y;
+
+const tagName = /[^\s/>]+/y;
+const needsDecoding = /[&\t\r\n]/;
+const isSpace = (code: number) => code === 32 || (code >= 9 && code <= 13);
+type Read = { -readonly [Field in keyof SourceAttribute]: SourceAttribute[Field] };
 
 /** A prefix an attribute declares, "" for the default namespace; undefined for any other attribute. */
 export const declaredBy = (name: string): string | undefined =>
@@ -98,19 +103,29 @@ function endOf(text: string, mark: string, from: number, length: number): number
 }
 
 function startTag(text: string, start: number, parent: SourceElement | null, outer: Declared): SourceElement {
-  let at = start + 1;
-  while (at < text.length && !/[\s/>]/.test(text[at] as string)) at++;
-  const name = text.slice(start + 1, at);
-  const raw: { name: string; value: string; start: number; end: number; valueStart: number }[] = [];
+  tagName.lastIndex = start + 1;
+  const name = tagName.exec(text)?.[0] ?? "";
+  let at = start + 1 + name.length;
+  const attributes: Read[] = [];
   let declared: Map<string, string> | undefined;
   for (;;) {
     attributePattern.lastIndex = at;
     const found = attributePattern.exec(text);
     if (!found) break;
-    const [whole, , key = "", double, single] = found;
-    const value = decodeReferences((double ?? single ?? "").replace(/\r\n|[\t\r\n]/g, " "));
+    const [whole, key = "", double, single] = found;
+    const raw = double ?? single ?? "";
+    const value = needsDecoding.test(raw) ? decodeReferences(raw.replace(/\r\n|[\t\r\n]/g, " ")) : raw;
     const end = at + whole.length;
-    raw.push({ name: key, value, start: at, end, valueStart: end - 1 - (double ?? single ?? "").length });
+    const colon = key.indexOf(":");
+    attributes.push({
+      name: key,
+      local: key.slice(colon + 1),
+      uri: "",
+      value,
+      start: at,
+      end,
+      valueStart: end - 1 - raw.length,
+    });
     const prefix = declaredBy(key);
     if (prefix !== undefined) {
       declared ??= new Map(outer);
@@ -118,14 +133,13 @@ function startTag(text: string, start: number, parent: SourceElement | null, out
     }
     at = end;
   }
-  while (/\s/.test(text[at] ?? "x")) at++;
+  while (isSpace(text.charCodeAt(at))) at++;
   const isEmptyTag = text[at] === "/";
   const opened = at + (isEmptyTag ? 2 : 1);
   const scope = declared ?? outer;
-  const attributes = raw.map((attribute) => {
-    const [prefix, local] = split(attribute.name);
-    return { ...attribute, local, uri: prefix === "" ? "" : (scope.get(prefix) ?? "") };
-  });
+  for (const attribute of attributes)
+    if (attribute.local.length < attribute.name.length)
+      attribute.uri = scope.get(attribute.name.slice(0, -attribute.local.length - 1)) ?? "";
   const [prefix, local] = split(name);
   const uri = scope.get(prefix) ?? "";
   const closing = { closing: opened, end: opened };

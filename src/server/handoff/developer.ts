@@ -1,7 +1,7 @@
 import { readBpmn, writeBpmn } from "@/core/bpmn";
 import { type Command, perform } from "@/core/commands";
 import { type Element, incomingOf, isTask, type Model, nameOf } from "@/core/model";
-import { reviseText } from "@/core/xml";
+import { reviseText, sourceTree } from "@/core/xml";
 import { UseCaseError } from "../kernel/useCase";
 
 /** The developers' namespace in the demo; nobody else's. */
@@ -14,7 +14,7 @@ export function developed(text: string): { readonly text: string; readonly messa
   const before = read.value;
   const after = withTechnicalData(withServiceTask(before));
   return {
-    text: reviseText(text, writeBpmn(before), writeBpmn(after)),
+    text: reviseText(text, sourceTree(writeBpmn(before)), sourceTree(writeBpmn(after))),
     message: "Add retries, the audit record and what happens when it fails",
   };
 }
