@@ -93,7 +93,8 @@ const floors = {
     language: ["messages", "check", "model"],
     compare: ["messages", "check", "commands", "directory", "model", "table"],
     merge: ["messages", "compare", "model"],
-    services: ["messages", "bpmn", "directory", "model"],
+    descriptions: ["messages", "bpmn", "model"],
+    services: ["messages", "descriptions", "directory", "model"],
     handoff: [
       "messages",
       "bpmn",

@@ -1,8 +1,9 @@
 import { readBpmn, writeBpmn } from "@/core/bpmn";
 import { perform } from "@/core/commands";
+import { readDescription } from "@/core/descriptions";
 import { syncModels, syncState } from "@/core/handoff";
 import type { Model } from "@/core/model";
-import { candidatesOf, readDescription } from "@/core/services";
+import { candidatesOf } from "@/core/services";
 import { largeModel } from "@/core/testing/largeModel";
 import { type BenchRow, ms, percentile, timed } from "./measure";
 

@@ -1,6 +1,6 @@
 import { readFileSync, realpathSync, statSync } from "node:fs";
 import { basename, dirname, join, sep } from "node:path";
-import { type DescriptionFile, descriptionLimits } from "@/core/services";
+import { type DescriptionFile, descriptionLimits } from "@/core/descriptions";
 import { callerPath, readBytes } from "./input";
 
 /** A description with the files in its folder or below, also where links lead: none outside is opened. */

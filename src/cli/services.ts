@@ -2,17 +2,9 @@ import { writeFileSync } from "node:fs";
 import { basename } from "node:path";
 import { writeBpmn } from "@/core/bpmn";
 import { perform } from "@/core/commands";
+import { type Description, type Field, readDescription } from "@/core/descriptions";
 import type { Model } from "@/core/model";
-import {
-  bindingsOf,
-  type Candidate,
-  candidateFrom,
-  candidatesOf,
-  type Description,
-  type Field,
-  openApiOf,
-  readDescription,
-} from "@/core/services";
+import { bindingsOf, type Candidate, candidateFrom, candidatesOf, openApiOf } from "@/core/services";
 import { descriptionFile } from "./beside";
 import { callerPath, EXIT, readModel, UnusableInput } from "./input";
 

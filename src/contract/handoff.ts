@@ -1,6 +1,7 @@
 import { z } from "zod";
+import type { Description } from "@/core/descriptions";
 import type { Manifest, SyncChange, SyncConflict } from "@/core/handoff";
-import { asks, type Done, named, version } from "./contract";
+import { asks, type Done, named, version, workspace } from "./contract";
 import { id } from "./inputs";
 
 export interface HandoffRow {
@@ -60,6 +61,16 @@ export interface PlaceRow {
   readonly isDemo: boolean;
 }
 
+export interface DescriptionRow {
+  /** The file's name. */
+  readonly name: string;
+  readonly description: Description;
+  readonly member: string;
+  readonly at: string;
+}
+
+/** As much as is read of a description. */
+const mostDescription = 16 * 1024 * 1024;
 const path = z
   .string()
   .max(400)
@@ -90,6 +101,23 @@ export const handoff = named({
     input: z.object({ version: id }),
     right: "hand off",
     on: here,
+  }),
+  /** What the descriptions of services say that exist already. */
+  listDescriptions: asks<{ descriptions: readonly DescriptionRow[] }>()({
+    input: z.object({}),
+    right: "read",
+    on: () => [workspace],
+  }),
+  /** Reads a description, in place of what one of that name said before. */
+  importDescription: asks<{ operations: number; problems: readonly string[] }>()({
+    input: z.object({ name: z.string().min(1).max(200), text: z.string().max(mostDescription) }),
+    right: "edit",
+    on: () => [workspace],
+  }),
+  removeDescription: asks<Done>()({
+    input: z.object({ name: z.string().max(200) }),
+    right: "edit",
+    on: () => [workspace],
   }),
   /** The developers' files a version is tied to, each looked at now, and the places there may be more. */
   lookAtBuildCopies: asks<{ copies: readonly BuildCopyRow[]; places: readonly PlaceRow[] }>()({

@@ -55,6 +55,7 @@ export const register = {
   revisions: { table: schema.revisions, backup: "kept", names: ofVersion, hangs: stays },
   directory: { table: schema.directory, backup: "kept" },
   files: { table: schema.files, backup: "kept" },
+  descriptions: { table: schema.descriptions, backup: "kept" },
   waivers: {
     table: schema.waivers,
     backup: "kept",

@@ -15,6 +15,7 @@ import {
 import type { BriefContent, BriefSummary } from "@/core/brief";
 import type { SignedContent, Summary } from "@/core/check";
 import type { Reason } from "@/core/compare";
+import type { Description } from "@/core/descriptions";
 import type { OutwardFacts } from "@/core/landscape";
 import type { StoredModel } from "@/core/model";
 import type { WalkTest } from "@/core/tokens";
@@ -280,6 +281,14 @@ export const handoffs = pgTable(
   },
   (table) => [index("handoffs_version").on(table.version)],
 );
+
+/** What descriptions of services that exist say, by the names of their files. */
+export const descriptions = pgTable("descriptions", {
+  name: text("name").primaryKey(),
+  content: jsonb("content").$type<Description>().notNull(),
+  member: text("member").notNull(),
+  at: moment("at").notNull(),
+});
 
 /** Developers' files that a version is tied to, with what both held after the last sync. */
 export const buildCopies = pgTable(

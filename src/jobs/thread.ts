@@ -1,6 +1,7 @@
 /** The thread of the server: any job by its name. Models come as JSON text, which is handed over at once, however large. */
 import { type StoredModel, trustStored } from "@/core/model";
 import { briefSummary, frameBuilt, frameGrowth, framesTold } from "./briefs";
+import { describedServices } from "./descriptions";
 import { bpmnFile, packageFile, picture, readFile, sheetFile } from "./files";
 import { jobs } from "./index";
 import { openedModel } from "./opened";
@@ -13,6 +14,7 @@ const serverJobs = {
   ...jobs,
   bpmnFile,
   briefSummary,
+  describedServices,
   frameBuilt,
   frameGrowth,
   framesTold,

@@ -30,6 +30,7 @@ import {
   tieBuildCopy,
   untieBuildCopy,
 } from "./handoff/buildCopies";
+import { importDescription, listDescriptions, removeDescription } from "./handoff/descriptions";
 import { downloadPackage, handOff, listHandoffs } from "./handoff/handoffs";
 import { createArea, deleteArea, moveArea, renameArea } from "./home/areas";
 import { listCallers } from "./home/callers";
@@ -86,7 +87,10 @@ export const useCases = {
   listCallers,
   listCounterparts,
   askDeveloper,
+  importDescription,
+  listDescriptions,
   lookAtBuildCopies,
+  removeDescription,
   sendToBuildCopy,
   takeOverBuildCopy,
   tieBuildCopy,

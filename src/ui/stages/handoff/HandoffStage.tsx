@@ -14,8 +14,9 @@ import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { BuildCopies } from "./BuildCopies";
 import { Packages } from "./Packages";
 import { Readiness } from "./Readiness";
+import { Services } from "./Services";
 
-const handoffParts = ["packages", "checklist", "builds"] as const;
+const handoffParts = ["packages", "checklist", "services", "builds"] as const;
 
 /** Where a checked revision leaves, and where the packages that left stay. */
 export function HandoffStage() {
@@ -92,6 +93,7 @@ export function HandoffStage() {
       </Flex>
       {part === "packages" && <Packages version={version} rows={rows} />}
       {part === "checklist" && <Readiness />}
+      {part === "services" && <Services />}
       {part === "builds" && <BuildCopies />}
     </Box>
   );

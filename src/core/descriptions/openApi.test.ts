@@ -109,6 +109,11 @@ test("types and what is required, in words", () => {
   expect(exchange?.in.filter(({ isRequired }) => isRequired).map(({ name }) => name)).toEqual(["id", "reason"]);
 });
 
+test("a version without quotes is a number in YAML, and meant all the same", () => {
+  expect(read("openapi: 3.0\ninfo: { title: A }\npaths: {}")).toMatchObject({ format: "OpenAPI 3.0" });
+  expect(read("openapi: 3.1\ninfo: { title: A }\npaths: {}")).toMatchObject({ format: "OpenAPI 3.1" });
+});
+
 test("JSON says the same as YAML", () => {
   const json = JSON.stringify({
     openapi: "3.0.3",
@@ -193,6 +198,7 @@ describe("what cannot be used", () => {
     ["broken YAML", "openapi: [3.1.0", /neither JSON nor YAML/],
     ["a text", "hello", /no OpenAPI description/],
     ["an older one", "swagger: '2.0'", /version 2.0; OpenAPI 3.0 and 3.1 are read/],
+    ["an older one, as a number", "swagger: 2.0", /version 2.0; OpenAPI/],
     ["a newer one", "openapi: 4.0.0", /version 4.0.0/],
     ["nested too deep", `{"openapi":"3.1.0","a":${"[".repeat(5_000)}${"]".repeat(5_000)}}`, /nests/],
     [

@@ -14,10 +14,10 @@ const methods = new Set(["get", "put", "post", "delete", "options", "head", "pat
 export function readOpenApi(file: DescriptionFile): Result<Description> {
   const parsed = parseJsonOrYaml(file.bytes);
   if (!parsed.ok) return parsed;
-  const said = textOf(own(parsed.value, "openapi"));
+  const said = versionIn(own(parsed.value, "openapi"));
   const [, number] = /^(3\.[01])(?:\.|$)/.exec(said) ?? [];
   if (!number) {
-    const what = said || (own(parsed.value, "swagger") === undefined ? "" : textOf(own(parsed.value, "swagger")));
+    const what = said || versionIn(own(parsed.value, "swagger"));
     return failure({
       code: "no-description",
       message: what
@@ -41,6 +41,9 @@ export function readOpenApi(file: DescriptionFile): Result<Description> {
     problems: documents.problems,
   });
 }
+
+/** A version as it is meant: unquoted in YAML, 3.0 is a number. */
+const versionIn = (value: unknown): string => (typeof value === "number" ? value.toFixed(1) : textOf(value));
 
 class Reader {
   constructor(readonly documents: JsonDocuments) {}
