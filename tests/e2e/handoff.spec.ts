@@ -105,3 +105,60 @@ test("what a machine needs is listed, and leads to the step", async ({ page }) =
   await row.getByRole("link").click();
   await expect(page).toHaveURL(/\/diagram\?element=/);
 });
+
+test("a description is imported, a manual task becomes a service task bound to it, a newer one breaks it", async ({
+  page,
+}) => {
+  const described = (parameters: string) => ({
+    name: "meters.yaml",
+    mimeType: "application/yaml",
+    buffer: Buffer.from(
+      `openapi: 3.1.0\ninfo: { title: Meter platform, version: "1" }\npaths:\n  /faults:\n    post:\n      operationId: recordFault\n      parameters: [${parameters}]\n      responses: { "200": { description: ok } }\n`,
+    ),
+  });
+  const asked = (name: string) => `{ name: ${name}, in: query, required: true, schema: { type: string } }`;
+  await page.goto("/");
+  await page.getByTestId("open-file").setInputFiles(file);
+  await expect(page.locator('[data-canvas] [data-id="record"]')).toBeVisible();
+  const version = new URL(page.url()).pathname.split("/")[2] as string;
+  const toServices = async () => {
+    await page.getByRole("link", { name: /^Hand-off/ }).click();
+    await page.getByRole("radio", { name: "Services" }).click();
+  };
+
+  // A lane is a candidate; a skeleton of it is given.
+  await toServices();
+  await expect(page.getByTestId("candidates")).toContainText("recordTheFault");
+  const download = page.waitForEvent("download");
+  await page
+    .getByTestId("candidates")
+    .getByRole("button", { name: /^OpenAPI skeleton/ })
+    .first()
+    .click();
+  expect((await download).suggestedFilename()).toMatch(/\.json$/);
+
+  // The task is done by a service from now on.
+  await page.getByTestId("description-file").setInputFiles(described(asked("plant")));
+  await expect(page.getByText("Meter platform: 1 operation")).toBeVisible();
+  const retyped = await page.request.post(`/api/do/applyCommands`, {
+    headers: { "content-type": "application/json" },
+    data: {
+      version,
+      batch: "to-service",
+      base: (await (await page.request.post("/api/do/openVersion", { data: { version } })).json()).sequence,
+      commands: [{ type: "retype", id: "record", to: "serviceTask" }],
+    },
+  });
+  expect(retyped.ok()).toBe(true);
+  await page.getByRole("button", { name: "Bind Record the fault to recordFault" }).click();
+  await saved(page);
+  await expect(page.getByLabel("Operation of Record the fault")).toHaveValue(/recordFault/);
+  await page.getByRole("radio", { name: "Ready for automation" }).click();
+  await page.getByLabel("Only what is missing").uncheck();
+  await expect(page.getByTestId("checklist")).toContainText("recordFault of Meter platform");
+
+  // A newer description asks for more.
+  await page.getByRole("radio", { name: "Services" }).click();
+  await page.getByTestId("description-file").setInputFiles(described(`${asked("plant")}, ${asked("serial")}`));
+  await expect(page.getByText("recordFault now asks for serial.")).toBeVisible();
+});

@@ -60,6 +60,9 @@ describe("candidates", () => {
       info: { title: "Front desk", "x-lucid-lane-from": "desk" },
       paths: { "/check-application": { post: { operationId: "checkApplication", description: "By the book" } } },
     });
+    expect(
+      Object.keys(desk ? (openApiOf(model, desk, (name) => inCase(name, "snake_case")).paths as object) : {})[0],
+    ).toBe("/check-application");
     // The check can fail.
     expect(isValid({ openapi: "3.1.0", info: {} })).toBe(false);
   });

@@ -8,14 +8,19 @@ type Json = { [key: string]: unknown };
 /**
  * A candidate as the skeleton of an OpenAPI 3.1 description: an operation for each activity, its documents as the data that goes in
  * and comes out, and where each comes from. Developers fill it in.
+ * @param ruled what an operation is called by the rules of IT
  * Source: OpenAPI Specification 3.1.1 (from memory). O(operations and their documents).
  */
-export function openApiOf(model: Model, candidate: Candidate): Json {
+export function openApiOf(
+  model: Model,
+  candidate: Candidate,
+  ruled: (name: string) => string = (name) => inCase(name, "camelCase"),
+): Json {
   const schemas: Json = {};
   const paths: Json = {};
   const taken = new Set<string>();
   for (const { name, from } of candidate.operations) {
-    const operationId = free(inCase(name, "camelCase") || "operation", taken);
+    const operationId = free(ruled(name) || "operation", taken);
     const documents = documentsOf(model, from);
     const data = (direction: "in" | "out") => {
       const used = documents.filter((document) => document.direction === direction);

@@ -110,9 +110,18 @@ export function Candidates({
                         aria-label={words.exportNamed(candidate.name)}
                         onClick={() =>
                           giveFile(
-                            new Blob([`${JSON.stringify(openApiOf(model, candidate), null, 2)}\n`], {
-                              type: "application/json",
-                            }),
+                            new Blob(
+                              [
+                                `${JSON.stringify(
+                                  openApiOf(model, candidate, (name) => byRules(name, rules).name),
+                                  null,
+                                  2,
+                                )}\n`,
+                              ],
+                              {
+                                type: "application/json",
+                              },
+                            ),
                             `${byRules(candidate.name, { ...rules, style: "kebab-case", verbs: [] }).name || "service"}.json`,
                           )
                         }
