@@ -1,6 +1,6 @@
 import { writeFileSync } from "node:fs";
 import { writeBpmn } from "@/core/bpmn";
-import { mergeModels } from "@/core/merge";
+import { alignedTo, mergeModels } from "@/core/merge";
 import { toldMerge, writeMerge } from "./conflicts";
 import { callerPath, EXIT, readModel, UnusableInput } from "./input";
 
@@ -9,7 +9,8 @@ export function merge(args: readonly string[], json: boolean): number {
   const [base, ours, theirs, out] = args;
   if (!base || !ours || !theirs || !out || args.length > 4)
     throw new UnusableInput("merge needs the common file, ours, theirs, and the file to write");
-  const [from, mine, other] = [readModel(base), readModel(ours), readModel(theirs)];
+  const mine = readModel(ours);
+  const [from, other] = [alignedTo(readModel(base), mine), alignedTo(readModel(theirs), mine)];
   const { model, conflicts } = mergeModels(from, mine, other);
   try {
     writeFileSync(callerPath(out), writeBpmn(model));

@@ -1,5 +1,5 @@
 import { readBpmn, writeBpmn } from "../bpmn";
-import { type MergeConflict, type MergeOptions, mergeModels, spelledLike } from "../merge";
+import { alignedTo, type MergeConflict, type MergeOptions, mergeModels, spelledLike } from "../merge";
 import type { Model } from "../model";
 import { reviseText, type SourceElement, sourceTree, TreeKeys } from "../xml";
 
@@ -93,8 +93,8 @@ export function syncModels(base: Model, model: Model, build: BuildCopyText, opti
   const theirs = new Content(build.model);
   const state = stateOf(new Content(from), base === model ? undefined : new Content(ours), theirs);
   if (state === "in step" || state === "build copy changed")
-    return { state, model: build.model, conflicts: [], text: build.text, isRewritten: false };
-  const { model: merged, conflicts } = mergeModels(from, ours, build.model, options);
+    return { state, model: alignedTo(build.model, ours), conflicts: [], text: build.text, isRewritten: false };
+  const { model: merged, conflicts } = mergeModels(alignedTo(from, ours), ours, alignedTo(build.model, ours), options);
   const both = { ...merged, form: build.model.form };
   return { state, model: both, conflicts, ...revised(build.text, theirs, new Content(both)) };
 }

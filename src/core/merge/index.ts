@@ -1,3 +1,4 @@
+export { alignedTo } from "./alignedTo";
 export { meet } from "./meet";
 export { type Decision, type MergeConflict, type Merged, type MergeOptions, mergeModels } from "./merge";
 export { spelledLike } from "./prefixes";

@@ -4,6 +4,8 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import type { BuildCopyRow } from "@/contract/handoff";
+import { readBpmn } from "@/core/bpmn";
+import { expectOk } from "@/core/testing/models";
 import {
   closeWorkspace,
   importModel,
@@ -131,6 +133,35 @@ describe.each(["git", "folder"] as const)("a build copy in a %s", (kind) => {
     await run("sendToBuildCopy", { version, copy });
     expect(await state()).toBe("in step");
   });
+});
+
+test("what has no id in the file is known by its place, however the developers' tool counts", async () => {
+  const event = (id: string, time: string) =>
+    `<intermediateCatchEvent id="${id}"><timerEventDefinition><timeDuration>${time}</timeDuration></timerEventDefinition></intermediateCatchEvent>`;
+  const content = `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" targetNamespace="t"><process id="q">${event("a", "PT1H")}${event("b", "PT2H")}</process></definitions>`;
+  version = await importModel("Waits", expectOk(readBpmn(content)));
+  const copy = await tie("folder");
+  await run("sendToBuildCopy", { version, copy });
+  const at = join(root, "connect.bpmn");
+  writeFileSync(
+    at,
+    readFileSync(at, "utf8").replace(
+      /<(\w*:?)intermediateCatchEvent id="b"/,
+      `${event("new", "PT5M")}<$1intermediateCatchEvent id="b"`,
+    ),
+  );
+  await send(version, { type: "rename", id: "b", name: "Wait" });
+  const before = await storedModel(version);
+  await run("takeOverBuildCopy", { version, copy, take: "all" });
+  const after = await storedModel(version);
+  // Only what is new came: nothing that was there is another thing now.
+  expect([...after.elements].filter(({ id }) => !before.elements.has(id)).map(({ type }) => type)).toEqual([
+    "intermediateCatchEvent",
+    "timerEventDefinition",
+  ]);
+  for (const { id } of before.elements) expect(after.elements.has(id)).toBe(true);
+  await run("sendToBuildCopy", { version, copy });
+  expect(await state()).toBe("in step");
 });
 
 describe("between two who work at once", () => {
