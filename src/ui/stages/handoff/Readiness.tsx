@@ -9,6 +9,7 @@ import {
   checklistCsv,
   checklistMarkdown,
   type Need,
+  needWords,
   readyShare,
 } from "@/core/handoff";
 import { Choice } from "../../controls/fields";
@@ -146,7 +147,7 @@ function Line({ version, row, need }: { readonly version: string; readonly row: 
       <Table.Cell whiteSpace="nowrap">
         <Flex align="center" gap={1.5} color={need.isThere ? "good" : "attention"}>
           {need.isThere ? <Check size={14} aria-hidden /> : <Circle size={12} aria-hidden />}
-          <chakra.span color="ink">{text.handoff.needNames[need.name]}</chakra.span>
+          <chakra.span color="ink">{needWords[need.name]}</chakra.span>
           <chakra.span srOnly>{need.isThere ? text.handoff.isThere : text.handoff.isMissing}</chakra.span>
         </Flex>
       </Table.Cell>
