@@ -24,8 +24,8 @@ import { POST as doUseCase } from "../api/do/[useCase]/route";
 import { POST as importFile } from "../api/import/route";
 
 configure({
-  // A whole page takes longer to appear than one of its parts.
-  asyncUtilTimeout: 10_000,
+  // A whole page takes longer to appear than one of its parts, and longer still the first time on a busy machine.
+  asyncUtilTimeout: 25_000,
   // What is waited for is looked for again and again; to print the whole page at each miss would be most of the time of a test.
   getElementError: (message, container) => {
     const error = new Error(`${message}\n\nThe page says: ${container.textContent?.slice(0, 2_000)}`);
