@@ -1,0 +1,38 @@
+import { afterAll, beforeEach, expect, test } from "vitest";
+import type { DescriptionRow } from "@/contract/handoff";
+import { closeWorkspace, openWorkspace, run } from "../testing/workspace";
+
+afterAll(closeWorkspace);
+beforeEach(() => openWorkspace());
+
+const meters = (operation: string) =>
+  `openapi: 3.1.0\ninfo: { title: Meters, version: "1" }\npaths: { /m: { get: { operationId: ${operation}, responses: { "200": { description: ok } } } } }`;
+const listed = async () =>
+  (await run<{ descriptions: DescriptionRow[] }>("listDescriptions", {})).descriptions.map(({ name, description }) => [
+    name,
+    description.interfaces.flatMap(({ operations }) => operations.map((operation) => operation.name)),
+  ]);
+
+test("one of the same name takes the place of what was there; what cannot be read changes nothing", async () => {
+  const text = meters("readMeter");
+  expect(await run("importDescription", { name: "meters.yaml", text })).toEqual({ operations: 1, problems: [] });
+  await run("importDescription", { name: "other.yaml", text });
+  await run("importDescription", { name: "meters.yaml", text: meters("readAll") });
+  const both = [
+    ["meters.yaml", ["readAll"]],
+    ["other.yaml", ["readMeter"]],
+  ];
+  expect(await listed()).toEqual(both);
+  await expect(run("importDescription", { name: "meters.yaml", text: "openapi: [" })).rejects.toThrow(
+    /^meters\.yaml: Line 1, column \d+: /,
+  );
+  expect(await listed()).toEqual(both);
+  await run("removeDescription", { name: "meters.yaml" });
+  expect(await listed()).toEqual([both[1]]);
+});
+
+test("what leads elsewhere is told, and not asked for", async () => {
+  const text = `${meters("readMeter")}\ncomponents: { schemas: { Away: { $ref: "https://quillmere.example/a.yaml" } } }`;
+  const { problems } = await run<{ problems: string[] }>("importDescription", { name: "away.yaml", text });
+  expect(problems).toHaveLength(1);
+});
