@@ -27,8 +27,9 @@ export type SyncOutcome =
       readonly brings: readonly SyncChange[];
       /** What the model changed since the last sync. */
       readonly sends: readonly SyncChange[];
-      /** The model with what was taken over; null where nothing was asked for. */
+      /** The model with what was taken over; null where nothing was asked for, or why it could not be. */
       readonly taken: StoredModel | null;
+      readonly refused: string | null;
     };
 
 const keyOf = ({ element, field }: MergeConflict) => `${element} ${field}`;
@@ -43,8 +44,8 @@ export const syncCopy: Job<SyncInput, SyncOutcome> = (models, { base, build, dec
   const options = { decide: (conflict: MergeConflict) => decisions[keyOf(conflict)] ?? ("ours" as const) };
   const synced = syncModels(from, model, { text: build, model: read.value }, options);
   const outcome = spelledLike(synced.model, model);
-  const known = spelledLike(from, model);
   const arrived = groupsOf(model, outcome);
+  const took = take === null ? null : taken(model, outcome, arrived, take);
   return {
     problem: null,
     state: synced.state,
@@ -52,8 +53,9 @@ export const syncCopy: Job<SyncInput, SyncOutcome> = (models, { base, build, dec
     isRewritten: synced.isRewritten,
     conflicts: conflictsOf(synced, decisions),
     brings: synced.state === "model changed" ? [] : arrived.groups.map(told),
-    sends: groupsOf(known, model).groups.map(told),
-    taken: take === null ? null : toStored(taken(model, outcome, arrived, take)),
+    sends: groupsOf(spelledLike(from, model), model).groups.map(told),
+    taken: took && typeof took !== "string" ? toStored(took) : null,
+    refused: typeof took === "string" ? took : null,
   };
 };
 
@@ -74,14 +76,17 @@ const conflictsOf = ({ conflicts }: Synced, decisions: SyncInput["decisions"]): 
     .map(({ isText: _, ...conflict }) => ({ ...conflict, key: keyOf(conflict as MergeConflict) }))
     .filter(({ key }) => decisions[key] === undefined);
 
+/** The model with what is taken over, or why it cannot be. */
 function taken(
   model: Model,
   outcome: Model,
   { pairs, groups }: ReturnType<typeof groupsOf>,
   take: "all" | readonly string[],
-): Model {
+): Model | string {
   if (take === "all") return outcome;
+  if (!take.every((key) => groups.some((group) => group.key === key)))
+    return "What was to be taken over is not there any more. Look at the build copy again.";
   const request = { from: model, to: outcome, pairs, groups, into: "from" as const };
   const done = takeOver(request, withNeeded(request, take));
-  return done.ok ? done.model : model;
+  return done.ok ? done.model : done.message.text;
 }

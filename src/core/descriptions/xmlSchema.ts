@@ -35,10 +35,6 @@ export class XmlSchemas {
     return this.#inside(type, new Set());
   }
 
-  typeWords(name: QualifiedName): string {
-    return name.local;
-  }
-
   #find(kind: Kind, name: QualifiedName): XmlPart | undefined {
     return this.#declared.get(`${kind} ${keyOf(name)}`)?.part;
   }

@@ -1,4 +1,4 @@
-import { type Element, type Model, sameJson, type Table } from "../model";
+import { type Element, instanceNamespace, type Model, sameJson, type Table } from "../model";
 
 type Prefixes = Map<string, string>;
 
@@ -28,11 +28,12 @@ export function spelledLike(model: Model, like: Model): Model {
       (added.has(prefix) || own.some(([, one]) => one === uri)),
   );
   const told = withDeclarations(root, atRoot);
-  if (forElements.size === 0 && told === root && model.form.prefixes === like.form.prefixes) return model;
+  if (forElements.size === 0 && told === root && sameJson(model.form.prefixes, like.form.prefixes)) return model;
   const based = told === root ? model.elements : model.elements.with(new Map([[root.id, told]]));
   const form = { ...model.form, prefixes: like.form.prefixes };
   if (forElements.size === 0) return { ...model, form, elements: based };
-  const spell = new Speller(forElements, forAttributes);
+  const typed = others.filter(([, uri]) => uri === instanceNamespace).map(([prefix]) => `${prefix}:type`);
+  const spell = new Speller(forElements, forAttributes, new Set(typed));
   return {
     ...model,
     form,
@@ -88,6 +89,8 @@ class Speller {
   constructor(
     readonly forElements: ReadonlyMap<string, string>,
     readonly forAttributes: ReadonlyMap<string, string>,
+    /** Attributes whose values are names as well: xsi:type. */
+    readonly typed: ReadonlySet<string>,
   ) {}
 
   value(value: unknown, field: string): unknown {
@@ -116,7 +119,7 @@ class Speller {
     let isChanged = false;
     const spelled = attributes.map(([name, value]) => {
       const other = name.startsWith("xmlns") || !name.includes(":") ? name : this.#name(name, this.forAttributes);
-      const type = /:type$/.test(other) && value.includes(":") ? this.#name(value, this.forElements) : value;
+      const type = this.typed.has(other) ? this.#name(value, this.forElements) : value;
       if (other === name && type === value) return [name, value] as const;
       isChanged = true;
       return [other, type] as const;

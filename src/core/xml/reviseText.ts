@@ -41,7 +41,7 @@ class Revision {
 
   run(): string {
     const { text } = this;
-    const [root] = [this.#root];
+    const root = this.#root;
     if (this.#keys.of(this.before) === this.#keys.of(this.after)) return text;
     const inside = this.#element(root, this.before, this.after, "");
     const declarations = [...this.#declare].map(([prefix, uri]) => ` xmlns:${prefix}="${escapeAttribute(uri)}"`);
@@ -59,7 +59,7 @@ class Revision {
     }
   }
 
-  /** An element of the text, with what differs; `shift` is how much deeper (or, negative, less deep) its lines now stand. */
+  /** An element of the text, with what differs; where it moves, `indent` is what its line begins with from now on. */
   #element(source: SourceElement, before: SourceElement, after: SourceElement, indent: string | undefined): string {
     const slice = this.text.slice(source.start, source.end);
     const own = this.#indentOf(source) ?? "";

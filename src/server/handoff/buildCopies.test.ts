@@ -112,6 +112,9 @@ describe.each(["git", "folder"] as const)("a build copy in a %s", (kind) => {
     await rename("Check application");
     const { brings } = await look();
     const [change] = brings;
+    await expect(run("takeOverBuildCopy", { version, copy, take: ["gone meanwhile"] })).rejects.toMatchObject({
+      code: "not-taken-over",
+    });
     await run("takeOverBuildCopy", { version, copy, take: [change?.key] });
     expect(await nameOfElement(version, "check")).toBe("Test application");
     await run("takeOverBuildCopy", { version, copy, take: "all" });
@@ -189,6 +192,17 @@ describe("between two who work at once", () => {
     expect(await look()).toMatchObject({ state: "build copy changed", conflicts: [] });
   });
 
+  test("a repository that cannot be read says why, and the other copies are looked at all the same", async () => {
+    const copy = await tie();
+    await run("sendToBuildCopy", { version, copy });
+    await tie("folder");
+    rmSync(join(bare, "objects"), { recursive: true });
+    rmSync(join(process.env.LANE_DATA as string, "builds"), { recursive: true });
+    const { copies } = await run<{ copies: BuildCopyRow[] }>("lookAtBuildCopies", { version });
+    expect(copies.map((one) => one.state).sort()).toEqual(["cannot be read", "not sent yet"]);
+    expect(copies.find((one) => one.id === copy)?.problem).toMatch(/cannot be (reached|read)/);
+  });
+
   test("the mirror is made anew where it was lost", async () => {
     const copy = await tie();
     await run("sendToBuildCopy", { version, copy });
@@ -242,6 +256,8 @@ test("the simulated developer works on the demo's repository", async () => {
   try {
     const places = (await run<{ places: { id: string; isDemo: boolean }[] }>("lookAtBuildCopies", { version })).places;
     const place = places.find(({ isDemo }) => isDemo)?.id;
+    // Making its repository was cut off.
+    mkdirSync((place ?? "").slice(4), { recursive: true });
     const { copy } = await run<{ copy: string }>("tieBuildCopy", { version, place, branch, path: "connect.bpmn" });
     await run("sendToBuildCopy", { version, copy });
     await run("askDeveloper", { version, copy });

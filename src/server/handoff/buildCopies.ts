@@ -2,7 +2,7 @@ import { and, asc, eq } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { handoff as terms } from "@/contract";
 import type { BuildCopyRow, PlaceRow } from "@/contract/handoff";
-import { decodeXml, encodeXmlLike, writeBpmn } from "@/core/bpmn";
+import { decodeXml, encodeXmlLike } from "@/core/bpmn";
 import { fromStored, type Model, toStored } from "@/core/model";
 import { buildCopies, buildSteps, members, processes, versions } from "@/data/schema";
 import type { SyncInput, SyncOutcome } from "@/jobs/syncs";
@@ -25,8 +25,6 @@ async function copyOf({ db }: Context, version: string, copy: string): Promise<C
   if (!row) throw notFound("This build copy");
   return row;
 }
-
-const headOf = async (context: Context, version: string): Promise<Model> => (await loadHead(context.db, version)).model;
 
 /** What stands at a copy's spot now: its text, or why there is none. */
 type Read =
@@ -75,28 +73,28 @@ async function standingOf(
   return { state, problem: null, brings, sends, conflicts, isRewritten, text: read.text, mark: read.standing.mark };
 }
 
-/** Both sides hold the same: that is what the next sync begins with. */
+interface Step {
+  readonly what: "sent" | "taken over" | "in step";
+  readonly changes: readonly string[];
+  /** The revision that holds what the file holds; null where none does. */
+  readonly revision: number | null;
+}
+
+/** Both sides hold the same: that is what the next sync begins with. Nothing is kept of a copy that was untied meanwhile. */
 async function keepBase(
   context: Context,
   copy: Pick<Copy, "id" | "version">,
   base: string,
   mark: string,
-  step: { readonly what: "sent" | "taken over" | "in step"; readonly changes: readonly string[] },
+  { what, changes, revision }: Step,
 ): Promise<void> {
   const { db, member, now } = context;
-  const revision =
-    step.what === "in step"
-      ? undefined
-      : await keepRevision(
-          context,
-          copy.version,
-          step.what === "sent" ? "sent to developers" : "taken over from developers",
-        );
-  await db
+  const [kept] = await db
     .update(buildCopies)
-    .set({ base, mark, ...(revision !== undefined && { revision }), member: member.id, at: now() })
-    .where(eq(buildCopies.id, copy.id));
-  await record(context, copy, step.what, mark, step.changes);
+    .set({ base, mark, revision, member: member.id, at: now() })
+    .where(eq(buildCopies.id, copy.id))
+    .returning({ id: buildCopies.id });
+  if (kept) await record(context, copy, what, mark, changes);
 }
 
 async function record(
@@ -131,7 +129,7 @@ export const lookAtBuildCopies = longUseCase(terms.lookAtBuildCopies, async (out
       .from(buildSteps)
       .where(eq(buildSteps.version, version))
       .orderBy(asc(buildSteps.at)),
-    model: await headOf(context, version),
+    model: (await loadHead(context.db, version)).model,
     names: new Map(
       (await context.db.select({ id: members.id, name: members.name }).from(members)).map((one) => [one.id, one.name]),
     ),
@@ -201,6 +199,8 @@ export const untieBuildCopy = useCase(terms.untieBuildCopy, async (context, { ve
 interface Here {
   readonly copy: Copy;
   readonly model: Model;
+  /** The state of the version that the model is. */
+  readonly sequence: number;
   readonly title: string;
 }
 
@@ -211,9 +211,11 @@ const here = (outside: Outside, version: string, copy: string): Promise<Here> =>
       .from(versions)
       .innerJoin(processes, eq(processes.id, versions.process))
       .where(eq(versions.id, version));
+    const { model, sequence } = await loadHead(context.db, version);
     return {
       copy: await copyOf(context, version, copy),
-      model: await headOf(context, version),
+      model,
+      sequence,
       title: row ? `${row.process}, ${row.version}` : "",
     };
   });
@@ -223,13 +225,13 @@ const here = (outside: Outside, version: string, copy: string): Promise<Here> =>
  * sides hold the same, which the next look finds by itself.
  */
 export const sendToBuildCopy = longUseCase(terms.sendToBuildCopy, async (outside, { version, copy: id }) => {
-  const { copy, model, title } = await here(outside, version, id);
+  const { copy, model, sequence, title } = await here(outside, version, id);
   const read = await readCopy(copy);
   if (read.standing === null) throw new UseCaseError("cannot-be-read", read.problem, 409);
-  const mine = writeBpmn(model);
-  let text = mine;
+  let text: string;
   let changes: readonly string[] = [title];
-  if (read.text !== null) {
+  if (read.text === null) text = await inThread("bpmnFile", { model: JSON.stringify(toStored(model)) }, {});
+  else {
     const outcome = await compared(model, { base: copy.base, build: read.text, decisions: {}, take: null });
     if (outcome.problem) throw new UseCaseError("cannot-be-read", outcome.problem.message, 409);
     if (outcome.state === "build copy changed" || outcome.state === "both changed")
@@ -250,12 +252,19 @@ export const sendToBuildCopy = longUseCase(terms.sendToBuildCopy, async (outside
     message: messageOf(title, changes),
     author: outside.member.name,
   });
-  await outside.write((context) => keepBase(context, copy, text, mark, { what: "sent", changes }));
+  await outside.write(async (context) => {
+    await lock(context.db, "version", [version]);
+    // Whoever went on writing meanwhile has another state by now; then no revision holds just what was sent.
+    const isThatState = (await loadHead(context.db, version)).sequence === sequence;
+    const revision = isThatState ? await keepRevision(context, version, "sent to developers") : null;
+    await keepBase(context, copy, text, mark, { what: "sent", changes, revision });
+  });
   return { mark };
 });
 
 async function settle(context: Context, copy: Copy, text: string, mark: string): Promise<{ mark: string }> {
-  if (copy.base !== text) await keepBase(context, copy, text, mark, { what: "in step", changes: [] });
+  if (copy.base !== text)
+    await keepBase(context, copy, text, mark, { what: "in step", changes: [], revision: copy.revision });
   return { mark };
 }
 
@@ -270,7 +279,7 @@ function messageOf(title: string, changes: readonly string[]): string {
 export const takeOverBuildCopy = longUseCase(
   terms.takeOverBuildCopy,
   async (outside, { version, copy: id, take, decisions }) => {
-    const { copy, model } = await here(outside, version, id);
+    const { copy, model, sequence } = await here(outside, version, id);
     const read = await readCopy(copy);
     if (read.standing === null || read.text === null)
       throw new UseCaseError("cannot-be-read", read.standing === null ? read.problem : "The file is not there.", 409);
@@ -278,21 +287,23 @@ export const takeOverBuildCopy = longUseCase(
     if (outcome.problem) throw new UseCaseError("cannot-be-read", outcome.problem.message, 409);
     if (outcome.conflicts.length > 0 && take === "all")
       throw new UseCaseError("undecided", "Both sides changed the same thing. Say for each which one holds.", 409);
+    if (outcome.refused !== null) throw new UseCaseError("not-taken-over", outcome.refused, 409);
     const stored = outcome.taken && fromStored(outcome.taken);
     if (!stored?.ok) throw new UseCaseError("cannot-be-read", "What was taken over would not be a model.", 409);
     const { text, standing } = read;
     return outside.write(async (context) => {
       await lock(context.db, "version", [version]);
-      const now = await loadHead(context.db, version);
-      if (now.model !== model && JSON.stringify(toStored(now.model)) !== JSON.stringify(toStored(model)))
+      if ((await loadHead(context.db, version)).sequence !== sequence)
         throw new UseCaseError("model-moved", "The model changed just now. Nothing was taken over; look again.", 409);
-      await keepBefore(context, version, "before taking over from developers");
+      await keepBefore(context, version, "taking over from developers");
       const head = await replaceHead(context, version, stored.value, "take over from the build copy");
       const changes = outcome.brings
         .filter(({ key }) => take === "all" || take.includes(key))
         .map(({ words }) => words);
-      if (take === "all") await keepBase(context, copy, text, standing.mark, { what: "taken over", changes });
-      else await record(context, copy, "taken over", standing.mark, changes);
+      if (take === "all") {
+        const revision = await keepRevision(context, version, "taken over from developers");
+        await keepBase(context, copy, text, standing.mark, { what: "taken over", changes, revision });
+      } else await record(context, copy, "taken over", standing.mark, changes);
       return { sequence: head.sequence };
     });
   },

@@ -81,7 +81,8 @@ const none = "none";
  */
 export function gitPlace(url: string, mirror: string, isStandIn = false): Place {
   const open = async () => {
-    if (isStandIn && !existsSync(url)) {
+    // Begun again where it was cut off: a repository has a HEAD.
+    if (isStandIn && !existsSync(join(url, "HEAD"))) {
       await mkdir(url, { recursive: true });
       await git(url, ["init", "--bare", "--quiet", "--initial-branch=main"]);
     }
@@ -120,7 +121,13 @@ export function gitPlace(url: string, mirror: string, isStandIn = false): Place 
     return { bytes: new Uint8Array(bytes), mark: commit };
   };
   return {
-    read: (spot) => inTurn(mirror, () => read(spot)),
+    read: (spot) =>
+      inTurn(mirror, () =>
+        read(spot).catch((error: unknown) => {
+          if (!(error instanceof GitFailed)) throw error;
+          throw new UseCaseError("place-gone", `${spot.path} cannot be read from ${url}: ${error.message}`, 409);
+        }),
+      ),
     write: (spot, { bytes, mark, message, author }) =>
       inTurn(mirror, async () => {
         await open();

@@ -1127,7 +1127,7 @@ export const en = {
   handoff: {
     title: "Hand off",
     explain:
-      "A package holds the BPMN file, the check report, the pictures and a manifest with a checksum of each part. It never changes.",
+      "A package holds the BPMN file, the check report, what a machine still needs, the pictures and a manifest with a checksum of each part. It never changes.",
     blocked: (count: number) =>
       `${count} ${count === 1 ? "error is" : "errors are"} open. Mend or accept them in Check first.`,
     toCheck: "Go to Check",
