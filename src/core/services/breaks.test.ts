@@ -2,7 +2,7 @@ import { expect, test } from "vitest";
 import { readBpmn } from "../bpmn";
 import type { Description, Operation } from "../descriptions";
 import { expectOk, performAll } from "../testing/models";
-import { breaksOf, offeredTo } from ".";
+import { breaksOf, offeredTo, offersOf } from ".";
 
 const field = (name: string, type = "string", isRequired = false) => ({ name, type, isRequired });
 const operation = (name: string, more: Partial<Operation> = {}): Operation => ({
@@ -97,9 +97,11 @@ test("operations are offered by the words of their names", () => {
     },
   ];
   const step = plain.elements.get("a");
-  const offered = step ? offeredTo(plain, step, descriptions) : [];
+  const offered = step ? offeredTo(plain, step, offersOf(descriptions)) : [];
   expect(offered.map((one) => one.operation.name)[0]).toBe("readMeter");
   expect(offered).toHaveLength(3);
   expect(offered[0]?.likeness).toBeGreaterThan(0.5);
   expect(offered.at(-1)?.likeness).toBeLessThan(0.5);
+  // Nothing in common is no likeness, however alike the letters are.
+  expect(offered.find((one) => one.operation.name === "billMonth")?.likeness).toBe(0);
 });

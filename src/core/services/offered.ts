@@ -3,54 +3,64 @@ import { documentsOf, nameSimilarity } from "../directory";
 import { type Element, type Model, nameOf } from "../model";
 import { wordsOfName } from "./naming";
 
-/** An operation that a step could be bound to. */
-export interface Offered {
+/** An operation of a description that a step can be bound to. */
+export interface Offer {
   readonly source: string;
   readonly format: string;
   readonly version: string;
   readonly interface: string;
   readonly operation: Operation;
+  /** The words of its name, and its data as it is compared: worked out once for all steps. */
+  readonly words: readonly string[];
+  readonly fields: ReadonlySet<string>;
+}
+
+export interface Offered extends Offer {
   /** 0 to 1: how alike its name and data are to those of the step. */
   readonly likeness: number;
 }
 
-/**
- * The operations of some descriptions as a step's own, the likeliest first: by the words of the names, and a little by its documents.
- * O(operations × words).
- */
-export function offeredTo(
-  model: Model,
-  step: Element,
+/** The operations of some descriptions. O(operations and their data). */
+export function offersOf(
   descriptions: readonly { readonly name: string; readonly description: Description }[],
-): Offered[] {
-  const name = nameOf(model, step.id);
-  const documents = documentsOf(model, step.id).map((document) => spelled(document.name));
-  return descriptions
-    .flatMap(({ name: source, description }) =>
-      description.interfaces.flatMap((service) =>
-        service.operations.map((operation): Offered => {
-          const fields = [...operation.in, ...operation.out].map((field) => spelled(field.name));
-          const shared = documents.filter((document) => fields.includes(document)).length;
-          const byName = likeness(name, operation.name);
-          return {
-            source,
-            format: description.format,
-            version: description.version,
-            interface: service.name,
-            operation,
-            likeness: Math.min(1, byName + (documents.length > 0 ? (0.2 * shared) / documents.length : 0)),
-          };
-        }),
-      ),
-    )
+): Offer[] {
+  return descriptions.flatMap(({ name: source, description: { format, version, interfaces } }) =>
+    interfaces.flatMap((service) =>
+      service.operations.map((operation) => ({
+        source,
+        format,
+        version,
+        interface: service.name,
+        operation,
+        words: words(operation.name),
+        fields: new Set([...operation.in, ...operation.out].map((field) => words(field.name).join(" "))),
+      })),
+    ),
+  );
+}
+
+/**
+ * Operations as a step's own, the likeliest first: by the words of the names, and a little by its documents.
+ * O(operations × words, and n log n).
+ */
+export function offeredTo(model: Model, step: Element, offers: readonly Offer[]): Offered[] {
+  const name = words(nameOf(model, step.id));
+  const documents = documentsOf(model, step.id).map((document) => words(document.name).join(" "));
+  return offers
+    .map((offer): Offered => {
+      const shared = documents.filter((document) => offer.fields.has(document)).length;
+      const byData = documents.length > 0 ? (0.2 * shared) / documents.length : 0;
+      return { ...offer, likeness: Math.min(1, likeness(name, offer.words) + byData) };
+    })
     .sort((a, b) => b.likeness - a.likeness);
 }
 
-const spelled = (name: string) => wordsOfName(name).join(" ").toLowerCase();
+const words = (name: string) => wordsOfName(name).map((word) => word.toLowerCase());
 
-/** The share of words two names have in common (Jaccard 1901), or how alike they are as a whole, whichever is more. */
-function likeness(one: string, other: string): number {
-  const [a, b] = [new Set(spelled(one).split(" ")), new Set(spelled(other).split(" "))];
-  const both = [...a].filter((word) => b.has(word)).length;
-  return Math.max(both / (a.size + b.size - both), nameSimilarity(spelled(one), spelled(other)));
+/** The share of words two names have in common (Jaccard 1901), or how alike they are as a whole, whichever is more; 0 without one. */
+function likeness(one: readonly string[], other: readonly string[]): number {
+  const both = one.filter((word) => other.includes(word)).length;
+  if (both === 0) return 0;
+  const all = new Set([...one, ...other]).size;
+  return Math.max(both / all, nameSimilarity(one.join(" "), other.join(" ")));
 }

@@ -1173,7 +1173,12 @@ export const en = {
       step: "Step",
       operation: "Operation",
       proposal: "Likely",
-      operationOf: (step: string) => `Operation of ${step}`,
+      operationOf: (step: string, operation: string) => `Operation of ${step}: ${operation}`,
+      operationWords: (operation: string, service: string) => `${operation} of ${service}`,
+      choose: (step: string) => `Bind ${step} to an operation`,
+      typeOperation: "Type a part of a name…",
+      noneFits: "No operation fits.",
+      bindToNone: "Bind to none",
       none: "none",
       bindTo: (step: string, operation: string) => `Bind ${step} to ${operation}`,
       breaks: {
@@ -1231,6 +1236,8 @@ export const en = {
       looked: "Looked at the developers’ file.",
       askDeveloper: "Ask the developer to work",
       untie: "Untie",
+      untieAsk: (path: string) =>
+        `What both sides held after the last sync, and what was done so far, is forgotten. ${path} stays as it is; tied again, all that differs counts as changed by the developers.`,
       sent: (path: string) => `${path} holds what you changed.`,
       takenOver: "All that the developers changed is in the model. The state before is kept as a revision.",
       takenOverOne: "Taken over into the model. The state before is kept as a revision.",

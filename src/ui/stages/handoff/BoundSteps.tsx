@@ -1,13 +1,14 @@
 "use client";
 import { chakra, Table } from "@chakra-ui/react";
 import NextLink from "next/link";
+import { useMemo, useState } from "react";
 import type { DescriptionRow } from "@/contract/handoff";
 import { type Element, isA, type Model, nameOf, wordFor } from "@/core/model";
-import { type Break, bindingOf, type Offered, offeredTo } from "@/core/services";
-import { Choice } from "../../controls/fields";
+import { type Break, bindingOf, type Offer, offeredTo, offersOf } from "@/core/services";
 import { EmptyState } from "../../controls/states";
 import { text } from "../../messages";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
+import { OperationList } from "./OperationList";
 
 const words = text.handoff.services;
 /** A name alike by half is worth a proposal. */
@@ -20,6 +21,7 @@ export function BoundSteps(props: {
   readonly breaks: readonly Break[];
 }) {
   const { model, descriptions, breaks } = props;
+  const offers = useMemo(() => offersOf(descriptions), [descriptions]);
   const steps = [...model.elements].filter((element) => isA(element, "serviceTask", "sendTask", "receiveTask"));
   if (steps.length === 0) return <EmptyState>{words.noSteps}</EmptyState>;
   return (
@@ -39,7 +41,7 @@ export function BoundSteps(props: {
             key={step.id}
             model={model}
             step={step}
-            descriptions={descriptions}
+            offers={offers}
             breaks={breaks.filter(({ elements }) => elements.includes(step.id))}
           />
         ))}
@@ -48,26 +50,25 @@ export function BoundSteps(props: {
   );
 }
 
-const keyOf = (one: { source: string; interface: string; operation: { name: string } }) =>
-  JSON.stringify([one.source, one.interface, one.operation.name]);
-
 function BoundStep(props: {
   readonly model: Model;
   readonly step: Element;
-  readonly descriptions: readonly DescriptionRow[];
+  readonly offers: readonly Offer[];
   readonly breaks: readonly Break[];
 }) {
-  const { model, step, descriptions, breaks } = props;
+  const { model, step, offers, breaks } = props;
+  const [isOpen, setOpen] = useState(false);
   const version = useVersion((state) => state.info.version.id);
   const { dispatch } = useVersionStore().getState();
   const bound = bindingOf(model, step);
-  const offered = offeredTo(model, step, descriptions);
-  const now = offered.find(
-    (one) => one.interface === bound?.interface.name && one.operation.name === bound?.operation.name,
+  const name = nameOf(model, step.id) || step.id;
+  const best = useMemo(
+    () => (offers.length > 0 ? offeredTo(model, step, offers)[0] : undefined),
+    [model, step, offers],
   );
-  const bind = (one: Offered | undefined) => {
+  const bind = (one: Offer | undefined) => {
     if (!one) return dispatch({ type: "bindOperation", id: step.id, to: null });
-    const { name, in: ins, out, errors, address } = one.operation;
+    const { name: operation, in: ins, out, errors, address } = one.operation;
     dispatch({
       type: "bindOperation",
       id: step.id,
@@ -76,19 +77,17 @@ function BoundStep(props: {
         format: one.format,
         version: one.version,
         interface: one.interface,
-        operation: { name, in: [...ins], out: [...out], errors: [...errors], address },
+        operation: { name: operation, in: [...ins], out: [...out], errors: [...errors], address },
       },
     });
   };
-  const best = offered[0];
   const proposal = !bound && best && best.likeness >= alike ? best : undefined;
-  const named = bound ? `${bound.operation.name} · ${bound.interface.name}` : "";
   return (
     <Table.Row bg="paper">
       <Table.Cell>
         <NextLink href={`/v/${encodeURIComponent(version)}/diagram?element=${encodeURIComponent(step.id)}`}>
           <chakra.span color="accent" _hover={{ textDecoration: "underline" }}>
-            {nameOf(model, step.id) || step.id}
+            {name}
           </chakra.span>
         </NextLink>
         <chakra.span color="quiet" ms={2}>
@@ -96,16 +95,34 @@ function BoundStep(props: {
         </chakra.span>
       </Table.Cell>
       <Table.Cell>
-        <Choice
-          label={words.operationOf(nameOf(model, step.id) || step.id)}
-          value={now ? keyOf(now) : bound ? "kept" : ""}
-          options={[
-            ["", words.none],
-            ...(bound && !now ? [["kept", named] as const] : []),
-            ...offered.map((one) => [keyOf(one), `${one.operation.name} · ${one.interface}`] as const),
-          ]}
-          onChoose={(key) => key !== "kept" && bind(offered.find((one) => keyOf(one) === key))}
-        />
+        <chakra.button
+          type="button"
+          minH="26px"
+          px={2}
+          maxW="100%"
+          textAlign="start"
+          bg="paper"
+          borderWidth="1px"
+          borderColor="line"
+          borderRadius="6px"
+          cursor="pointer"
+          overflowWrap="anywhere"
+          aria-haspopup="dialog"
+          aria-label={words.operationOf(name, bound?.operation.name ?? words.none)}
+          onClick={() => setOpen(true)}
+        >
+          {bound ? words.operationWords(bound.operation.name ?? "", bound.interface.name ?? "") : words.none}
+        </chakra.button>
+        {isOpen && (
+          <OperationList
+            model={model}
+            step={step}
+            offers={offers}
+            isBound={bound !== undefined}
+            onChoose={bind}
+            onClose={() => setOpen(false)}
+          />
+        )}
         {breaks.map((one) => (
           <chakra.div key={`${one.kind} ${one.field}`} color="trouble">
             {words.breaks[one.kind](one.operation, one.field, one.from, one.to)}
@@ -119,7 +136,7 @@ function BoundStep(props: {
             color="accent"
             cursor="pointer"
             minH="24px"
-            aria-label={words.bindTo(nameOf(model, step.id) || step.id, proposal.operation.name)}
+            aria-label={words.bindTo(name, proposal.operation.name)}
             onClick={() => bind(proposal)}
           >
             {proposal.operation.name}

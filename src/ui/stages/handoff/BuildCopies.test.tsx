@@ -92,6 +92,7 @@ describe("build copies", () => {
     expect(screen.getByRole("alert").textContent).toMatch(/Line \d+, column \d+/);
     expect(screen.queryByRole("button", { name: "Send what changed" })).toBeNull();
     await press("Untie");
+    await app.user.click(within(await screen.findByRole("alertdialog")).getByRole("button", { name: "Untie" }));
     await waitFor(() => expect(screen.queryByTestId("build-copy")).toBeNull());
     expect(read()).toBe(broken);
   });

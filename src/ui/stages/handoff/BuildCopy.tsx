@@ -4,6 +4,7 @@ import { ArrowDown, ArrowUp, ArrowUpDown, Check, Circle, CircleX, FileQuestion }
 import { type ReactNode, useState } from "react";
 import type { BuildCopyRow, BuildState } from "@/contract/handoff";
 import type { SyncChange, SyncConflict } from "@/core/handoff";
+import { DialogFrame } from "../../controls/DialogFrame";
 import { momentWords } from "../../controls/moment";
 import { Segments } from "../../controls/Segments";
 import { text } from "../../messages";
@@ -40,6 +41,7 @@ export function BuildCopy(props: {
   const { row, isDemo, isBusy, acts } = props;
   const [decisions, setDecisions] = useState<BuildDecisions>({});
   const [isOpen, setOpen] = useState(false);
+  const [isUntying, setUntying] = useState(false);
   const [Sign, color] = signs[row.state];
   const open = row.conflicts.filter(({ key }) => decisions[key] === undefined).length;
   const maySend = row.state === "model changed" || row.state === "not sent yet" || row.state === "gone";
@@ -105,11 +107,38 @@ export function BuildCopy(props: {
               {words.askDeveloper}
             </Button>
           )}
-          <Button size="sm" variant="ghost" disabled={isBusy} onClick={acts.untie}>
+          <Button size="sm" variant="ghost" disabled={isBusy} onClick={() => setUntying(true)}>
             {words.untie}
           </Button>
         </Flex>
       </Flex>
+      {isUntying && (
+        <DialogFrame
+          title={words.untie}
+          width="460px"
+          isAlert
+          onClose={() => setUntying(false)}
+          footer={
+            <>
+              <Button variant="ghost" onClick={() => setUntying(false)}>
+                {text.dialog.cancel}
+              </Button>
+              <Button
+                bg="accent"
+                color="onAccent"
+                onClick={() => {
+                  setUntying(false);
+                  acts.untie();
+                }}
+              >
+                {words.untie}
+              </Button>
+            </>
+          }
+        >
+          <chakra.p>{words.untieAsk(row.path)}</chakra.p>
+        </DialogFrame>
+      )}
       {row.conflicts.length > 0 && (
         <Part title={words.conflicts}>
           {row.conflicts.map((conflict) => (

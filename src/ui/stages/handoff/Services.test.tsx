@@ -39,6 +39,12 @@ test("a description is read, a step bound to what is likely, and what a newer on
   await waitFor(async () =>
     expect(bindingsOf(await storedModel(version)).map(({ operation }) => operation.name)).toEqual(["readMeter"]),
   );
+  // By look-up as well: to none, and back by a part of its name.
+  await app.user.click(await screen.findByRole("button", { name: "Operation of Read the meter: readMeter" }));
+  await app.user.click(await screen.findByText("Bind to none"));
+  await app.user.click(await screen.findByRole("button", { name: "Operation of Read the meter: none" }));
+  await app.user.type(await screen.findByLabelText("Type a part of a name…"), "meter pl{Enter}");
+  expect(await screen.findByRole("button", { name: "Operation of Read the meter: readMeter" })).toBeTruthy();
   await give(meters(`${parameter("id")}, ${parameter("unit")}`));
   expect(await screen.findByText("readMeter now asks for unit.")).toBeTruthy();
 
