@@ -18,6 +18,10 @@ import {
 import { gitPlace } from "./gitPlace";
 
 afterAll(closeWorkspace);
+/** Nothing is wrong with it, so that it may leave. */
+const checked = `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="d" targetNamespace="urn:quillmere"><process id="p" name="Connect a plant">
+  <startEvent id="start" name="Application received"/><userTask id="check" name="Check application"/><endEvent id="end" name="Application checked"/>
+  <sequenceFlow id="f1" sourceRef="start" targetRef="check"/><sequenceFlow id="f2" sourceRef="check" targetRef="end"/></process></definitions>`;
 let version: string;
 let root: string;
 let bare: string;
@@ -26,7 +30,7 @@ const branch = "lucid-lane/connect";
 
 beforeEach(async () => {
   await openWorkspace();
-  version = await importModel("Connect a plant");
+  version = await importModel("Connect a plant", expectOk(readBpmn(checked)));
   const outer = mkdtempSync(join(tmpdir(), "lane-build-"));
   [root, bare] = [join(outer, "builds"), join(outer, "plant.git")];
   mkdirSync(root);
@@ -140,8 +144,11 @@ describe.each(["git", "folder"] as const)("a build copy in a %s", (kind) => {
 
 test("what has no id in the file is known by its place, however the developers' tool counts", async () => {
   const event = (id: string, time: string) =>
-    `<intermediateCatchEvent id="${id}"><timerEventDefinition><timeDuration>${time}</timeDuration></timerEventDefinition></intermediateCatchEvent>`;
-  const content = `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" targetNamespace="t"><process id="q">${event("a", "PT1H")}${event("b", "PT2H")}</process></definitions>`;
+    `<intermediateCatchEvent id="${id}" name="Wait ${id}"><timerEventDefinition><timeDuration>${time}</timeDuration></timerEventDefinition></intermediateCatchEvent>`;
+  const flows = ["start", "a", "b", "end"].flatMap((to, at, all) =>
+    at === 0 ? [] : [`<sequenceFlow id="f${at}" sourceRef="${all[at - 1]}" targetRef="${to}"/>`],
+  );
+  const content = `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" targetNamespace="t"><process id="q"><startEvent id="start" name="Begun"/>${event("a", "PT1H")}${event("b", "PT2H")}<endEvent id="end" name="Done"/>${flows.join("")}</process></definitions>`;
   version = await importModel("Waits", expectOk(readBpmn(content)));
   const copy = await tie("folder");
   await run("sendToBuildCopy", { version, copy });
@@ -163,8 +170,16 @@ test("what has no id in the file is known by its place, however the developers' 
     "timerEventDefinition",
   ]);
   for (const { id } of before.elements) expect(after.elements.has(id)).toBe(true);
-  await run("sendToBuildCopy", { version, copy });
-  expect(await state()).toBe("in step");
+  expect(await state()).toBe("model changed");
+});
+
+test("only a checked model leaves: while an error is open nothing is sent", async () => {
+  const copy = await tie("folder");
+  const { model } = await run<{ model: { elements: { id: string; type: string }[] } }>("openVersion", { version });
+  const flow = model.elements.find(({ type }) => type === "sequenceFlow")?.id;
+  await send(version, { type: "delete", ids: [flow] });
+  await expect(run("sendToBuildCopy", { version, copy })).rejects.toMatchObject({ code: "errors-open" });
+  expect(readdirSync(root)).toEqual([]);
 });
 
 describe("between two who work at once", () => {

@@ -6,12 +6,14 @@ import { decodeXml, encodeXmlLike } from "@/core/bpmn";
 import { fromStored, type Model, toStored } from "@/core/model";
 import { buildCopies, buildSteps, members, processes, versions } from "@/data/schema";
 import type { SyncInput, SyncOutcome } from "@/jobs/syncs";
+import { waiversOf } from "../check/waivers";
 import { lock } from "../kernel/act";
 import { loadHead, replaceHead } from "../kernel/heads";
 import { keepBefore, keepRevision } from "../kernel/revisions";
 import { inThread } from "../kernel/threads";
 import { type Context, longUseCase, notFound, type Outside, UseCaseError, useCase } from "../kernel/useCase";
 import { developed } from "./developer";
+import { needsNoOpenError } from "./handoffs";
 import type { Standing } from "./place";
 import { allowedPlaces, demoRepository, placeNamed } from "./places";
 
@@ -204,14 +206,17 @@ interface Here {
   readonly title: string;
 }
 
-const here = (outside: Outside, version: string, copy: string): Promise<Here> =>
+/** @param leaves whether the model is about to leave, so that no error may be open in it */
+const here = (outside: Outside, version: string, copy: string, leaves = false): Promise<Here> =>
   outside.read(async (context) => {
     const [row] = await context.db
       .select({ process: processes.name, version: versions.name })
       .from(versions)
       .innerJoin(processes, eq(processes.id, versions.process))
       .where(eq(versions.id, version));
-    const { model, sequence } = await loadHead(context.db, version);
+    const head = await loadHead(context.db, version);
+    const { model, sequence } = head;
+    if (leaves) await needsNoOpenError(context, head, await waiversOf(context.db, version), "send");
     return {
       copy: await copyOf(context, version, copy),
       model,
@@ -225,7 +230,7 @@ const here = (outside: Outside, version: string, copy: string): Promise<Here> =>
  * sides hold the same, which the next look finds by itself.
  */
 export const sendToBuildCopy = longUseCase(terms.sendToBuildCopy, async (outside, { version, copy: id }) => {
-  const { copy, model, sequence, title } = await here(outside, version, id);
+  const { copy, model, sequence, title } = await here(outside, version, id, true);
   const read = await readCopy(copy);
   if (read.standing === null) throw new UseCaseError("cannot-be-read", read.problem, 409);
   let text: string;

@@ -2,7 +2,7 @@ import { and, asc, desc, eq, isNull } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { handoff as terms } from "@/contract";
 import type { HandoffRow } from "@/contract/handoff";
-import { verdictOf } from "@/core/check";
+import { verdictOf, type Waiver } from "@/core/check";
 import { roleOfLane } from "@/core/directory";
 import type { Manifest } from "@/core/handoff";
 import type { Model } from "@/core/model";
@@ -12,9 +12,9 @@ import { adaptionOf } from "../check/checkProfiles";
 import { findingsOf, holdingVerdict, walksFor } from "../check/checks";
 import { waiversOf } from "../check/waivers";
 import { lock, type Transaction } from "../kernel/act";
-import { loadHead } from "../kernel/heads";
+import { type Head, loadHead } from "../kernel/heads";
 import { keepRevision, nextRevision } from "../kernel/revisions";
-import { notFound, query, UseCaseError, useCase } from "../kernel/useCase";
+import { type Context, notFound, query, UseCaseError, useCase } from "../kernel/useCase";
 import { workedOut } from "../kernel/workedOut";
 import { withCalled } from "../walk/walks";
 
@@ -74,6 +74,24 @@ export const listHandoffs = query(
   },
 );
 
+/** Only a checked model leaves: refused while an error is open that nobody accepted. */
+export async function needsNoOpenError(
+  context: Context,
+  head: Head,
+  accepted: readonly Waiver[],
+  then: "hand off" | "send",
+): Promise<void> {
+  const open = verdictOf(await findingsOf(context, head, "hand-off"), accepted).openErrors.length;
+  if (open > 0)
+    throw new UseCaseError(
+      "errors-open",
+      open === 1
+        ? `1 error is open. Mend it in Check, or accept it with a reason; then ${then}.`
+        : `${open} errors are open. Mend them in Check, or accept each with a reason; then ${then}.`,
+      409,
+    );
+}
+
 /** Hands off what the version holds now: a revision is kept, and its package with it. Refused while an error is open. */
 export const handOff = useCase(terms.handOff, async (context, { version }) => {
   const { db } = context;
@@ -87,16 +105,7 @@ export const handOff = useCase(terms.handOff, async (context, { version }) => {
   const head = await loadHead(db, version);
   const accepted = await waiversOf(db, version);
   const adaption = await adaptionOf(db);
-  const verdict = verdictOf(await findingsOf(context, head, "hand-off"), accepted);
-  if (verdict.openErrors.length > 0) {
-    throw new UseCaseError(
-      "errors-open",
-      verdict.openErrors.length === 1
-        ? "1 error is open. Mend it in Check, or accept it with a reason; then hand off."
-        : `${verdict.openErrors.length} errors are open. Mend them in Check, or accept each with a reason; then hand off.`,
-      409,
-    );
-  }
+  await needsNoOpenError(context, head, accepted, "hand off");
   const revision = await nextRevision(context, version);
   const signed = await holdingVerdict(db, version);
   const { models, state } = await withCalled(db, head);

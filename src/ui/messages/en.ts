@@ -1176,6 +1176,7 @@ export const en = {
       operationOf: (step: string, operation: string) => `Operation of ${step}: ${operation}`,
       operationWords: (operation: string, service: string) => `${operation} of ${service}`,
       choose: (step: string) => `Bind ${step} to an operation`,
+      chooseOne: "Choose…",
       typeOperation: "Type a part of a name…",
       noneFits: "No operation fits.",
       bindToNone: "Bind to none",

@@ -111,7 +111,7 @@ function BoundStep(props: {
           aria-label={words.operationOf(name, bound?.operation.name ?? words.none)}
           onClick={() => setOpen(true)}
         >
-          {bound ? words.operationWords(bound.operation.name ?? "", bound.interface.name ?? "") : words.none}
+          {bound ? words.operationWords(bound.operation.name ?? "", bound.interface.name ?? "") : words.chooseOne}
         </chakra.button>
         {isOpen && (
           <OperationList

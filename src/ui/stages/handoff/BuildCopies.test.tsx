@@ -5,8 +5,14 @@ import { join } from "node:path";
 import { screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, test } from "vitest";
 import { type Application, openApplication } from "@/app/testing/application";
+import { readBpmn } from "@/core/bpmn";
+import { expectOk } from "@/core/testing/models";
 import { importModel, nameOfElement, send } from "@/server/testing/workspace";
 
+/** Nothing is wrong with it, so that it may leave. */
+const checked = `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="d" targetNamespace="urn:quillmere"><process id="p" name="Connect a plant">
+  <startEvent id="start" name="Application received"/><userTask id="check" name="Check application"/><endEvent id="end" name="Application checked"/>
+  <sequenceFlow id="f1" sourceRef="start" targetRef="check"/><sequenceFlow id="f2" sourceRef="check" targetRef="end"/></process></definitions>`;
 let app: Application;
 let version: string;
 let root: string;
@@ -25,7 +31,7 @@ beforeEach(async () => {
   root = mkdtempSync(join(tmpdir(), "lane-builds-"));
   process.env.LANE_BUILDS = `folder:${root}`;
   app = await openApplication("/", async () => {
-    version = await importModel("Connect a plant");
+    version = await importModel("Connect a plant", expectOk(readBpmn(checked)));
   });
   app.goTo(`/v/${version}/hand-off`);
   await app.user.click(await screen.findByRole("radio", { name: "Build copies" }));
@@ -60,6 +66,19 @@ describe("build copies", () => {
     expect(await screen.findByText(/The server did not answer/)).toBeTruthy();
     await standsAs("In step");
     expect(read()).toContain("Check application");
+  });
+
+  test("only a checked model leaves: while an error is open, sending waits", async () => {
+    await tie();
+    await screen.findByTestId("build-copy");
+    await waitFor(() =>
+      expect(screen.getByRole("button", { name: "Send what changed" })).toHaveProperty("disabled", false),
+    );
+    await send(version, { type: "delete", ids: ["f1"] });
+    await waitFor(() =>
+      expect(screen.getByRole("button", { name: "Send what changed" })).toHaveProperty("disabled", true),
+    );
+    expect(screen.getByTestId("handoff-state").textContent).toMatch(/errors? (is|are) open/);
   });
 
   test("what developers changed is listed and taken over; what both changed is decided first", async () => {

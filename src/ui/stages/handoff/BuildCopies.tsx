@@ -15,8 +15,8 @@ import { TieDialog } from "./TieDialog";
 
 const words = text.handoff.builds;
 
-/** The developers' files that the version is tied to, how each stands, and what goes there and back. */
-export function BuildCopies() {
+/** The developers' files that the version is tied to, how each stands, and what goes there and back; only a checked model leaves. */
+export function BuildCopies({ mayLeave }: { readonly mayLeave: boolean }) {
   const version = useVersion((state) => state.info.version.id);
   const store = useVersionStore();
   const { data, error, refetch, isFetching } = useAsked(handoff.lookAtBuildCopies, { version });
@@ -70,7 +70,14 @@ export function BuildCopies() {
         </EmptyState>
       )}
       {data.copies.map((row) => (
-        <BuildCopy key={row.id} row={row} isDemo={isDemo(row)} isBusy={busy === row.id} acts={acts(row)} />
+        <BuildCopy
+          key={row.id}
+          row={row}
+          isDemo={isDemo(row)}
+          isBusy={busy === row.id}
+          mayLeave={mayLeave}
+          acts={acts(row)}
+        />
       ))}
       {data.places.length > 0 && (
         <Button alignSelf="flex-start" variant="outline" size="sm" onClick={() => setTying(true)}>

@@ -36,9 +36,11 @@ export function BuildCopy(props: {
   readonly row: BuildCopyRow;
   readonly isDemo: boolean;
   readonly isBusy: boolean;
+  /** Whether no error is open, so that it may be sent. */
+  readonly mayLeave: boolean;
   readonly acts: BuildActs;
 }) {
-  const { row, isDemo, isBusy, acts } = props;
+  const { row, isDemo, isBusy, mayLeave, acts } = props;
   const [decisions, setDecisions] = useState<BuildDecisions>({});
   const [isOpen, setOpen] = useState(false);
   const [isUntying, setUntying] = useState(false);
@@ -83,7 +85,7 @@ export function BuildCopy(props: {
         </Box>
         <Flex gap={2} wrap="wrap" justify="flex-end">
           {maySend && (
-            <Button size="sm" bg="accent" color="onAccent" loading={isBusy} onClick={acts.send}>
+            <Button size="sm" bg="accent" color="onAccent" disabled={!mayLeave} loading={isBusy} onClick={acts.send}>
               {words.send}
             </Button>
           )}

@@ -94,7 +94,7 @@ export function HandoffStage() {
       {part === "packages" && <Packages version={version} rows={rows} />}
       {part === "checklist" && <Readiness />}
       {part === "services" && <Services />}
-      {part === "builds" && <BuildCopies />}
+      {part === "builds" && <BuildCopies mayLeave={verdict !== null && errors === 0} />}
     </Box>
   );
 }
