@@ -40,6 +40,16 @@ test("a model goes to developers and back for rounds, and nothing of either side
     await toBuilds();
   };
 
+  // Only a checked model leaves: what is wrong is mended first.
+  await page.getByRole("link", { name: /^Check/ }).click();
+  await page.locator('[data-rule="no-way-in"]').getByRole("button", { name: "Delete this element" }).click();
+  await expect(page.locator('[data-rule="no-way-in"]')).toHaveCount(0);
+  const errors = page.locator("li[data-rule]").filter({ hasText: "Error" });
+  for (let left = 6; left > 0 && (await errors.count()) > 0; left--)
+    await errors.first().getByRole("button").nth(1).click();
+  await expect(page.getByTestId("verdict")).toContainText("No error is open");
+  await saved(page);
+
   // Tie, and send: the file is there on a branch of its own.
   await toBuilds();
   await page.getByRole("button", { name: /^Tie to a developers/ }).click();
