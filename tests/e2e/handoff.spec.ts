@@ -12,7 +12,8 @@ test("a model goes to developers and back for rounds, and nothing of either side
   parallelIndex,
 }) => {
   const repository = join("test-results", `data-${parallelIndex}`, "developers.git");
-  const branch = "lucid-lane/inverter-check-as-is";
+  // A file is tied once: each attempt has a branch of its own.
+  const branch = `lucid-lane/inverter-check-${Date.now()}`;
   const inRepository = () =>
     execFileSync("git", ["-C", repository, "show", `${branch}:processes/inverter-check-as-is.bpmn`], {
       encoding: "utf8",
