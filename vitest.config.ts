@@ -21,12 +21,25 @@ export default defineConfig({
       {
         extends: true,
         test: {
+          name: "windows",
+          include: ["src/**/*.test.tsx"],
+          // To load the whole interface takes as long as many a test of it: a worker does it once.
+          isolate: false,
+          maxWorkers: 2,
+          sequence: { groupOrder: 1 },
+          globalSetup: ["scripts/preparedForTests.ts"],
+          setupFiles: ["scripts/foldersForTests.ts", "src/app/testing/windows.ts"],
+        },
+      },
+      {
+        extends: true,
+        test: {
           name: "application",
-          include: ["src/**/*.test.{ts,tsx}", "scripts/**/*.test.ts"],
+          include: ["src/**/*.test.ts", "scripts/**/*.test.ts"],
           exclude: ["src/core/**", "node_modules/**"],
           // Much of its time such a test waits: for a database to open, for an answer.
           maxWorkers: 3,
-          sequence: { groupOrder: 1 },
+          sequence: { groupOrder: 2 },
           // Made once for all files.
           globalSetup: ["scripts/preparedForTests.ts"],
           setupFiles: ["scripts/foldersForTests.ts"],

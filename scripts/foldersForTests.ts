@@ -5,9 +5,10 @@ import { afterAll } from "vitest";
 
 /**
  * What a file of tests puts aside goes when it has ended: databases, files, what killed processes left. A whole run would leave
- * about two gigabytes, more than some machines have free.
+ * about two gigabytes, more than some machines have free. Files that share a worker each have their own, beside the last one's.
  */
-const folder = mkdtempSync(join(tmpdir(), "lane-tests-"));
+process.env.LANE_TESTS_ASIDE ??= tmpdir();
+const folder = mkdtempSync(join(process.env.LANE_TESTS_ASIDE, "lane-tests-"));
 // A database server runs as another user, who has to find its own folder in here.
 chmodSync(folder, 0o711);
 process.env.TMPDIR = folder;

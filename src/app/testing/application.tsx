@@ -5,12 +5,12 @@ import { expose, type Remote } from "comlink";
 import { AppRouterContext, type AppRouterInstance } from "next/dist/shared/lib/app-router-context.shared-runtime";
 import { PathnameContext, SearchParamsContext } from "next/dist/shared/lib/hooks-client-context.shared-runtime";
 import { type ReactNode, useEffect, useState } from "react";
-import { afterAll, vi } from "vitest";
+import { vi } from "vitest";
 import { jobs } from "@/jobs";
 import { Held } from "@/jobs/handover";
 import type { JobWorker } from "@/jobs/worker";
 import { hearFeed, localMember } from "@/server";
-import { closeWorkspace, openWorkspace } from "@/server/testing/workspace";
+import { openWorkspace } from "@/server/testing/workspace";
 import { untell } from "@/ui/controls/notices";
 import { DirectoryPage } from "@/ui/directory/DirectoryPage";
 import { FindPage } from "@/ui/find/FindPage";
@@ -33,9 +33,6 @@ configure({
     return error;
   },
 });
-
-// Making a database takes seconds: one serves all tests of a file, emptied for each.
-afterAll(closeWorkspace);
 
 /** What becomes of the next question that a window asks: the way there is lost, or the way back. */
 export type Fate = "lost" | "unanswered";

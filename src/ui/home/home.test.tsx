@@ -2,6 +2,8 @@
 import { ChakraProvider, defaultSystem } from "@chakra-ui/react";
 import { act, cleanup, render, renderHook, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { AppRouterContext, type AppRouterInstance } from "next/dist/shared/lib/app-router-context.shared-runtime";
+import type { ReactNode } from "react";
 import { afterEach, describe, expect, test, vi } from "vitest";
 import type { HomeData, HomeGroup, HomeProcess, HomeVersion } from "@/contract/home";
 import { ProcessTable } from "./ProcessTable";
@@ -9,7 +11,9 @@ import { useCounting } from "./useCounting";
 import { useOpenFiles } from "./useOpenFiles";
 
 const push = vi.fn();
-vi.mock("next/navigation", () => ({ useRouter: () => ({ push }) }));
+const wrapper = ({ children }: { readonly children: ReactNode }) => (
+  <AppRouterContext.Provider value={{ push } as unknown as AppRouterInstance}>{children}</AppRouterContext.Provider>
+);
 afterEach(() => {
   cleanup();
   push.mockClear();
@@ -36,7 +40,7 @@ describe("files that are opened on Home", () => {
     const asked = taking();
     const firstArea = vi.fn(async () => "first");
     const opened = vi.fn(async () => {});
-    const { result } = renderHook(() => useOpenFiles("", firstArea, opened));
+    const { result } = renderHook(() => useOpenFiles("", firstArea, opened), { wrapper });
     await act(() => result.current.open(filesOf("a.bpmn", "b.bpmn", "c.csv")));
     expect(firstArea).toHaveBeenCalledTimes(1);
     expect(asked.map((path) => new URL(path, "http://localhost").searchParams.get("area"))).toEqual([
@@ -52,13 +56,13 @@ describe("files that are opened on Home", () => {
 
   test("one is gone to; one that cannot be read stops none of the others", async () => {
     const asked = taking(["bad.bpmn"]);
-    const { result } = renderHook(() =>
+    const reading = () =>
       useOpenFiles(
         "area",
         async () => "",
         async () => {},
-      ),
-    );
+      );
+    const { result } = renderHook(reading, { wrapper });
     await act(() => result.current.open(filesOf("a.bpmn")));
     expect(push).toHaveBeenCalledWith("/v/v-a.bpmn/diagram");
     await act(() => result.current.open(filesOf("bad.bpmn", "good.bpmn")));

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { screen, waitFor, within } from "@testing-library/react";
-import { afterEach, describe, expect, test, vi } from "vitest";
+import { afterEach, describe, expect, test } from "vitest";
 import { type Application, openApplication } from "@/app/testing/application";
 import {
   bpmnWith,
@@ -26,9 +26,6 @@ const file = bpmnWith(
   "",
   clerks("clerk"),
 ).replace('baseCurrencyUnit="EUR"/>', 'baseCurrencyUnit="EUR" replication="2" seed="1"/>');
-
-// Charts are drawn in the browser only; what they show stands in their tables.
-vi.mock("../../controls/Chart", () => ({ Chart: () => null, axis: {}, ink: (token: string) => token }));
 
 let app: Application;
 let version: string;

@@ -1,12 +1,10 @@
 // @vitest-environment jsdom
 import { screen, waitFor, within } from "@testing-library/react";
-import { afterEach, describe, expect, test, vi } from "vitest";
+import { afterEach, describe, expect, test } from "vitest";
 import { type Application, openApplication } from "@/app/testing/application";
 import { exponential, modelOf, station } from "@/core/forecast/testing/models";
 import { type Scenario, scenariosOf } from "@/core/scenario";
 import { importModel, storedModel } from "@/server/testing/workspace";
-
-vi.mock("../../controls/Chart", () => ({ Chart: () => null, axis: {}, ink: (token: string) => token }));
 
 let app: Application;
 let version: string;

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { fireEvent, screen, waitFor, within } from "@testing-library/react";
-import { afterEach, describe, expect, test, vi } from "vitest";
+import { afterEach, describe, expect, test } from "vitest";
 import { type Application, openApplication } from "@/app/testing/application";
 import {
   bpmnWith,
@@ -32,8 +32,6 @@ const file = (more = "") =>
     "",
     clerks("clerk"),
   ).replace('baseCurrencyUnit="EUR"/>', 'baseCurrencyUnit="EUR" replication="1" seed="1"/>');
-
-vi.mock("../../controls/Chart", () => ({ Chart: () => null, axis: {}, ink: (token: string) => token }));
 
 let app: Application;
 let version: string;
