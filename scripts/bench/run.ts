@@ -25,6 +25,7 @@ if (!process.argv.includes("--browser")) {
   print(await growthRow());
   for (const row of await homeRows()) print(row);
   for (const row of await importRow()) print(row);
+  for (const row of await importRow(20, 10_000)) print(row);
   print(await streamRow());
 }
 if (!process.argv.includes("--core")) for (const row of await browserRows()) print(row);
