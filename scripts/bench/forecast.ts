@@ -1,6 +1,21 @@
 import { exactOf, type Forecast, follow, forecast, withDirectory } from "@/core/forecast";
 import { Heap } from "@/core/forecast/heap";
-import { exponential, modelOf, station } from "@/core/forecast/testing/models";
+import {
+  bpmnWith,
+  clerks,
+  end,
+  every,
+  exponential,
+  inARow,
+  modelOf,
+  needs,
+  of,
+  resource,
+  start,
+  station,
+  task,
+  timeOf,
+} from "@/core/forecast/testing/models";
 import { emptyModel, type Model } from "@/core/model";
 import { type Scenario, scenariosOf } from "@/core/scenario";
 import { worldWith } from "@/core/tokens";
@@ -11,8 +26,8 @@ import type { BenchRow } from "./measure";
 
 /** The demo's as-is with its normal year, and who works as the directory says. */
 function demo(): { model: Model; scenario: Scenario } {
-  const start = emptyModel({ definitions: "d", process: "p", diagram: "page" }, "Rooftop solar connection");
-  const { model } = assumeConnection(drawSolarConnection(start, "page", "switch-on-and-verify").model, "page");
+  const empty = emptyModel({ definitions: "d", process: "p", diagram: "page" }, "Rooftop solar connection");
+  const { model } = assumeConnection(drawSolarConnection(empty, "page", "switch-on-and-verify").model, "page");
   const roles = demoDirectory.map(({ id, headcount, costPerHour, hoursPerWeek }) => ({
     id,
     headcount,
@@ -65,6 +80,25 @@ function bareLoop(events: number): number {
   return (performance.now() - begun) / 1000;
 }
 
+/** Seconds a token step takes where so many steps follow each other, each done by a role of its own. */
+function perStep(steps: number): number {
+  const names = Array.from({ length: steps }, (_, at) => `t${at}`);
+  const row = modelOf(
+    bpmnWith(
+      inARow(start, ...names.map((name) => task(name)), end),
+      of("s", every(exponential(60))) +
+        names.map((name) => of(name, timeOf(exponential(40)) + needs(`r${name}`)) + resource(`r${name}`, 1)).join(""),
+      "",
+      clerks(...names.map((name) => `r${name}`)),
+    ),
+  );
+  const scenario = scenariosOf(row)[0] as Scenario;
+  const cases = 100_000 / steps;
+  timed(row, scenario, cases / 10);
+  const { seconds, result } = timed(row, scenario, cases);
+  return seconds / result.steps;
+}
+
 /** How quick a forecast is, and how its time grows. */
 export function forecastRows(): BenchRow[] {
   const queue = modelOf(station(exponential(60), exponential(40), 1));
@@ -80,6 +114,7 @@ export function forecastRows(): BenchRow[] {
   const rate = steps / demoRun.seconds;
   const bare = bareLoop(steps);
   const growth = many.seconds / some.seconds;
+  const [few, wide] = [perStep(10), perStep(200)];
   const world = worldWith(model, new Map(), true);
   const exact = slowest(10, () => exactOf(world, scenario));
   const followed = slowest(5, () => follow(world, scenario, 99));
@@ -125,6 +160,12 @@ export function forecastRows(): BenchRow[] {
       measured: `${growth.toFixed(1)} × the time; ${many.seconds.toFixed(1)} s`,
       goal: "linear: ≤ 13 ×",
       met: growth <= 13,
+    },
+    {
+      what: "forecast, a step with twenty times the elements and roles (200 steps in a row, each of its own role, and 10)",
+      measured: `${(wide * 1e6).toFixed(2)} µs and ${(few * 1e6).toFixed(2)} µs a token step`,
+      goal: "≤ 3 ×",
+      met: wide <= 3 * few,
     },
   ];
 }

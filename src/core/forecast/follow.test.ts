@@ -166,6 +166,38 @@ describe("one case of a forecast", () => {
     );
   });
 
+  test("whether something at its edge ends a step is chosen like any other way, and chance is not asked then", () => {
+    const edges = `<bpmn:boundaryEvent id="w" attachedToRef="a"><bpmn:messageEventDefinition/></bpmn:boundaryEvent><bpmn:boundaryEvent id="n" attachedToRef="a" cancelActivity="false"><bpmn:signalEventDefinition/></bpmn:boundaryEvent>`;
+    const ready = ofFile(
+      bpmnWith(
+        `${start}${task("a")}${edges}${end}<bpmn:endEvent id="e2"/><bpmn:endEvent id="e3"/>${flow("f1", "s", "a")}${flow("f2", "a", "e")}${flow("f3", "w", "e2")}${flow("f4", "n", "e3")}`,
+        of("a", timeOf(number(5))) + of("w", share(0.5)) + of("n", share(0.5)),
+      ),
+    );
+    const ends = (one: Followed) =>
+      one.moments
+        .flatMap(({ what }) => (what.kind === "act" && /^e\d?$/.test(what.act.node) ? [what.act.node] : []))
+        .sort();
+    const choice = followed(ready, 0).moments.flatMap(({ what }) =>
+      what.kind === "act" && what.choice ? [what.choice] : [],
+    )[0];
+    expect(choice?.node).toBe("a");
+    expect(choice?.ways.map(({ does, flows }) => `${does} ${flows}`)).toEqual(["finish f2", "fire f3", "fire f4"]);
+    for (let at = 0; at < 6; at++)
+      for (const [way, reached] of [
+        ["f2", ["e"]],
+        ["f3", ["e2"]],
+        ["f4", ["e", "e3"]],
+      ] as const) {
+        const chosen = choice?.ways.find(({ flows }) => flows[0] === way) as Chosen;
+        const one = followed(ready, at, new Map([["a", [chosen]]]));
+        expect(ends(one)).toEqual(reached);
+        expect(outcomeOf(worldAssumed(ready.world, ready.scenario), standings(ready, one).at(-1) as Playing)).toBe(
+          "completed",
+        );
+      }
+  });
+
   test("a case that goes round for long is cut; one that never comes is none", () => {
     const round = ofFile(
       bpmnWith(

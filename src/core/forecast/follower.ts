@@ -25,8 +25,10 @@ export interface Moment {
   readonly cost: number;
 }
 
-/** That there were several ways: which, and the how-manieth choice at this node it was. */
+/** That there were several ways: where, which, and the how-manieth choice there it was. */
 export interface Choice {
+  /** What was asked: of an event at an edge the step it is at. */
+  readonly node: Id;
   readonly turn: number;
   readonly ways: readonly Chosen[];
 }
@@ -70,7 +72,8 @@ export class Follower {
     const turn = this.#turns.get(node) ?? 0;
     this.#turns.set(node, turn + 1);
     const ways = acts.map(({ does, flows }) => ({ does, flows }));
-    this.#offered.set(`${acts[0]?.at} ${node}`, { turn, ways });
+    const choice = { node, turn, ways };
+    for (const act of acts) this.#offered.set(`${act.at} ${act.node}`, choice);
     const chosen = this.chosen.get(node)?.[turn];
     return chosen && acts.find((act) => isChosen(act, chosen));
   }
@@ -78,7 +81,7 @@ export class Follower {
   did(run: Running, now: number, act: Act, times: number | undefined): void {
     const { at, node, does, flows, move } = act;
     const choice = this.#offered.get(`${at} ${node}`);
-    this.#offered.delete(`${at} ${node}`);
+    if (choice) for (const [key, one] of this.#offered) if (one === choice) this.#offered.delete(key);
     this.#keep(run, now, {
       kind: "act",
       act: { at, node, does, flows, give: move.give },

@@ -218,8 +218,10 @@ export class Plan {
     else if (course === "edge" && !knowsWhen && ofEvent?.probability === undefined && !catchesThrown(model, event))
       this.gaps.add("event", element.id, name, takenWords.neverComes);
     else if (course === "wait" && !knowsWhen) this.gaps.add("event", element.id, name, takenWords.comesAtOnce);
-    const needs = isWork ? this.#needs(model, element, said) : undefined;
-    const site = isWork ? this.#siteOf(model, element, needs) : undefined;
+    const people = isWork ? this.#needs(model, element, said) : undefined;
+    const places = isWork ? this.#table.placesFor(element) : [];
+    const needs = places.length > 0 ? [...(people ?? []), ...places] : people;
+    const site = isWork ? this.#siteOf(model, element, people) : undefined;
     const calls = isHeard
       ? this.#messageWays(scope, at, element)
       : site === undefined

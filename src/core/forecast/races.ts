@@ -27,8 +27,12 @@ export function firstOf(
   const { shares, nodes } = plan.of(place.scope);
   const timeOf = (act: Act): number => {
     const of = nodes[place.scope.net.flows[act.move.give[0] as number]?.to ?? -1];
-    // A message that is there has come; what was timed is timed from when the gateway was come to.
-    if (!of || of.isHeard) return now;
+    // A message that is there has come, from elsewhere after its way; what was timed is timed from when the gateway was come to.
+    if (!of) return now;
+    if (of.isHeard) {
+      const ways = of.calls.flatMap(({ delay }) => (delay ? [delay] : []));
+      return ways.length > 0 ? now + drawn(plan, run, of, now, ways, visit + 3072) : now;
+    }
     const said = [...(of.interval ? [of.interval] : []), ...of.waits, ...of.works];
     if (said.length > 0) return since + drawn(plan, run, of, now, said, visit);
     return of.timer ? goesOffAt(of.timer, since) : Number.POSITIVE_INFINITY;

@@ -1,4 +1,4 @@
-import type { Id, Model } from "../model";
+import { type Element, type Id, type Model, systemsOf } from "../model";
 import {
   always,
   type Distribution,
@@ -61,6 +61,8 @@ export class ResourceTable {
   readonly #at = new Map<Id, number>();
   readonly #byRole = new Map<string, number[]>();
   readonly #crossings = new Map<Link, Crossing>();
+  /** Systems with room for so many at once, each a resource of its own. */
+  readonly #systems = new Map<Id, number>();
 
   constructor(
     readonly model: Model,
@@ -80,7 +82,15 @@ export class ResourceTable {
     for (const link of scenario.sites.links)
       this.#crossings.set(link, {
         delay: link.delay,
-        needs: link.capacity === undefined ? undefined : [{ oneOf: [this.#room(link, link.capacity)], count: 1 }],
+        needs:
+          link.capacity === undefined
+            ? undefined
+            : [
+                {
+                  oneOf: [this.#room(`${link.from} > ${link.to}`, `${link.from} → ${link.to}`, link.capacity)],
+                  count: 1,
+                },
+              ],
       });
   }
 
@@ -133,12 +143,23 @@ export class ResourceTable {
     return this.#crossings.get(link);
   }
 
-  /** A way with room for so much at once is there at all hours, and costs nothing. */
-  #room({ from, to }: Link, capacity: number): number {
+  /** What a step needs besides those who do it: a place in each system it uses that has room for so many only. */
+  placesFor(step: Element): NeedPlan {
+    return systemsOf(step).flatMap(({ entry, name }) => {
+      const room = this.scenario.sites.roomOf.get(entry);
+      if (room === undefined) return [];
+      const at = this.#systems.get(entry) ?? this.#room(entry, name, room);
+      this.#systems.set(entry, at);
+      return [{ oneOf: [at], count: 1 }];
+    });
+  }
+
+  /** What has room for so much at once is there at all hours, and costs nothing. */
+  #room(id: Id, name: string, capacity: number): number {
     const at = this.list.length;
     this.list.push({
-      id: `${from} > ${to}`,
-      name: `${from} → ${to}`,
+      id,
+      name,
       at,
       shifts: [{ count: capacity, hours: always }],
       hours: always,

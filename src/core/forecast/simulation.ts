@@ -214,7 +214,10 @@ export class Simulation {
     const acts = place.acts[node] as readonly Act[];
     switch (plan.course) {
       case "pass":
-        if (acts.length > 0) this.#step(run, plan, wayOn(this.plan, run, place, plan, acts));
+        // Of what is first at an event-based gateway the way was gone before it was first.
+        if (plan.isHeard && plan.calls.length > 0 && place.scope.elements[node]?.type === "startEvent")
+          this.#arriving(run, place, node, plan, acts);
+        else if (acts.length > 0) this.#step(run, plan, wayOn(this.plan, run, place, plan, acts));
         return;
       case "hold":
         this.#hold(run, place, node, plan, acts);
@@ -284,15 +287,40 @@ export class Simulation {
       return;
     }
     if (finishing.length === 0) return;
-    for (const edge of place.scope.edges[node] as readonly number[]) {
+    const edges = (place.scope.edges[node] as readonly number[]).filter(
+      (edge) =>
+        this.plan.of(place.scope).nodes[edge]?.chance !== undefined && (place.acts[edge] as readonly Act[]).length > 0,
+    );
+    const led = edges.length === 0 ? undefined : this.#atEdgeByHand(run, place, plan, edges, finishing);
+    for (const edge of edges) {
       const ofEdge = this.plan.of(place.scope).nodes[edge] as NodePlan;
-      const [fire] = place.acts[edge] as readonly Act[];
-      if (ofEdge.chance === undefined || !fire || !happens(run, ofEdge, ofEdge.chance)) continue;
       const all = place.acts[edge] as readonly Act[];
-      this.#step(run, ofEdge, wayOn(this.plan, run, place, ofEdge, all));
+      const [fire] = all;
+      if (!fire || !(led ? all.includes(led) : happens(run, ofEdge, ofEdge.chance ?? 0))) continue;
+      this.#step(run, ofEdge, led ?? wayOn(this.plan, run, place, ofEdge, all));
       if (fire.move.stop !== undefined) return;
     }
-    this.#step(run, plan, wayOn(this.plan, run, place, plan, finishing));
+    const isLed = led !== undefined && finishing.includes(led);
+    this.#step(run, plan, isLed ? led : wayOn(this.plan, run, place, plan, finishing));
+  }
+
+  /** Whether something at its edge ends a step or it ends by itself, where a person leads the case. */
+  #atEdgeByHand(run: Running, place: Place, plan: NodePlan, edges: readonly number[], finishing: readonly Act[]) {
+    const fires = edges.flatMap((edge) => (place.acts[edge] as readonly Act[]).filter(({ flows }) => flows.length > 0));
+    return run.follower?.take(plan.id, [...finishing, ...fires]);
+  }
+
+  /** A message from elsewhere that begins something, or ends what it is at the edge of, is on its way first. */
+  #arriving(run: Running, place: Place, node: number, plan: NodePlan, acts: readonly Act[]): void {
+    const known = this.#pendingAt(run, place, node);
+    if (acts.length === 0) for (const pending of known) this.#cancel(pending);
+    if (acts.length === 0 || known.length > 0) return;
+    if (plan.course !== "edge") this.#enter(run, plan);
+    const pending = this.#set(run, place, node, plan, "message", 0);
+    pending.visit = visitOf(run, plan);
+    pending.isSent = true;
+    pending.ways = plan.calls;
+    this.#cross(pending);
   }
 
   #edge(run: Running, place: Place, node: number, plan: NodePlan, acts: readonly Act[]): void {
@@ -309,13 +337,12 @@ export class Simulation {
     const { timer, interval } = plan;
     const timerFails = timer === undefined && interval === undefined;
     if (plan.isHeard && timerFails) {
-      this.#step(run, plan, wayOn(this.plan, run, place, plan, acts));
+      if (plan.calls.length > 0) this.#arriving(run, place, node, plan, acts);
+      else this.#step(run, plan, wayOn(this.plan, run, place, plan, acts));
       return;
     }
-    if (timerFails) {
-      // What is thrown inside is caught without asking; the rest is as the scenario says, or never comes.
-      return;
-    }
+    // What is thrown inside is caught without asking; the rest is as the scenario says, or never comes.
+    if (timerFails) return;
     const pending = this.#set(run, place, node, plan, "delayed", 0);
     const wait = interval ? drawn(this.plan, run, plan, this.#now, [interval], visitOf(run, plan)) : 0;
     this.#schedule(pending, interval ? this.#now + wait : timer ? goesOffAt(timer, this.#now) : this.#now);

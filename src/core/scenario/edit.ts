@@ -2,7 +2,7 @@ import type { Id, Model, XmlElement, XmlNode } from "../model";
 import { isSimulation, putFigures, simulationNamespace } from "./bpsim";
 import type { Distribution } from "./distributions";
 import { holderIn } from "./estimates";
-import { linkProperty, siteProperty, systemProperty, zoneProperty } from "./sites";
+import { linkProperty, roomProperty, siteProperty, systemProperty, zoneProperty } from "./sites";
 
 /** What can be said of an element, by name: where it stands in the standard's form, and what it is a value of. */
 export const parameters = {
@@ -255,7 +255,12 @@ export interface ScenarioWords {
 
 /** What a scenario says of sites. Null takes off. */
 export type SiteWords =
-  | { readonly system: Id; readonly site: string | null }
+  | {
+      readonly system: Id;
+      readonly site?: string | null;
+      /** How many steps can use it at once. */
+      readonly capacity?: number | null;
+    }
   | {
       readonly from: string;
       readonly to: string;
@@ -325,26 +330,21 @@ export function withSites(data: readonly XmlNode[], scenario: Id, words: SiteWor
   return withScenario(data, scenario, (one) => {
     const known = one.children.find((node) => isSimulation(node, "ScenarioParameters"));
     let own = known && "element" in known ? known.element : make("ScenarioParameters");
-    if ("system" in words)
-      own = withProperty(
-        own,
-        systemProperty(words.system),
-        words.site === null ? undefined : make("StringParameter", { value: words.site }),
-      );
-    else {
+    const put = (property: string, value: XmlElement | undefined) => {
+      own = withProperty(own, property, value);
+    };
+    const room = (capacity: number | null) =>
+      capacity === null ? undefined : make("NumericParameter", { value: capacity });
+    if ("system" in words) {
+      const { system, site, capacity } = words;
+      if (site !== undefined)
+        put(systemProperty(system), site === null ? undefined : make("StringParameter", { value: site }));
+      if (capacity !== undefined) put(roomProperty(system), room(capacity));
+    } else {
       const { from, to, delay, capacity } = words;
       if (delay !== undefined)
-        own = withProperty(
-          own,
-          linkProperty("delay", from, to),
-          delay === null ? undefined : distributionElement(delay, true),
-        );
-      if (capacity !== undefined)
-        own = withProperty(
-          own,
-          linkProperty("capacity", from, to),
-          capacity === null ? undefined : make("NumericParameter", { value: capacity }),
-        );
+        put(linkProperty("delay", from, to), delay === null ? undefined : distributionElement(delay, true));
+      if (capacity !== undefined) put(linkProperty("capacity", from, to), room(capacity));
     }
     return { ...one, children: [{ element: own }, ...one.children.filter((node) => node !== known)] };
   });

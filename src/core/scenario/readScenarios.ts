@@ -176,27 +176,38 @@ function propertiesOf(of: XmlElement | undefined): ReadonlyMap<string, XmlElemen
 
 function sitesOf(properties: ReadonlyMap<string, XmlElement>, units: Units, problems: string[]): Sites {
   const ofSystems = new Map<Id, string>();
+  const roomOf = new Map<Id, number>();
   const links = new Map<string, Link>();
   for (const [name, value] of properties) {
     const read = readSiteProperty(name);
     if (!read) continue;
-    if ("system" in read) {
+    if ("system" in read && read.what === "site") {
       const site = attribute(value, "value");
       if (site) ofSystems.set(read.system, site);
       continue;
     }
-    const { what, from, to } = read;
-    const known = links.get(`${from} > ${to}`) ?? { from, to };
-    const one = readDistribution(value, what === "delay" ? units : { base: undefined }, (problem) =>
+    const one = readDistribution(value, read.what === "delay" ? units : { base: undefined }, (problem) =>
       problems.push(`${name}: ${problem}.`),
     );
     if (!one) continue;
-    if (what === "delay") links.set(`${from} > ${to}`, { ...known, delay: [{ value: one }] });
-    else if (one.kind === "constant" && one.value >= 1)
-      links.set(`${from} > ${to}`, { ...known, capacity: Math.round(one.value) });
-    else problems.push(`${name}: a capacity is a number from 1.`);
+    const capacity =
+      read.what === "capacity" && one.kind === "constant" && one.value >= 1 ? Math.round(one.value) : undefined;
+    if (read.what !== "delay" && capacity === undefined) {
+      problems.push(`${name}: a capacity is a number from 1.`);
+      continue;
+    }
+    if ("system" in read) {
+      if (capacity !== undefined) roomOf.set(read.system, capacity);
+      continue;
+    }
+    const { from, to } = read;
+    const known = links.get(`${from} > ${to}`) ?? { from, to };
+    links.set(`${from} > ${to}`, {
+      ...known,
+      ...(capacity === undefined ? { delay: [{ value: one }] } : { capacity }),
+    });
   }
-  return { ofSystems, links: [...links.values()] };
+  return { ofSystems, roomOf, links: [...links.values()] };
 }
 
 /** "2027-03-01T08:00:00", "…Z", "…+01:00", in a zone where one is named. */

@@ -1,7 +1,15 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { constant } from "./distributions";
-import { linkBetween, linkProperty, noSites, readSiteProperty, sitesAfter, systemProperty } from "./sites";
+import {
+  linkBetween,
+  linkProperty,
+  noSites,
+  readSiteProperty,
+  roomProperty,
+  sitesAfter,
+  systemProperty,
+} from "./sites";
 
 const name = fc
   .string({ minLength: 1, maxLength: 20 })
@@ -15,8 +23,9 @@ describe("sites in a scenario", () => {
         expect(readSiteProperty(linkProperty(what, from, to))).toEqual({ what, from, to });
       }),
     );
-    expect(readSiteProperty(systemProperty("archive-7"))).toEqual({ system: "archive-7" });
-    for (const other of ["zone", "site", "delay", "capacity of the hall", "", "delay A B"])
+    expect(readSiteProperty(systemProperty("archive-7"))).toEqual({ system: "archive-7", what: "site" });
+    expect(readSiteProperty(roomProperty("archive-7"))).toEqual({ system: "archive-7", what: "capacity" });
+    for (const other of ["zone", "site", "delay", "capacity", "capacity of ", "", "delay A B"])
       expect(readSiteProperty(other)).toBeUndefined();
   });
 
@@ -36,16 +45,25 @@ describe("sites in a scenario", () => {
         ["archive", "A"],
         ["ledger", "B"],
       ]),
+      roomOf: new Map([["archive", 3]]),
       links: [
         { from: "A", to: "B", delay: [{ value: constant(60) }], capacity: 2 },
         { from: "A", to: "C", delay: [{ value: constant(5) }] },
       ],
     };
-    const own = { ofSystems: new Map([["ledger", "C"]]), links: [{ from: "A", to: "B", capacity: 5 }] };
+    const own = {
+      ofSystems: new Map([["ledger", "C"]]),
+      roomOf: new Map([["ledger", 1]]),
+      links: [{ from: "A", to: "B", capacity: 5 }],
+    };
     expect(sitesAfter(before, own)).toEqual({
       ofSystems: new Map([
         ["archive", "A"],
         ["ledger", "C"],
+      ]),
+      roomOf: new Map([
+        ["archive", 3],
+        ["ledger", 1],
       ]),
       links: [
         { from: "A", to: "B", delay: [{ value: constant(60) }], capacity: 5 },

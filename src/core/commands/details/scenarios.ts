@@ -65,7 +65,11 @@ export const setSitesSchema = z.object({
   type: z.literal("setSites"),
   scenario,
   words: z.union([
-    z.object({ system: id, site: site.nullable() }),
+    z.object({
+      system: id,
+      site: site.nullable().optional(),
+      capacity: z.number().int().min(1).max(1_000_000).nullable().optional(),
+    }),
     z.object({
       from: site,
       to: site,
@@ -132,14 +136,18 @@ export function setScenario(change: Change, { id, words }: z.infer<typeof setSce
   );
 }
 
-/** Says where a system is, or what lies between two sites. */
+/** Says where a system is and how many can use it at once, or what lies between two sites. */
 export function setSites(change: Change, { scenario, words }: z.infer<typeof setSitesSchema>): void {
   rewrite(change, scenario, (data) =>
     withSites(
       data,
       scenario,
       "system" in words
-        ? words
+        ? {
+            system: words.system,
+            ...(words.site !== undefined && { site: words.site }),
+            ...(words.capacity !== undefined && { capacity: words.capacity }),
+          }
         : {
             from: words.from,
             to: words.to,

@@ -52,7 +52,7 @@ export function OneCase(props: {
     const chosen = choice?.choice?.ways[way];
     if (!choice?.choice || !chosen || isBusy) return;
     const isDrawn = chosen.does === choice.act.does && chosen.flows.join() === choice.act.flows.join();
-    if (!isDrawn) choose(choice.act.node, choice.choice, chosen);
+    if (!isDrawn) choose(choice.choice.node, choice.choice, chosen);
     setAt(now + 1);
   };
   // By itself it goes on; where a person wants to choose, it stops and asks.
@@ -210,7 +210,13 @@ function NextUp(props: {
       <chakra.p>{momentText(world, next) ?? words.goesOn}</chakra.p>
       {after > 0 && <chakra.p color="quiet">{words.after(timeWords(after))}</chakra.p>}
       {what.kind === "act" && ways.length > 0 && (
-        <Box as="ul" listStyleType="none" mt={2} data-testid="case-ways" aria-label={nameIn(world, what.act.node)}>
+        <Box
+          as="ul"
+          listStyleType="none"
+          mt={2}
+          data-testid="case-ways"
+          aria-label={nameIn(world, what.choice?.node ?? what.act.node)}
+        >
           {ways.map((way, at) => (
             <chakra.li key={`${way.does} ${way.flows.join(" ")}`} mb={1}>
               <Button

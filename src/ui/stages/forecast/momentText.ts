@@ -19,7 +19,10 @@ export function wayWords(world: World, node: Id, { does, flows }: Chosen): strin
   if (does === "again") return words.again;
   const model = modelWith(world, node);
   const named = flows.map((flow) => {
-    const target = model.elements.get(flow)?.targetRef;
+    const one = model.elements.get(flow);
+    const target = one?.targetRef;
+    // An event at the edge of what was asked is what happens.
+    if (does === "fire" && typeof one?.sourceRef === "string") return nameIn(world, one.sourceRef);
     return nameOf(model, flow) || (typeof target === "string" ? nameIn(world, target) : flow);
   });
   return named.length > 0 ? named.join(" + ") : words.on;
@@ -39,7 +42,7 @@ export function momentText(world: World, { what }: Moment): string | undefined {
   const { node } = what.act;
   const type = typeOf(node);
   if (what.choice && what.choice.ways.length > 1)
-    return words.chose(nameIn(world, node), wayWords(world, node, what.act));
+    return words.chose(nameIn(world, what.choice.node), wayWords(world, node, what.act));
   if (isGateway(type)) return undefined;
   if (!isActivity(type)) return nameIn(world, node);
   if (what.act.does !== "begin") return words.done(nameIn(world, node));

@@ -20,11 +20,12 @@ type Assumption = ReturnType<Scenario["of"]["get"]>;
 /** What a scenario says of a row, as it stands in its cell; or only what it says itself, without what it takes over. */
 export function shown(row: SheetRow, name: CellName, scenario: Scenario, isOwn = false): string {
   const { sites } = scenario;
-  if (row.kind === "system") return sites.ofSystems.get(row.element) ?? "";
+  if (row.kind === "system")
+    return name === "capacity" ? roomText(sites.roomOf.get(row.element)) : (sites.ofSystems.get(row.element) ?? "");
   if (row.between) {
     const [from, to] = row.between;
     const link = sites.links.find((one) => one.from === from && one.to === to);
-    if (name === "capacity") return link?.capacity === undefined ? "" : String(link.capacity);
+    if (name === "capacity") return roomText(link?.capacity);
     return link?.delay?.[0] ? saidOf(link.delay[0].value, "time") : "";
   }
   if (name === "selection") {
@@ -33,6 +34,8 @@ export function shown(row: SheetRow, name: CellName, scenario: Scenario, isOwn =
   }
   return ofParameter((isOwn ? scenario.own : scenario.of).get(row.element), name as ParameterName, scenario);
 }
+
+const roomText = (room: number | undefined): string => (room === undefined ? "" : String(room));
 
 /** How what stands in a cell is spread; undefined where it is no time. */
 export function spreadIn(row: SheetRow, name: CellName, scenario: Scenario): Distribution | undefined {
@@ -84,8 +87,12 @@ export function commandsFor(
   scenario: Scenario,
 ): readonly Command[] | string {
   if (name === "site" && /[<>]/.test(typed)) return words.cannotSite(typed);
-  if (row.kind === "system")
-    return [{ type: "setSites", scenario: scenario.id, words: { system: row.element, site: typed || null } }];
+  if (row.kind === "system") {
+    const say = (what: { readonly site?: string | null; readonly capacity?: number | null }): Command[] => [
+      { type: "setSites", scenario: scenario.id, words: { system: row.element, ...what } },
+    ];
+    return name === "capacity" ? roomCommands(typed, say) : say({ site: typed || null });
+  }
   if (row.between) return wayCommands(row.between, name, typed, scenario);
   const parameter = name as ParameterName;
   const say = (value: Distribution | string | null): Command => ({
@@ -135,6 +142,15 @@ export function commandsFor(
   return read ? [say(read)] : parameter === "fixedCost" ? words.cannotNumber(typed) : words.cannot(typed);
 }
 
+/** How much at once, of what has room for so much; an empty cell says nothing of it. */
+function roomCommands(
+  typed: string,
+  say: (what: { readonly capacity: number | null }) => Command[],
+): readonly Command[] | string {
+  if (typed === "") return say({ capacity: null });
+  return /^[1-9]\d{0,5}$/.test(typed) ? say({ capacity: Number(typed) }) : words.cannotNumber(typed);
+}
+
 function wayCommands(
   [from, to]: readonly [string, string],
   name: CellName,
@@ -144,10 +160,7 @@ function wayCommands(
   const say = (what: { readonly delay?: Distribution | null; readonly capacity?: number | null }): Command[] => [
     { type: "setSites", scenario: scenario.id, words: { from, to, ...what } },
   ];
-  if (name === "capacity") {
-    if (typed === "") return say({ capacity: null });
-    return /^[1-9]\d{0,5}$/.test(typed) ? say({ capacity: Number(typed) }) : words.cannotNumber(typed);
-  }
+  if (name === "capacity") return roomCommands(typed, say);
   if (typed === "") return say({ delay: null });
   const read = readSaid(typed, "time");
   return read ? say({ delay: read }) : words.cannot(typed);

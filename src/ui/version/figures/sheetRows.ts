@@ -154,10 +154,9 @@ function nodeRows(model: Model, element: Element, depth: number): readonly Sheet
   ];
 }
 
-/** Where there are several sites: what uses systems elsewhere, and what lies between each two. O(elements + sites²). */
+/** The systems that are used, and where there are several sites, what lies between each two. O(elements + sites²). */
 export function siteRows(model: Model, { of, sites }: Scenario): readonly SheetRow[] {
   const ofPeople = [...of.values()].flatMap(({ site }) => site ?? []);
-  if (ofPeople.length === 0 && sites.ofSystems.size === 0) return [];
   const systems = new Map([...model.elements].flatMap(systemsOf).map(({ entry, name }) => [entry, name]));
   const named = [
     ...new Set([...ofPeople, ...sites.ofSystems.values(), ...sites.links.flatMap(({ from, to }) => [from, to])]),
@@ -167,7 +166,7 @@ export function siteRows(model: Model, { of, sites }: Scenario): readonly SheetR
     sites.links.some((link) => link.from === to && link.to === from) ? ([to, from] as const) : ([from, to] as const);
   return [
     ...[...systems].map(
-      ([element, name]): SheetRow => ({ element, kind: "system", name, by: "", depth: 0, says: ["site"] }),
+      ([element, name]): SheetRow => ({ element, kind: "system", name, by: "", depth: 0, says: ["site", "capacity"] }),
     ),
     ...pairs.map(said).map(
       (between): SheetRow => ({
