@@ -83,7 +83,7 @@ const floors = {
     bpmn: ["messages", "model", "scenario", "xml"],
     tokens: ["messages", "feel", "model"],
     directoryFile: ["messages", "directory", "model", "table"],
-    commands: ["messages", "directory", "drawing", "layout", "model", "scenario"],
+    commands: ["messages", "directory", "drawing", "layout", "model", "scenario", "services"],
     clipboard: ["messages", "bpmn", "commands", "model"],
     capture: ["messages", "commands", "directory", "model", "scenario", "table"],
     landscape: ["messages", "directory", "model"],
@@ -94,7 +94,7 @@ const floors = {
     compare: ["messages", "check", "commands", "directory", "model", "table"],
     merge: ["messages", "compare", "model"],
     descriptions: ["messages", "bpmn", "model"],
-    services: ["messages", "descriptions", "directory", "model"],
+    services: ["messages", "descriptions", "directory", "model", "scenario"],
     handoff: [
       "messages",
       "bpmn",

@@ -1,6 +1,7 @@
 import type { Element, Id } from "./element";
 import { ownNamespace } from "./model";
-import type { XmlElement, XmlNode } from "./xmlNode";
+import { attribute, ownElement, ownNodes, replaced } from "./ownData";
+import type { XmlNode } from "./xmlNode";
 
 /**
  * Our own data in a file: extension elements of our namespace, for what the standard has no place for. They stand among the
@@ -14,32 +15,6 @@ export interface UsedSystem {
   readonly entry: Id;
   readonly name: string;
   readonly use: SystemUse;
-}
-
-const isOwn = (node: XmlNode, local: string): node is { element: XmlElement } =>
-  "element" in node &&
-  node.element.uri === ownNamespace &&
-  node.element.name.slice(node.element.name.indexOf(":") + 1) === local;
-
-function attribute(element: XmlElement, name: string): string | undefined {
-  return element.attributes.find(([key]) => key === name)?.[1];
-}
-
-function ownElement(local: string, attributes: readonly (readonly [string, string])[]): XmlNode {
-  return { element: { name: `lln:${local}`, uri: ownNamespace, attributes, children: [] } };
-}
-
-function ownNodes(element: Element, local: string): XmlElement[] {
-  return (element.extension ?? [])
-    .filter((node) => isOwn(node, local))
-    .map((node) => (node as { element: XmlElement }).element);
-}
-
-/** The extension content with our elements of one name replaced; undefined where nothing is left. */
-function replaced(element: Element, local: string, nodes: readonly XmlNode[]): readonly XmlNode[] | undefined {
-  const kept = (element.extension ?? []).filter((node) => !isOwn(node, local));
-  const next = [...kept, ...nodes];
-  return next.length > 0 ? next : undefined;
 }
 
 export function systemsOf(element: Element): UsedSystem[] {
@@ -215,69 +190,4 @@ export function isSafeLink(href: string): boolean {
   // Browsers leave blanks and control characters out of an address before they look at it.
   const clean = [...href].filter((letter) => letter > " ").join("");
   return /^(?:https?:|mailto:)/i.test(clean) || (!/^[a-z][a-z0-9+.-]*:/i.test(clean) && !/^[/\\]{2}/.test(clean));
-}
-
-/** Where an interface that exists outside was read from. */
-export interface DescriptionSource {
-  /** The file's name. */
-  readonly source: string;
-  readonly format: string;
-  /** The version its author gave it; "" for none. */
-  readonly version: string;
-}
-
-export function descriptionOf(element: Element): DescriptionSource | undefined {
-  const node = ownNodes(element, "description")[0];
-  const source = node && attribute(node, "source");
-  if (!node || source === undefined) return undefined;
-  return { source, format: attribute(node, "format") ?? "", version: attribute(node, "version") ?? "" };
-}
-
-export function withDescription(element: Element, { source, format, version }: DescriptionSource) {
-  return replaced(element, "description", [
-    ownElement("description", [
-      ["source", source],
-      ["format", format],
-      ["version", version],
-    ]),
-  ]);
-}
-
-/** One piece of data in a message, by the description it was read from. */
-export interface DataField {
-  readonly name: string;
-  readonly type: string;
-  readonly isRequired: boolean;
-}
-
-export function dataFieldsOf(element: Element): DataField[] {
-  return ownNodes(element, "field").flatMap((node) => {
-    const name = attribute(node, "name");
-    if (name === undefined) return [];
-    return [{ name, type: attribute(node, "type") ?? "", isRequired: attribute(node, "required") === "true" }];
-  });
-}
-
-export function withDataFields(element: Element, fields: readonly DataField[]) {
-  return replaced(
-    element,
-    "field",
-    fields.map(({ name, type, isRequired }) =>
-      ownElement("field", [
-        ["name", name],
-        ["type", type],
-        ["required", String(isRequired)],
-      ]),
-    ),
-  );
-}
-
-/** How an operation that exists outside is reached: method and path, or the style of its binding. The standard's own place holds a name only. */
-export function addressOf(operation: Element): string {
-  const node = ownNodes(operation, "address")[0];
-  return (node && attribute(node, "is")) ?? "";
-}
-
-export function withAddress(operation: Element, address: string) {
-  return replaced(operation, "address", address === "" ? [] : [ownElement("address", [["is", address]])]);
 }

@@ -31,6 +31,7 @@ export {
   textOfPlain,
   withDocumentation,
 } from "./richText";
+export * from "./serviceData";
 export * from "./stored";
 export { Table } from "./table";
 export { readTimer, type Timer, type TimerField, timerWords } from "./timer";

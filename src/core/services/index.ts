@@ -1,6 +1,10 @@
 export { type Bound, bindingOf, bindingsOf, boundTo } from "./bindings";
 export { type Break, breaksOf } from "./breaks";
 export { type Candidate, type CandidateOperation, candidateFrom, candidatesOf } from "./candidates";
+export { figuresOf, givenByHand, usualWeights, type Volumes, workedOut } from "./criteria";
+export { type Dependency, dependenciesOf } from "./dependencies";
+export { type KeptCandidate, type KeptOperation, keptCandidates, servedBy } from "./kept";
 export { byRules, type CaseStyle, caseStyles, inCase, type NamingRules, type RuledName } from "./naming";
 export { type Offer, type Offered, offeredTo, offersOf } from "./offered";
 export { openApiOf } from "./openApiExport";
+export { type Ranked, type Swap, type Weighed, type Weighing, weigh } from "./weighing";

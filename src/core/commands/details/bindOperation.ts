@@ -1,17 +1,9 @@
 import { z } from "zod";
 import { say } from "../../messages";
-import {
-  called,
-  childrenOf,
-  descriptionOf,
-  type Id,
-  isA,
-  referrersOf,
-  withAddress,
-  withDataFields,
-  withDescription,
-} from "../../model";
+import { called, childrenOf, descriptionOf, type Id, isA, withAddress, withDescription } from "../../model";
 import { type Change, refuse } from "../kernel/change";
+import { freeId, isUsed, slug } from "../kernel/freeId";
+import { describeMessage, removeOperation } from "./operations";
 
 const name = z.string().min(1).max(2_000);
 const fields = z.array(z.object({ name, type: z.string().max(500), isRequired: z.boolean() })).max(2_000);
@@ -66,9 +58,9 @@ function operationFor(change: Change, to: BoundOperation): Id {
   const id = known?.id ?? freeId(change, `${service}.${slug(operation.name)}`);
   if (!known) change.insert("operation", id, service, { name: operation.name });
   change.set("elements", id, "extension", withAddress(change.element(id), operation.address));
-  describe(change, id, "inMessageRef", `${operation.name} request`, operation.in);
+  describeMessage(change, id, "inMessageRef", `${operation.name} request`, operation.in);
   if (operation.out.length > 0 || change.element(id).outMessageRef !== undefined)
-    describe(change, id, "outMessageRef", `${operation.name} answer`, operation.out);
+    describeMessage(change, id, "outMessageRef", `${operation.name} answer`, operation.out);
   const errors = operation.errors.map((code) => errorFor(change, code));
   change.set("elements", id, "errorRef", errors.length > 0 ? errors : undefined);
   return id;
@@ -85,31 +77,6 @@ function interfaceFor(change: Change, to: BoundOperation): Id {
   return id;
 }
 
-/** The message of an operation, and the definition of what it holds. */
-function describe(
-  change: Change,
-  operation: Id,
-  field: "inMessageRef" | "outMessageRef",
-  title: string,
-  data: BoundOperation["operation"]["in"],
-): void {
-  const { root } = change.model;
-  const end = field === "inMessageRef" ? "in" : "out";
-  let message = change.element(operation)[field] as Id | undefined;
-  if (message === undefined || !change.model.elements.has(message)) {
-    message = freeId(change, `${operation}.${end}`);
-    change.insert("message", message, root, { name: title });
-    change.set("elements", operation, field, message);
-  }
-  let item = change.element(message).itemRef as Id | undefined;
-  if (item === undefined || !change.model.elements.has(item)) {
-    item = freeId(change, `${message}.data`);
-    change.insert("itemDefinition", item, root, { itemKind: "Information" });
-    change.set("elements", message, "itemRef", item);
-  }
-  change.set("elements", item, "extension", withDataFields(change.element(item), data));
-}
-
 function errorFor(change: Change, code: string): Id {
   const { root } = change.model;
   const known = childrenOf(change.model, root).find((one) => one.type === "error" && one.errorCode === code);
@@ -124,33 +91,7 @@ function sweep(change: Change, operation: Id): void {
   const element = change.model.elements.get(operation);
   const service = element?.parent == null ? undefined : change.model.elements.get(element.parent);
   if (!element || !service || !descriptionOf(service) || isUsed(change, operation)) return;
-  const errors = (element.errorRef as readonly Id[] | undefined) ?? [];
-  const messages = [element.inMessageRef, element.outMessageRef] as readonly (Id | undefined)[];
-  change.remove("elements", operation);
-  for (const id of [...messages, ...errors]) {
-    const part = id === undefined ? undefined : change.model.elements.get(id);
-    if (!part || isUsed(change, part.id)) continue;
-    const item = part.itemRef as Id | undefined;
-    change.remove("elements", part.id);
-    if (item !== undefined && !isUsed(change, item)) change.remove("elements", item);
-  }
+  removeOperation(change, operation);
   if (childrenOf(change.model, service.id).length === 0 && !isUsed(change, service.id))
     change.remove("elements", service.id);
-}
-
-const isUsed = (change: Change, id: Id) => referrersOf(change.model, id).length > 0;
-
-/** An id made of a name, as an XML name has to be. */
-export const slug = (text: string): string =>
-  text
-    .normalize("NFKD")
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, "-")
-    .replace(/^-+|-+$/g, "")
-    .slice(0, 60) || "unnamed";
-
-function freeId(change: Change, wish: string): Id {
-  let id = wish;
-  for (let at = 2; change.isTaken(id); at++) id = `${wish}.${at}`;
-  return id;
 }

@@ -7,6 +7,24 @@ import { makeRoom, makeRoomSchema } from "../arrange/room";
 import { straighten, straightenSchema } from "../arrange/straighten";
 import { tidy, tidySchema } from "../arrange/tidy";
 import { bindOperation, bindOperationSchema } from "../details/bindOperation";
+import {
+  addCandidateOperation,
+  addCandidateOperationSchema,
+  decideCandidate,
+  decideCandidateSchema,
+  dropCandidate,
+  dropCandidateOperation,
+  dropCandidateOperationSchema,
+  dropCandidateSchema,
+  keepCandidate,
+  keepCandidateSchema,
+  nameCandidates,
+  nameCandidatesSchema,
+  setCandidateFigure,
+  setCandidateFigureSchema,
+  setWeights,
+  setWeightsSchema,
+} from "../details/candidates";
 import { setDataState, setDataStateSchema, setMultiplicity, setMultiplicitySchema } from "../details/dataState";
 import {
   nameReference,
@@ -354,6 +372,42 @@ export const register = {
       ? say`bind ${called(command.id)} to the operation ${command.to.operation.name}`
       : say`bind ${called(command.id)} to no operation`,
   ),
+  keepCandidate: command(
+    keepCandidateSchema,
+    keepCandidate,
+    (command, { called }) => say`keep the candidate service ${called(command.of)}`,
+  ),
+  dropCandidate: command(
+    dropCandidateSchema,
+    dropCandidate,
+    (command, { called }) => say`drop the candidate service ${called(command.id)}`,
+  ),
+  nameCandidates: command(nameCandidatesSchema, nameCandidates, ({ names }) =>
+    names.length === 1 && names[0]
+      ? say`name ${names[0].name}`
+      : say`name ${counted(names.length, "operation")} by rule`,
+  ),
+  addCandidateOperation: command(
+    addCandidateOperationSchema,
+    addCandidateOperation,
+    (command, { called }) => say`add ${command.name} to ${called(command.candidate)}`,
+  ),
+  dropCandidateOperation: command(
+    dropCandidateOperationSchema,
+    dropCandidateOperation,
+    (command, { called }) => say`leave out ${called(command.id)}`,
+  ),
+  decideCandidate: command(decideCandidateSchema, decideCandidate, (command, { called }) =>
+    command.decision
+      ? say`decide to ${command.decision.what} ${called(command.id)}`
+      : say`take back what was decided of ${called(command.id)}`,
+  ),
+  setCandidateFigure: command(
+    setCandidateFigureSchema,
+    setCandidateFigure,
+    (command, { called }) => say`say ${command.criterion} of ${called(command.id)}`,
+  ),
+  setWeights: command(setWeightsSchema, setWeights, () => say`weigh criteria of services`),
   setCalled: command(setCalledSchema, setCalled, (command, { called }) => say`say what ${called(command.id)} calls`),
   edits: command(
     editsSchema,
