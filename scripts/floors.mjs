@@ -95,6 +95,7 @@ const floors = {
     merge: ["messages", "compare", "model"],
     descriptions: ["messages", "bpmn", "model"],
     services: ["messages", "descriptions", "directory", "model", "scenario"],
+    sequence: ["directory", "drawing", "model", "services", "tokens"],
     handoff: [
       "messages",
       "bpmn",
