@@ -44,6 +44,8 @@ export const files = named({
       spread: z.enum(["fit", "tile"]).default("fit"),
       legend: z.boolean().default(true),
       elements: z.array(z.string()).max(20_000).default([]),
+      /** Who calls whom instead of a page: in a kept walk, else on all paths of a process (the first, where none is named). */
+      sequence: z.object({ process: z.string().max(500).optional(), walk: id.optional() }).optional(),
     }),
     right: "read",
     on: here,

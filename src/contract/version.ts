@@ -25,6 +25,8 @@ export interface VersionData {
   /** How often the workspace was replaced by a backup; sequences of before and after count two pasts. */
   readonly generation: number;
   readonly handedOff: number;
+  /** The name of the member who asks. */
+  readonly member: string;
   /** How much of the description the models account for; null where the process has none. */
   readonly brief: BriefSummary | null;
   readonly model: StoredModel;

@@ -6,10 +6,12 @@ import { type NamedRow, namedEntries } from "@/core/directory";
 import type { RoleDefaults } from "@/core/forecast";
 import { type Manifest, makePackage, type PackageRequest } from "@/core/handoff";
 import { type Element, type Id, nameOf, type Problem, participantsOf, processesOf, toStored } from "@/core/model";
+import { drawSequence, sequenceOfProcess, sequenceOfWalk } from "@/core/sequence";
 import { decodeText } from "@/core/table";
+import { choicesOf, type WalkTest, walk } from "@/core/tokens";
 import { reportedForecast } from "./forecasts";
 import { type Job, needs } from "./job";
-import { embeddedFonts, type PictureOptions, PictureTooLarge, pictureOf } from "./pictures";
+import { embeddedFonts, type PictureOptions, PictureTooLarge, pictureOf, sceneFile } from "./pictures";
 import { freshId } from "./steps";
 
 export type FileRead =
@@ -70,13 +72,29 @@ export const picture: Job<
   const model = needs(models, "model");
   const diagram = model.diagrams.get(wanted);
   if (!diagram) throw new Error(`The model has no page ${wanted}.`);
+  return orTooLarge(pictureOf(model, diagram, { ...options, hueOf: hueIn(hues) }));
+};
+
+/** Who calls whom, in a kept walk or on all paths of a process, as a picture or on paper. */
+export const sequencePicture: Job<
+  Omit<PictureOptions, "hueOf" | "elements" | "legend"> & { readonly process: Id; readonly walk: WalkTest | null },
+  { readonly bytes: Uint8Array } | { readonly tooLarge: string }
+> = async (models, { process, walk: kept, ...options }) => {
+  const model = needs(models, "model");
+  const sequence = kept
+    ? sequenceOfWalk(model, walk(model, kept.process, choicesOf(kept)).log)
+    : sequenceOfProcess(model, process);
+  return orTooLarge(sceneFile(drawSequence(sequence).scene, options));
+};
+
+async function orTooLarge(made: Promise<Uint8Array>) {
   try {
-    return { bytes: await pictureOf(model, diagram, { ...options, hueOf: hueIn(hues) }) };
+    return { bytes: await made };
   } catch (error) {
     if (error instanceof PictureTooLarge) return { tooLarge: error.message };
     throw error;
   }
-};
+}
 
 /** The package of a checked revision. */
 export const packageFile: Job<

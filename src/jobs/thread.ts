@@ -2,7 +2,7 @@
 import { type StoredModel, trustStored } from "@/core/model";
 import { briefSummary, frameBuilt, frameGrowth, framesTold } from "./briefs";
 import { describedServices } from "./descriptions";
-import { bpmnFile, packageFile, picture, readFile, sheetFile } from "./files";
+import { bpmnFile, packageFile, picture, readFile, sequencePicture, sheetFile } from "./files";
 import { jobs } from "./index";
 import { openedModel } from "./opened";
 import { isRebuilt } from "./rebuilt";
@@ -23,6 +23,7 @@ const serverJobs = {
   packageFile,
   picture,
   readFile,
+  sequencePicture,
   sheetFile,
   summary,
   syncCopy,

@@ -1,6 +1,5 @@
 import { documentsOf } from "../directory";
-import type { Model } from "../model";
-import type { Candidate } from "./candidates";
+import type { Id, Model } from "../model";
 import { inCase } from "./naming";
 
 type Json = { [key: string]: unknown };
@@ -13,7 +12,12 @@ type Json = { [key: string]: unknown };
  */
 export function openApiOf(
   model: Model,
-  candidate: Candidate,
+  candidate: {
+    readonly name: string;
+    readonly from: Id;
+    /** Those that somebody added come from no step. */
+    readonly operations: readonly { readonly name: string; readonly from: Id | undefined }[];
+  },
   ruled: (name: string) => string = (name) => inCase(name, "camelCase"),
 ): Json {
   const schemas: Json = {};
@@ -21,7 +25,7 @@ export function openApiOf(
   const taken = new Set<string>();
   for (const { name, from } of candidate.operations) {
     const operationId = free(ruled(name) || "operation", taken);
-    const documents = documentsOf(model, from);
+    const documents = from === undefined ? [] : documentsOf(model, from);
     const data = (direction: "in" | "out") => {
       const used = documents.filter((document) => document.direction === direction);
       const properties: Json = {};
@@ -32,13 +36,13 @@ export function openApiOf(
       }
       return { type: "object", properties };
     };
-    const documentation = model.elements.get(from)?.documentation?.[0]?.text.trim() ?? "";
+    const documentation = model.elements.get(from ?? "")?.documentation?.[0]?.text.trim() ?? "";
     paths[`/${inCase(operationId, "kebab-case")}`] = {
       post: {
         operationId,
         summary: name,
         ...(documentation !== "" && { description: documentation }),
-        "x-lucid-lane-from": from,
+        ...(from !== undefined && { "x-lucid-lane-from": from }),
         ...(documents.some(({ direction }) => direction === "in") && {
           requestBody: { required: true, content: { "application/json": { schema: data("in") } } },
         }),

@@ -1,4 +1,4 @@
 export { embeddedFonts } from "./fonts";
 export { pageName } from "./page";
-export { type PictureOptions, pictureOf } from "./picture";
+export { type PictureOptions, pictureOf, sceneFile } from "./picture";
 export { PictureTooLarge } from "./png";

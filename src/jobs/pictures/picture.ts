@@ -1,9 +1,11 @@
 import { kindsIn } from "@/core/commands";
-import { type Paper, sceneOf, sceneOfSome, sceneToSvg } from "@/core/drawing";
+import { type Paper, type Scene, sceneOf, sceneOfSome, sceneToSvg } from "@/core/drawing";
 import type { Diagram, Element, Id, Model } from "@/core/model";
 import { embeddedFonts } from "./fonts";
 import { sceneToPdf } from "./pdf";
 import { sceneToPng } from "./png";
+
+type Legend = Parameters<typeof sceneToPdf>[1]["legend"];
 
 export interface PictureOptions {
   readonly format: "svg" | "png" | "pdf";
@@ -25,12 +27,21 @@ export interface PictureOptions {
 export async function pictureOf(model: Model, diagram: Diagram, options: PictureOptions): Promise<Uint8Array> {
   const whole = sceneOf(model, diagram, options.hueOf ? { hueOf: options.hueOf } : {});
   const scene = options.elements.length > 0 ? sceneOfSome(whole, new Set(options.elements)) : whole;
+  return sceneFile(scene, options, options.legend && options.format === "pdf" ? kindsIn(model, scene) : []);
+}
+
+/** Whatever is drawn as a file; on paper with what its symbols mean, where they are given. */
+export async function sceneFile(
+  scene: Scene,
+  options: Omit<PictureOptions, "legend" | "elements" | "hueOf">,
+  legend: Legend = [],
+): Promise<Uint8Array> {
   switch (options.format) {
     case "svg":
       return new TextEncoder().encode(sceneToSvg(scene, { title: options.title, fonts: embeddedFonts() }));
     case "png":
       return sceneToPng(scene, { scale: options.scale, title: options.title });
     case "pdf":
-      return sceneToPdf(scene, { ...options, legend: options.legend ? kindsIn(model, scene) : [] });
+      return sceneToPdf(scene, { ...options, legend });
   }
 }

@@ -1,7 +1,8 @@
-import { eq } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import { files } from "@/contract";
-import { processesOf } from "@/core/model";
-import { processes, versions } from "@/data/schema";
+import { type Model, processesOf } from "@/core/model";
+import { walkTestSchema } from "@/core/tokens";
+import { processes, versions, walkTests } from "@/data/schema";
 import { pageName } from "@/jobs/pictures/page";
 import { huesOf } from "../handoff/handoffs";
 import { type Head, loadHead, stateOf } from "../kernel/heads";
@@ -30,9 +31,30 @@ export const exportSheet = query(files.exportSheet, async (context, input) => {
   return { text: await workedOut(context, "sheetFile", state, { model }, { process: process.id }) };
 });
 
-/** A page of a version, or some of its elements, as a picture or on paper. */
+/** Which sequence is asked for: that of a kept walk, or that of a process. */
+async function called<Titled extends { readonly detail: string }>(
+  context: Context,
+  version: string,
+  model: Model,
+  { process, walk }: { readonly process?: string | undefined; readonly walk?: string | undefined },
+  titled: Titled,
+) {
+  const processes = processesOf(model);
+  const found = process === undefined ? processes[0] : processes.find(({ id }) => id === process);
+  if (!found) throw notFound("This process");
+  if (walk === undefined) return { ...titled, process: found.id, walk: null };
+  const [row] = await context.db
+    .select({ name: walkTests.name, content: walkTests.content })
+    .from(walkTests)
+    .where(and(eq(walkTests.id, walk), eq(walkTests.version, version)));
+  const content = walkTestSchema.safeParse(row?.content);
+  if (!row || !content.success || !model.elements.has(content.data.process)) throw notFound("This walk");
+  return { ...titled, detail: `${titled.detail} · ${row.name}`, process: content.data.process, walk: content.data };
+}
+
+/** A page of a version, or some of its elements, as a picture or on paper; or who calls whom. */
 export const exportPicture = query(files.exportPicture, async (context, input) => {
-  const { version, revision, diagram: wanted, ...options } = input;
+  const { version, revision, diagram: wanted, sequence, ...options } = input;
   const { model, state } = await exported(context, version, revision);
   const diagrams = [...model.diagrams].sort((a, b) => a.order - b.order);
   const diagram = diagrams.find((candidate) => candidate.id === wanted) ?? diagrams[0];
@@ -42,17 +64,29 @@ export const exportPicture = query(files.exportPicture, async (context, input) =
     .from(versions)
     .innerJoin(processes, eq(processes.id, versions.process))
     .where(eq(versions.id, version));
-  const request = {
+  const titled = {
     ...options,
-    diagram: diagram.id,
     title: named?.process ?? diagram.name ?? "",
     detail: [named?.version, revision && `revision ${revision}`, pageName(model, diagram)]
       .filter((part) => part && part !== named?.process)
       .join(" · "),
     date: context.asked,
-    hues: await huesOf(context.db, model),
   };
-  const made = await workedOut(context, "picture", state, { model }, request);
+  const made = sequence
+    ? await workedOut(
+        context,
+        "sequencePicture",
+        state,
+        { model },
+        await called(context, version, model, sequence, titled),
+      )
+    : await workedOut(
+        context,
+        "picture",
+        state,
+        { model },
+        { ...titled, diagram: diagram.id, hues: await huesOf(context.db, model) },
+      );
   if ("tooLarge" in made) throw new UseCaseError("too-large", made.tooLarge, 422);
   return made;
 });

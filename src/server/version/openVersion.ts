@@ -42,6 +42,7 @@ export const openVersion = query(inVersion.openVersion, async (context, input) =
     trail.unshift(areaRows.find((area) => area.id === at)?.name ?? "");
   const handed = await db.select({ id: handoffs.id }).from(handoffs).where(eq(handoffs.version, input.version));
   return {
+    member: context.member.name,
     version: {
       id: row.version.id,
       name: row.version.name,

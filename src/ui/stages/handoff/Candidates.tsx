@@ -1,13 +1,22 @@
 "use client";
-import { Button, chakra, Flex, Table } from "@chakra-ui/react";
-import NextLink from "next/link";
-import { useState } from "react";
-import type { Model } from "@/core/model";
-import { byRules, type Candidate, type CaseStyle, caseStyles, openApiOf } from "@/core/services";
+import { Box, Button, chakra, Flex } from "@chakra-ui/react";
+import { useMemo, useState } from "react";
+import { type Id, isActivity, type Model, nameOf } from "@/core/model";
+import {
+  byRules,
+  type CaseStyle,
+  candidatesOf,
+  caseStyles,
+  dependenciesOf,
+  keptCandidates,
+  type NamingRules,
+} from "@/core/services";
 import { Choice } from "../../controls/fields";
-import { giveFile } from "../../kernel/ask";
+import { EmptyState } from "../../controls/states";
 import { text } from "../../messages";
-import { useVersion } from "../../version/VersionContext";
+import { useVersionStore } from "../../version/VersionContext";
+import { giveSkeleton } from "./giveSkeleton";
+import { KeptCandidate } from "./KeptCandidate";
 
 const words = text.handoff.services;
 /** How a person would write verbs and words to replace: by commas; a word and what stands for it by an equals sign. */
@@ -17,19 +26,13 @@ const listed = (said: string) =>
     .map((one) => one.trim())
     .filter((one) => one !== "");
 
-/** Services that could be built, one for each lane, with their operations called as IT calls them. */
-export function Candidates({
-  model,
-  candidates,
-}: {
-  readonly model: Model;
-  readonly candidates: readonly Candidate[];
-}) {
-  const version = useVersion((state) => state.info.version.id);
+/** Services that could be built: those derived from lanes, and those that are kept and worked on, called as IT calls them. */
+export function Candidates({ model }: { readonly model: Model }) {
   const [style, setStyle] = useState<CaseStyle>("camelCase");
   const [verbs, setVerbs] = useState("");
   const [replace, setReplace] = useState("");
-  const rules = {
+  const { dispatch } = useVersionStore().getState();
+  const rules: NamingRules = {
     style,
     verbs: listed(verbs),
     replace: listed(replace).flatMap((pair) => {
@@ -37,6 +40,18 @@ export function Candidates({
       return from === "" ? [] : [[from, to] as const];
     }),
   };
+  const kept = useMemo(() => keptCandidates(model), [model]);
+  const dependencies = useMemo(() => dependenciesOf(model), [model]);
+  const derived = useMemo(
+    () => candidatesOf(model).filter(({ from }) => !kept.some((one) => one.from === from)),
+    [model, kept],
+  );
+  const renamed = kept
+    .flatMap(({ operations }) => operations)
+    .flatMap(({ id, name }) => {
+      const ruled = byRules(name, rules).name;
+      return ruled !== "" && ruled !== name ? [{ id, name: ruled }] : [];
+    });
   const field = (label: string, value: string, set: (value: string) => void, hint: string) => (
     <chakra.input
       aria-label={label}
@@ -53,8 +68,9 @@ export function Candidates({
       fontSize="13px"
     />
   );
+  if (kept.length + derived.length === 0) return <EmptyState>{words.noCandidates}</EmptyState>;
   return (
-    <>
+    <Box data-testid="candidates">
       <Flex gap={3} mb={3} align="center" wrap="wrap">
         <Choice
           label={words.style}
@@ -64,78 +80,75 @@ export function Candidates({
         />
         {field(words.verbs, verbs, setVerbs, words.verbsHint)}
         {field(words.replace, replace, setReplace, words.replaceHint)}
+        {kept.length > 0 && (
+          <Button
+            size="xs"
+            variant="outline"
+            disabled={renamed.length === 0}
+            onClick={() => dispatch({ type: "nameCandidates", names: renamed })}
+          >
+            {renamed.length === 0 ? words.byRuleNone : words.byRule(renamed.length)}
+          </Button>
+        )}
       </Flex>
-      <Table.Root size="sm" bg="paper" borderWidth="1px" borderColor="line" data-testid="candidates">
-        <Table.Header>
-          <Table.Row bg="sheet">
-            {[words.candidate, words.from, words.operation].map((head) => (
-              <Table.ColumnHeader key={head} color="quiet">
-                {head}
-              </Table.ColumnHeader>
-            ))}
-            <Table.ColumnHeader>
-              <chakra.span srOnly>{words.export}</chakra.span>
-            </Table.ColumnHeader>
-          </Table.Row>
-        </Table.Header>
-        <Table.Body>
-          {candidates.flatMap((candidate) =>
-            candidate.operations.map((operation, at) => {
-              const ruled = byRules(operation.name, rules);
-              return (
-                <Table.Row key={`${candidate.from} ${operation.from}`} bg="paper">
-                  <Table.Cell fontWeight="700">{at === 0 ? candidate.name : ""}</Table.Cell>
-                  <Table.Cell>
-                    <NextLink
-                      href={`/v/${encodeURIComponent(version)}/diagram?element=${encodeURIComponent(operation.from)}`}
-                    >
-                      <chakra.span color="accent" _hover={{ textDecoration: "underline" }}>
-                        {operation.name}
-                      </chakra.span>
-                    </NextLink>
-                  </Table.Cell>
-                  <Table.Cell>
-                    <chakra.code>{ruled.name}</chakra.code>
-                    {!ruled.beginsWithVerb && (
-                      <chakra.span color="attention" ms={2}>
-                        {words.noVerb}
-                      </chakra.span>
-                    )}
-                  </Table.Cell>
-                  <Table.Cell textAlign="end">
-                    {at === 0 && (
-                      <Button
-                        size="xs"
-                        variant="outline"
-                        aria-label={words.exportNamed(candidate.name)}
-                        onClick={() =>
-                          giveFile(
-                            new Blob(
-                              [
-                                `${JSON.stringify(
-                                  openApiOf(model, candidate, (name) => byRules(name, rules).name),
-                                  null,
-                                  2,
-                                )}\n`,
-                              ],
-                              {
-                                type: "application/json",
-                              },
-                            ),
-                            `${byRules(candidate.name, { ...rules, style: "kebab-case", verbs: [] }).name || "service"}.json`,
-                          )
-                        }
-                      >
-                        {words.export}
-                      </Button>
-                    )}
-                  </Table.Cell>
-                </Table.Row>
-              );
-            }),
-          )}
-        </Table.Body>
-      </Table.Root>
-    </>
+      {kept.length === 0 && (
+        <chakra.p color="quiet" maxW="72ch" mb={3}>
+          {words.noneKept}
+        </chakra.p>
+      )}
+      {kept.map((candidate) => (
+        <KeptCandidate
+          key={candidate.id}
+          model={model}
+          candidate={candidate}
+          rules={rules}
+          dependencies={dependencies.filter(({ from }) => from === candidate.id)}
+        />
+      ))}
+      <Flex as="ul" direction="column" gap={1} listStyleType="none" aria-label={words.derived}>
+        {derived.map(({ name, from, operations }) => (
+          <Flex as="li" key={from} gap={3} align="center">
+            <chakra.span fontWeight="600">{name}</chakra.span>
+            <chakra.span color="quiet">{words.activities(operations.length)}</chakra.span>
+            <Button
+              size="xs"
+              variant="outline"
+              aria-label={words.keepNamed(name)}
+              onClick={() => dispatch({ type: "keepCandidate", of: from })}
+            >
+              {words.keep}
+            </Button>
+            <Button
+              size="xs"
+              variant="ghost"
+              aria-label={words.exportNamed(name)}
+              onClick={() => giveSkeleton(model, { name, from, operations }, rules)}
+            >
+              {words.export}
+            </Button>
+          </Flex>
+        ))}
+      </Flex>
+      <OtherSource model={model} taken={[...kept, ...derived].map(({ from }) => from)} />
+    </Box>
+  );
+}
+
+/** A candidate can come from less than a lane, or from more. */
+function OtherSource({ model, taken }: { readonly model: Model; readonly taken: readonly Id[] }) {
+  const { dispatch } = useVersionStore().getState();
+  const sources = [...model.elements].filter(
+    ({ id, type }) => (isActivity(type) || type === "process") && !taken.includes(id) && nameOf(model, id) !== "",
+  );
+  if (sources.length === 0) return null;
+  return (
+    <Box mt={3}>
+      <Choice
+        label={words.keepFrom}
+        value=""
+        options={[["", words.keepOther], ...sources.map(({ id }) => [id, nameOf(model, id)] as const)]}
+        onChoose={(of) => of !== "" && dispatch({ type: "keepCandidate", of })}
+      />
+    </Box>
   );
 }

@@ -15,8 +15,9 @@ import { BuildCopies } from "./BuildCopies";
 import { Packages } from "./Packages";
 import { Readiness } from "./Readiness";
 import { Services } from "./Services";
+import { WhoCallsWhom } from "./WhoCallsWhom";
 
-const handoffParts = ["packages", "checklist", "services", "builds"] as const;
+const handoffParts = ["packages", "checklist", "services", "sequence", "builds"] as const;
 
 /** Where a checked revision leaves, and where the packages that left stay. */
 export function HandoffStage() {
@@ -94,6 +95,7 @@ export function HandoffStage() {
       {part === "packages" && <Packages version={version} rows={rows} />}
       {part === "checklist" && <Readiness />}
       {part === "services" && <Services />}
+      {part === "sequence" && <WhoCallsWhom />}
       {part === "builds" && <BuildCopies mayLeave={verdict !== null && errors === 0} />}
     </Box>
   );

@@ -2,8 +2,8 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { type ReactNode, useMemo } from "react";
 import { handoff } from "@/contract";
-import { breaksOf, candidatesOf } from "@/core/services";
-import { EmptyState, ErrorPage } from "../../controls/states";
+import { breaksOf } from "@/core/services";
+import { ErrorPage } from "../../controls/states";
 import { useAsked } from "../../kernel/queries";
 import { wordsOf } from "../../kernel/wordsOf";
 import { text } from "../../messages";
@@ -11,6 +11,7 @@ import { useVersion } from "../../version/VersionContext";
 import { BoundSteps } from "./BoundSteps";
 import { Candidates } from "./Candidates";
 import { Descriptions } from "./Descriptions";
+import { Weighing } from "./Weighing";
 
 const words = text.handoff.services;
 
@@ -18,7 +19,6 @@ const words = text.handoff.services;
 export function Services() {
   const model = useVersion((state) => state.model);
   const { data, error, refetch } = useAsked(handoff.listDescriptions, {});
-  const candidates = useMemo(() => candidatesOf(model), [model]);
   const breaks = useMemo(
     () => (data?.descriptions ?? []).flatMap(({ name, description }) => breaksOf(model, name, description)),
     [model, data],
@@ -34,11 +34,10 @@ export function Services() {
         <BoundSteps model={model} descriptions={data.descriptions} breaks={breaks} />
       </Section>
       <Section title={words.candidates}>
-        {candidates.length === 0 ? (
-          <EmptyState>{words.noCandidates}</EmptyState>
-        ) : (
-          <Candidates model={model} candidates={candidates} />
-        )}
+        <Candidates model={model} />
+      </Section>
+      <Section title={words.weighing}>
+        <Weighing model={model} />
       </Section>
     </Flex>
   );

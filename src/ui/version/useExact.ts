@@ -1,16 +1,19 @@
 "use client";
 import { useMemo } from "react";
 import { type Exact, exactOf, withDirectory } from "@/core/forecast";
+import type { Id, Model } from "@/core/model";
 import type { Scenario } from "@/core/scenario";
 import { worldWith } from "@/core/tokens";
-import { useRoleDefaults } from "../../controls/entries";
-import type { useOpenModels } from "./useForecast";
+import { useRoleDefaults } from "../controls/entries";
 
 /** Above so many elements the equations take longer than a key press may. */
 const most = 800;
 
 /** What follows from a scenario without playing, at once while one types; undefined where the model is too large or has no one answer. */
-export function useExact(models: ReturnType<typeof useOpenModels>, scenario: Scenario | undefined): Exact | undefined {
+export function useExact(
+  models: { readonly settled: Model; readonly called: ReadonlyMap<Id, Model> | undefined },
+  scenario: Scenario | undefined,
+): Exact | undefined {
   const { settled, called } = models;
   const roles = useRoleDefaults();
   return useMemo(() => {
