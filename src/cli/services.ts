@@ -4,7 +4,7 @@ import { writeBpmn } from "@/core/bpmn";
 import { perform } from "@/core/commands";
 import { type Description, type Field, readDescription } from "@/core/descriptions";
 import type { Model } from "@/core/model";
-import { bindingsOf, type Candidate, candidateFrom, candidatesOf, openApiOf } from "@/core/services";
+import { bindingsOf, boundAs, type Candidate, candidateFrom, candidatesOf, openApiOf } from "@/core/services";
 import { descriptionFile } from "./beside";
 import { callerPath, EXIT, readModel, UnusableInput } from "./input";
 
@@ -111,23 +111,8 @@ function bind(file: string, rest: readonly string[], json: boolean): number {
       const names = description.interfaces.flatMap(({ operations }) => operations.map(({ name }) => name));
       throw new UnusableInput(`${source}: there is no operation "${operation}"; there are ${list(names)}`);
     }
-    const { documentation: _, ...bound } = found;
-    const done = perform(model, {
-      type: "bindOperation",
-      id: task,
-      to: {
-        source: basename(source),
-        format: description.format,
-        version: description.version,
-        interface: service.name,
-        operation: {
-          ...bound,
-          in: [...bound.in],
-          out: [...bound.out],
-          errors: [...bound.errors],
-        },
-      },
-    });
+    const to = boundAs(basename(source), description, service.name, found);
+    const done = perform(model, { type: "bindOperation", id: task, to });
     if (!done.ok) throw new UnusableInput(`${file}: ${done.problems[0]?.message ?? "the task cannot be bound"}`);
     model = done.value.model;
   }

@@ -1,6 +1,7 @@
 import type { BriefContent } from "@/core/brief";
 import type { Command } from "@/core/commands";
 import { changeGroups, compareModels, type Reason } from "@/core/compare";
+import type { Description } from "@/core/descriptions";
 import type { Model } from "@/core/model";
 import { suggestWalks, testOf, type WalkTest, walk } from "@/core/tokens";
 import { demoBrief, tieToBrief } from "./brief";
@@ -8,6 +9,7 @@ import { demoDirectory } from "./directory";
 import type { Drawing } from "./drawing";
 import { drawMeterExchange } from "./meterExchange";
 import { assumeConnection, assumeImproved } from "./scenarios";
+import { bindReadings, keepLanes, meterPlatform, meterPlatformFile, weighLanes } from "./services";
 import { drawComplaint, drawMeterReading, drawSwitchOn } from "./smallProcesses";
 import { drawSolarConnection } from "./solarConnection";
 import { improveConnection, reasonsFor } from "./solarToBe";
@@ -42,6 +44,7 @@ export interface DemoHand {
     words: string;
     reason: Reason;
   }) => Promise<unknown>;
+  readonly importDescription: (input: { name: string; text: string }) => Promise<Description>;
   readonly keepWalkTests: (input: {
     version: string;
     tests: { name: string; content: WalkTest }[];
@@ -84,6 +87,8 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
   const assumed = assumeConnection(await hand.openModel(connection.version), connection.page);
   await hand.applyCommands(connection.version, assumed.commands, "say what a normal year and a spring rush are like");
   await draw("meter-reading", "Nightly meter reading", "area-accounts", "nightly-meter-reading", drawMeterReading);
+  const described = await hand.importDescription({ name: meterPlatformFile, text: meterPlatform });
+  await hand.applyCommands("meter-reading-as-is", bindReadings(described), "bind steps to the meter platform");
   await draw("complaint", "Complaint about a bill", "area-accounts", "complaint-about-a-bill", drawComplaint);
 
   await draw("meter-exchange", "Meter exchange", "area-on-site", "meter-exchange", drawMeterExchange);
@@ -124,6 +129,8 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
     assumeImproved(await hand.openModel(toBe), connection.page).commands,
     "say what the new steps take",
   );
+  await hand.applyCommands(toBe, keepLanes(await hand.openModel(toBe)), "keep candidate services");
+  await hand.applyCommands(toBe, weighLanes(await hand.openModel(toBe)), "weigh candidate services");
   const [before, after] = [await hand.openModel(connection.version), await hand.openModel(toBe)];
   for (const reason of reasonsFor(changeGroups(before, after, compareModels(before, after))))
     await hand.giveReason({ version: toBe, against: connection.version, ...reason });

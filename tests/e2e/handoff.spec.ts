@@ -139,7 +139,27 @@ test("a description is imported, a manual task becomes a service task bound to i
 
   // A lane is a candidate; a skeleton of it is given.
   await toServices();
-  await expect(page.getByTestId("candidates")).toContainText("recordTheFault");
+  await page
+    .getByTestId("candidates")
+    .getByRole("button", { name: /^Keep .* as a candidate$/ })
+    .first()
+    .click();
+  const kept = page.getByTestId("kept-candidate");
+  await expect(kept).toContainText("recordTheFault");
+  await page.getByRole("button", { name: /^Name \d+ by rule$/ }).click();
+  await expect(kept.getByLabel("Name of recordTheFault")).toHaveValue("recordTheFault");
+  await kept.getByRole("link", { name: "Record the fault" }).click();
+  await expect(page).toHaveURL(/\/diagram\?element=record/);
+  // And back, from the step.
+  await page
+    .getByTestId("tray")
+    .getByRole("link", { name: /^recordTheFault of / })
+    .click();
+  await expect(kept).toBeVisible();
+  // A second one, and they are weighed.
+  await page.getByLabel("Derive a candidate from").selectOption({ label: "Record the fault" });
+  await expect(page.getByTestId("weighing").getByRole("row")).toHaveCount(3);
+  await expect(page.getByTestId("weighing-sentence")).not.toBeEmpty();
   const download = page.waitForEvent("download");
   await page
     .getByTestId("candidates")
@@ -167,6 +187,13 @@ test("a description is imported, a manual task becomes a service task bound to i
   await page.getByRole("radio", { name: "Ready for automation" }).click();
   await page.getByLabel("Only what is missing").uncheck();
   await expect(page.getByTestId("checklist")).toContainText("recordFault of Meter platform");
+
+  // Who calls whom shows the call, and is given as a file.
+  await page.getByRole("radio", { name: "Who calls whom" }).click();
+  await expect(page.getByTestId("sequence").getByRole("link", { name: "recordFault(plant)" })).toBeVisible();
+  const picture = page.waitForEvent("download");
+  await page.getByTestId("sequence").getByRole("button", { name: "SVG" }).click();
+  expect((await picture).suggestedFilename()).toMatch(/sequence\.svg$/);
 
   // A newer description asks for more.
   await page.getByRole("radio", { name: "Services" }).click();

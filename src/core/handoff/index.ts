@@ -12,6 +12,7 @@ export {
 } from "./checklist";
 export type { ReportedForecast } from "./forecastReport";
 export { makePackage, type PackageRequest } from "./package";
+export { type UsedDescription, usedDescriptions } from "./services";
 export {
   type BuildCopyText,
   type SyncChange,

@@ -7,6 +7,7 @@ import { type Element, type Model, nameOf } from "../model";
 import { checklistCsv, checklistMarkdown, checklistOf } from "./checklist";
 import type { ReportedForecast } from "./forecastReport";
 import { reportHtml } from "./report";
+import { servicesOf, type UsedDescription, usedDescriptions } from "./services";
 import { type Manifest, manifestName } from "./verify";
 
 /** Who signed what, and for which profile. */
@@ -35,11 +36,15 @@ export interface PackageRequest {
   readonly signed?: SignedVerdict;
   /** What follows from the version's first scenario, where it has one. */
   readonly forecast?: ReportedForecast;
+  /** Descriptions of services that were read; those that steps are bound to go along. */
+  readonly descriptions?: readonly UsedDescription[];
   readonly hueOf?: (lane: Element) => string | undefined;
   readonly fonts?: SvgOptions["fonts"];
   /** SHA-256 in hexadecimal; the platform's own. */
   readonly sha256: (bytes: Uint8Array) => string;
 }
+
+const json = (value: unknown) => strToU8(`${JSON.stringify(value, null, 2)}\n`);
 
 /**
  * Makes the package of a checked revision: model, report, pictures, manifest. The same request gives the same bytes.
@@ -96,18 +101,30 @@ export function makePackage(request: PackageRequest): { bytes: Uint8Array; manif
     ] as const;
   });
   const checklist = checklistOf(model);
+  const services = servicesOf(model);
+  const used = usedDescriptions(model, request.descriptions ?? []);
   const title = `${request.process}, revision ${request.revision}`;
   const parts: [string, Uint8Array][] = [
     ["model.bpmn", strToU8(writeBpmn(model))],
-    ["report.json", strToU8(`${JSON.stringify(report, null, 2)}\n`)],
+    ["report.json", json(report)],
     [
       "report.html",
       strToU8(
-        reportHtml(head, { findings, verdict, walks, signed, forecast, checklist }, (id) => nameOf(model, id) || id),
+        reportHtml(
+          head,
+          { findings, verdict, walks, signed, forecast, checklist, services },
+          (id) => nameOf(model, id) || id,
+        ),
       ),
     ],
     ["checklist.md", strToU8(checklistMarkdown(checklist, title))],
     ["checklist.csv", strToU8(checklistCsv(checklist))],
+    ...(services ? [["services.json", json(services)] as [string, Uint8Array]] : []),
+    ...used.map(({ name, description }, at): [string, Uint8Array] => [
+      // Files of one name but for signs stay apart by their number.
+      `descriptions/${at + 1}-${name.replace(/[^\w.-]+/g, "-")}.json`,
+      json({ file: name, ...description }),
+    ]),
     ...pictures.map(([name, svg]): [string, Uint8Array] => [name, strToU8(svg)]),
   ];
   const manifest: Manifest = {

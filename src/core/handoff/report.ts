@@ -3,6 +3,7 @@ import { counted } from "../model";
 import { escapeText } from "../xml";
 import { type Checklist, needWords, readyShare } from "./checklist";
 import { forecastHtml, type ReportedForecast } from "./forecastReport";
+import { type PackedServices, servicesHtml } from "./services";
 
 export interface ReportHead {
   readonly process: string;
@@ -19,6 +20,7 @@ export interface ReportContent {
   readonly signed: { readonly member: string; readonly at: string; readonly profile: string } | undefined;
   readonly forecast: ReportedForecast | undefined;
   readonly checklist: Checklist;
+  readonly services: PackedServices | undefined;
 }
 
 const signs = { error: "✕ Error", warning: "! Warning", advice: "· Advice" } as const;
@@ -26,7 +28,7 @@ const signs = { error: "✕ Error", warning: "! Warning", advice: "· Advice" } 
 /** The check report as a page that needs nothing besides itself. */
 export function reportHtml(
   head: ReportHead,
-  { findings, verdict, walks, signed, forecast, checklist }: ReportContent,
+  { findings, verdict, walks, signed, forecast, checklist, services }: ReportContent,
   nameOf: (id: string) => string,
 ): string {
   const text = escapeText;
@@ -53,6 +55,7 @@ export function reportHtml(
 <p><strong>${counted(error, "open error")}, ${counted(warning, "warning")}, ${counted(advice, "piece")} of advice${verdict.waived.length > 0 ? `, ${verdict.waived.length} accepted` : ""}.</strong></p>
 <p>${signed ? `Verdict signed by ${text(signed.member)} on ${text(signed.at.slice(0, 10))}, for ${text(signed.profile)}.` : "Nobody has signed a verdict on this state."}</p>
 <h2>Ready for automation: ${readyShare(checklist)} %</h2>${missingHtml(checklist)}
+${servicesHtml(services)}
 <h2>Open findings</h2>${table(open.map(row).join(""), "Nothing was found.")}
 <h2>Accepted findings</h2>${accepted === "" ? "<p>None.</p>" : `<ul>${accepted}</ul>`}
 <h2>Kept walks</h2>${walks.length === 0 ? "<p>None.</p>" : `<ul>${walks.map((walk) => `<li>${walk.passes ? "As expected" : "Otherwise than expected"}: ${text(walk.name)}</li>`).join("")}</ul>`}

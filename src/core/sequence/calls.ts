@@ -1,4 +1,4 @@
-import { roleOfLane } from "../directory";
+import { foldedName, roleOfLane } from "../directory";
 import {
   dataFieldsOf,
   type Element,
@@ -91,9 +91,11 @@ export class Calls {
     const onlySends = element.type === "sendTask" && sent.length > 0;
     if (!onlyPasses && !onlyReceives && !(onlySends && before === actor))
       lines.push(line(before ?? actor, actor, name));
-    for (const { entry, name: system, use } of systemsOf(element))
-      lines.push(line(actor, this.#lifeline("system", entry, system), use));
     const bound = bindingOf(model, element);
+    // A system that is called by its service is told once, as that.
+    for (const { entry, name: system, use } of systemsOf(element))
+      if (foldedName(system) !== foldedName(bound?.interface.name ?? ""))
+        lines.push(line(actor, this.#lifeline("system", entry, system), use));
     if (bound) {
       const service = this.#lifeline("service", bound.interface.id, bound.interface.name ?? bound.interface.id);
       const asked = this.#fields(bound.operation.inMessageRef);

@@ -5,6 +5,6 @@ export { figuresOf, givenByHand, usualWeights, type Volumes, workedOut } from ".
 export { type Dependency, dependenciesOf } from "./dependencies";
 export { type KeptCandidate, type KeptOperation, keptCandidates, servedBy } from "./kept";
 export { byRules, type CaseStyle, caseStyles, inCase, type NamingRules, type RuledName } from "./naming";
-export { type Offer, type Offered, offeredTo, offersOf } from "./offered";
+export { boundAs, type Offer, type Offered, offeredTo, offersOf } from "./offered";
 export { openApiOf } from "./openApiExport";
 export { type Ranked, type Swap, type Weighed, type Weighing, weigh } from "./weighing";

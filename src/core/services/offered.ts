@@ -6,7 +6,7 @@ import { wordsOfName } from "./naming";
 /** An operation of a description that a step can be bound to. */
 export interface Offer {
   readonly source: string;
-  readonly format: string;
+  readonly format: Description["format"];
   readonly version: string;
   readonly interface: string;
   readonly operation: Operation;
@@ -18,6 +18,17 @@ export interface Offer {
 export interface Offered extends Offer {
   /** 0 to 1: how alike its name and data are to those of the step. */
   readonly likeness: number;
+}
+
+/** An operation of a description as a step is bound to it (the command `bindOperation`). */
+export function boundAs(
+  source: string,
+  { format, version }: Pick<Description, "format" | "version">,
+  service: string,
+  { documentation: _, ...operation }: Operation,
+) {
+  const lists = { in: [...operation.in], out: [...operation.out], errors: [...operation.errors] };
+  return { source, format, version, interface: service, operation: { ...operation, ...lists } };
 }
 
 /** The operations of some descriptions. O(operations and their data). */

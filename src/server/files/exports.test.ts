@@ -1,9 +1,10 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { readBpmn } from "@/core/bpmn";
-import { nameOf } from "@/core/model";
+import { nameOf, processesOf } from "@/core/model";
 import { expectOk } from "@/core/testing/models";
+import { testOf, walk } from "@/core/tokens";
 import { fileUseCases, localMember, runUseCase } from "@/server";
-import { closeWorkspace, importModel, openWorkspace, run, send } from "../testing/workspace";
+import { closeWorkspace, importModel, openWorkspace, run, send, storedModel } from "../testing/workspace";
 
 let version: string;
 beforeAll(async () => {
@@ -51,6 +52,24 @@ describe("what leaves as a file", () => {
   ])("a page as %s begins as such a file does", async (format, magic) => {
     const { bytes } = await exported<{ bytes: Uint8Array }>("exportPicture", { format });
     expect(text(bytes.subarray(0, 400))).toContain(magic);
+  });
+
+  test.each([
+    ["svg", "<svg"],
+    ["png", "\u0089PNG"],
+    ["pdf", "%PDF-"],
+  ])("who calls whom as %s, of all paths or of a kept walk; of what is not there none", async (format, magic) => {
+    const of = (sequence: object) => exported<{ bytes: Uint8Array }>("exportPicture", { format, sequence });
+    expect(text((await of({})).bytes.subarray(0, 400))).toContain(magic);
+    const model = await storedModel(version);
+    const process = processesOf(model)[0]?.id ?? "";
+    const content = testOf({ model }, process, walk(model, process), true);
+    const { ids } = await run<{ ids: string[] }>("keepWalkTests", { version, tests: [{ name: "Usual", content }] });
+    const walked = await of({ walk: ids[0] });
+    expect(text(walked.bytes.subarray(0, 400))).toContain(magic);
+    if (format === "svg") expect(text(walked.bytes)).not.toBe(text((await of({})).bytes));
+    await expect(of({ walk: "nowhere" })).rejects.toMatchObject({ status: 404 });
+    await expect(of({ process: "nowhere" })).rejects.toMatchObject({ status: 404 });
   });
 
   test("twice as large is twice as many pixels; the header of a PNG says how many (ISO 15948, 11.2.2)", async () => {

@@ -1,8 +1,9 @@
 import { asc, eq } from "drizzle-orm";
 import { handoff as terms } from "@/contract";
+import type { Description } from "@/core/descriptions";
 import { descriptions, members } from "@/data/schema";
 import { inThread } from "../kernel/threads";
-import { longUseCase, query, UseCaseError, useCase } from "../kernel/useCase";
+import { type Context, longUseCase, query, UseCaseError, useCase } from "../kernel/useCase";
 
 export const listDescriptions = query(terms.listDescriptions, async ({ db }) => {
   const rows = await db
@@ -13,20 +14,29 @@ export const listDescriptions = query(terms.listDescriptions, async ({ db }) => 
   return { descriptions: rows.map((row) => ({ ...row, member: row.member ?? "" })) };
 });
 
+/** A description as it was read, in a thread. */
+export async function described(name: string, text: string): Promise<Description> {
+  const content = await inThread("describedServices", {}, { name, text });
+  if (!("problem" in content)) return content;
+  const { line, column, message } = content.problem ?? { message: "It cannot be read." };
+  const place = line === undefined ? "" : `Line ${line}, column ${column ?? 1}: `;
+  throw new UseCaseError("no-description", `${name}: ${place}${message}`);
+}
+
+/** Keeps a description under the name of its file, in the place of the one that had it. */
+export async function keepDescription({ db, member, now }: Context, name: string, content: Description) {
+  const row = { content, member: member.id, at: now() };
+  await db
+    .insert(descriptions)
+    .values({ name, ...row })
+    .onConflictDoUpdate({ target: descriptions.name, set: row });
+}
+
 /** Reads a description in a thread; what cannot be read changes nothing. */
 export const importDescription = longUseCase(terms.importDescription, async (outside, { name, text }) => {
-  const content = await inThread("describedServices", {}, { name, text });
-  if ("problem" in content) {
-    const { line, column, message } = content.problem ?? { message: "It cannot be read." };
-    const place = line === undefined ? "" : `Line ${line}, column ${column ?? 1}: `;
-    throw new UseCaseError("no-description", `${name}: ${place}${message}`);
-  }
-  return outside.write(async ({ db, member, now }) => {
-    const row = { content, member: member.id, at: now() };
-    await db
-      .insert(descriptions)
-      .values({ name, ...row })
-      .onConflictDoUpdate({ target: descriptions.name, set: row });
+  const content = await described(name, text);
+  return outside.write(async (context) => {
+    await keepDescription(context, name, content);
     const operations = content.interfaces.reduce((sum, service) => sum + service.operations.length, 0);
     return { operations, problems: content.problems.map((problem) => problem.text) };
   });

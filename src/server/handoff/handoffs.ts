@@ -4,9 +4,9 @@ import { handoff as terms } from "@/contract";
 import type { HandoffRow } from "@/contract/handoff";
 import { verdictOf, type Waiver } from "@/core/check";
 import { roleOfLane } from "@/core/directory";
-import type { Manifest } from "@/core/handoff";
+import { type Manifest, usedDescriptions } from "@/core/handoff";
 import type { Model } from "@/core/model";
-import { directory, handoffs, members, processes, versions } from "@/data/schema";
+import { descriptions, directory, handoffs, members, processes, versions } from "@/data/schema";
 import type { Hues } from "@/jobs/files";
 import { adaptionOf } from "../check/checkProfiles";
 import { findingsOf, holdingVerdict, walksFor } from "../check/checks";
@@ -121,6 +121,10 @@ export const handOff = useCase(terms.handOff, async (context, { version }) => {
     ...(signed && { signed }),
     hues: await huesOf(db, head.model),
     roles: await rolesOf(db),
+    descriptions: usedDescriptions(
+      head.model,
+      await db.select({ name: descriptions.name, description: descriptions.content }).from(descriptions),
+    ),
   });
   await keepRevision(context, version, "handed off");
   const handoff = nanoid(12);

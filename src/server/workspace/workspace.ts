@@ -7,6 +7,7 @@ import { saveBrief } from "../brief/briefs";
 import { giveReason } from "../compare/reasons";
 import { createToBe } from "../compare/toBe";
 import { createEntry } from "../directory/directory";
+import { described, keepDescription } from "../handoff/descriptions";
 import { createArea } from "../home/areas";
 import { createProcess } from "../home/processes";
 import { writing } from "../kernel/act";
@@ -93,5 +94,10 @@ async function makeDemo(context: Context): Promise<void> {
     createToBe: (input) => run(createToBe, input),
     giveReason: (input) => run(giveReason, input),
     keepWalkTests: (input) => run(keepWalkTests, input),
+    importDescription: async ({ name, text }) => {
+      const content = await described(name, text);
+      await keepDescription(context, name, content);
+      return content;
+    },
   });
 }

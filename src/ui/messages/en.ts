@@ -508,6 +508,7 @@ export const en = {
     tookOut: (name: string) => `“${name}” is a process of its own now.`,
   },
   gestures: {
+    sameOperation: "Choose all that are bound to this operation",
     counterpart: "To the same element in another version",
     left: "Align left edges",
     centre: "Align centres, one above the other",
@@ -690,6 +691,12 @@ export const en = {
     receive: "Receive task",
   },
   tray: {
+    services: {
+      calls: "Calls",
+      candidate: "Candidate",
+      operation: (operation: string, service: string) => `${operation} of ${service}`,
+      all: (count: number) => `all ${count} steps`,
+    },
     what: "What it is",
     name: "Name",
     type: "Type",
@@ -1236,9 +1243,9 @@ export const en = {
       criteria: {
         steps: "Steps",
         volume: "Visits a case",
-        byHand: "Hand work, min a case",
+        byHand: "Hand work (min a case)",
         systems: "Systems",
-        rework: "Done again, %",
+        rework: "Done again (%)",
         changes: "Changes a year",
       } as { readonly [criterion: string]: string },
       weight: "Weight",

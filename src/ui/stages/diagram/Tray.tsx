@@ -13,6 +13,7 @@ import { TrayFlow } from "./TrayFlow";
 import { TrayLinks } from "./TrayLinks";
 import { TrayNotes } from "./TrayNotes";
 import { TrayPast } from "./TrayPast";
+import { TrayServices } from "./TrayServices";
 import { TraySeveral } from "./TraySeveral";
 import { TrayWhat } from "./TrayWhat";
 import { TrayWho } from "./TrayWho";
@@ -81,6 +82,7 @@ function Columns({ element, ...props }: TrayProps & { readonly element: Element 
       {isActivity(element.type) && (
         <Column title={text.tray.data}>
           <TrayData element={element} {...props} />
+          <TrayServices element={element} model={props.model} />
         </Column>
       )}
       <Column title={own.length > 0 ? `${text.tray.notes} · ${text.tray.findings}` : text.tray.notes}>

@@ -10,6 +10,7 @@ import {
   pathBetween,
   shapeOn,
 } from "@/core/model";
+import { bindingOf, boundTo } from "@/core/services";
 import { text } from "../../messages";
 import { newId } from "../../version/actions";
 import { useDiagram } from "../../version/diagramStore";
@@ -92,6 +93,9 @@ export function gesturesFor({ store, diagram, model, selection }: GestureContext
     const shape = shapeOn(model, diagram, element.id);
     if (isFlowNode(element.type) || element.type.startsWith("data"))
       add("replace", "Shift R", () => set({ asking: "replace" }));
+    const bound = bindingOf(model, element);
+    const alike = bound ? boundTo(model, bound.operation.id) : [];
+    if (alike.length > 1) add("sameOperation", "Shift B", () => select(...alike.map(({ id }) => id)));
     if (store.getState().info.siblings.length > 1) add("counterpart", ",", () => set({ asking: "counterpart" }));
     if (shape && element.type !== "lane") add("leadTo", "R", () => set({ asking: "leadTo" }));
     if (element.type === "sequenceFlow")

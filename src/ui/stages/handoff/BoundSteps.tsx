@@ -4,7 +4,7 @@ import NextLink from "next/link";
 import { useMemo, useState } from "react";
 import type { DescriptionRow } from "@/contract/handoff";
 import { type Element, isA, type Model, nameOf, wordFor } from "@/core/model";
-import { type Break, bindingOf, type Offer, offeredTo, offersOf } from "@/core/services";
+import { type Break, bindingOf, boundAs, type Offer, offeredTo, offersOf } from "@/core/services";
 import { EmptyState } from "../../controls/states";
 import { text } from "../../messages";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
@@ -68,18 +68,7 @@ function BoundStep(props: {
   );
   const bind = (one: Offer | undefined) => {
     if (!one) return dispatch({ type: "bindOperation", id: step.id, to: null });
-    const { name: operation, in: ins, out, errors, address } = one.operation;
-    dispatch({
-      type: "bindOperation",
-      id: step.id,
-      to: {
-        source: one.source,
-        format: one.format,
-        version: one.version,
-        interface: one.interface,
-        operation: { name: operation, in: [...ins], out: [...out], errors: [...errors], address },
-      },
-    });
+    dispatch({ type: "bindOperation", id: step.id, to: boundAs(one.source, one, one.interface, one.operation) });
   };
   const proposal = !bound && best && best.likeness >= alike ? best : undefined;
   return (

@@ -1,6 +1,7 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import NextLink from "next/link";
+import { useSearchParams } from "next/navigation";
 import { useEffect, useState } from "react";
 import { handoff } from "@/contract";
 import { complain, tell } from "../../controls/notices";
@@ -27,7 +28,10 @@ export function HandoffStage() {
   const { data, error } = useAsked(handoff.listHandoffs, { version });
   const rows = data?.handoffs ?? null;
   const state = useLatestRevision();
-  const [part, setPart] = useState<(typeof handoffParts)[number]>("packages");
+  const wanted = useSearchParams().get("part");
+  const [part, setPart] = useState<(typeof handoffParts)[number]>(
+    handoffParts.find((one) => one === wanted) ?? "packages",
+  );
   const [busy, setBusy] = useState(false);
   const load = () => lookAgain([{ kind: "version", id: version }]);
   useEffect(() => {
