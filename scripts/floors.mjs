@@ -60,7 +60,7 @@ const floors = {
     version: ["kernel", "home"],
     compare: ["kernel"],
     handoff: ["kernel", "check", "walk"],
-    home: ["kernel", "check", "walk"],
+    home: ["kernel", "check", "handoff", "walk"],
     brief: ["kernel", "directory", "version", "home"],
     directory: ["kernel"],
     files: ["kernel", "directory", "home", "handoff"],

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import type { Description } from "@/core/descriptions";
-import type { Manifest, SyncChange, SyncConflict } from "@/core/handoff";
+import type { BuildState, Manifest, SyncChange, SyncConflict } from "@/core/handoff";
 import { asks, type Done, named, version, workspace } from "./contract";
 import { id } from "./inputs";
 
@@ -12,17 +12,6 @@ export interface HandoffRow {
   readonly manifest: Manifest;
   readonly bytes: number;
 }
-
-export const buildStates = [
-  "in step",
-  "model changed",
-  "build copy changed",
-  "both changed",
-  "not sent yet",
-  "gone",
-  "cannot be read",
-] as const;
-export type BuildState = (typeof buildStates)[number];
 
 /** A developers' file that a version is tied to, and how it stands now. */
 export interface BuildCopyRow {

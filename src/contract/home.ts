@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { BriefSummary } from "@/core/brief";
 import type { Summary } from "@/core/check";
+import type { BuildState } from "@/core/handoff";
 import type { LandscapeLink } from "@/core/landscape";
 import { area, asks, type Done, named, process, version, workspace } from "./contract";
 import { id, name } from "./inputs";
@@ -37,6 +38,8 @@ export interface HomeVersion {
   /** The last kept state; 0 where none is. */
   readonly revision: number;
   readonly handedOff: number;
+  /** How its build copies stood when they were last looked at: the one that asks for somebody first; null where it has none. */
+  readonly builds: BuildState | null;
   /** Why it cannot be opened; null where it can. */
   readonly damaged: string | null;
   /** As last counted; null where it never was. */

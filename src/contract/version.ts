@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { BriefSummary } from "@/core/brief";
 import { type Command, commandSchema } from "@/core/commands";
+import type { BuildState } from "@/core/handoff";
 import type { Edit, Id, StoredModel } from "@/core/model";
 import { asks, type Done, named, version } from "./contract";
 import { id, name, revisionNumber, sequenceNumber } from "./inputs";
@@ -14,6 +15,8 @@ export interface VersionHead {
   /** What it is to reach. */
   readonly aim: string;
   readonly adoptedAt: string | null;
+  /** How its build copies stood when they were last looked at; null where it has none. */
+  readonly builds: BuildState | null;
 }
 
 export interface VersionData {

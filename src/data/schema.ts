@@ -16,6 +16,7 @@ import type { BriefContent, BriefSummary } from "@/core/brief";
 import type { SignedContent, Summary } from "@/core/check";
 import type { Reason } from "@/core/compare";
 import type { Description } from "@/core/descriptions";
+import type { BuildState } from "@/core/handoff";
 import type { OutwardFacts } from "@/core/landscape";
 import type { StoredModel } from "@/core/model";
 import type { WalkTest } from "@/core/tokens";
@@ -307,6 +308,10 @@ export const buildCopies = pgTable(
     revision: integer("revision"),
     member: text("member").notNull(),
     at: moment("at").notNull(),
+    /** How it stood when the server last looked, when that was, and at which state of the version; null before the first look. */
+    seen: text("seen").$type<BuildState>(),
+    seenAt: moment("seen_at"),
+    seenSequence: integer("seen_sequence"),
   },
   (table) => [index("build_copies_version").on(table.version)],
 );

@@ -1,3 +1,4 @@
+export { type BuildState, buildStates, firstState } from "./buildState";
 export {
   type Checklist,
   type ChecklistRow,

@@ -182,6 +182,26 @@ test("only a checked model leaves: while an error is open nothing is sent", asyn
   expect(readdirSync(root)).toEqual([]);
 });
 
+test("Home and the menu of versions say how a copy stood when it was last looked at, and look again behind it", async () => {
+  type Home = { versions: { id: string; builds: string | null }[] };
+  const onHome = async () => (await run<Home>("openHome", {})).versions.find(({ id }) => id === version)?.builds;
+  const inMenu = async () =>
+    (await run<{ siblings: { id: string; builds: string | null }[] }>("openVersion", { version })).siblings.find(
+      ({ id }) => id === version,
+    )?.builds;
+  expect(await onHome()).toBeNull();
+  const copy = await tie();
+  await run("sendToBuildCopy", { version, copy });
+  await look();
+  expect([await onHome(), await inMenu()]).toEqual(["in step", "in step"]);
+  // The model went on: Home looks again by itself.
+  await rename("Look at the application");
+  await expect.poll(onHome, { timeout: 20_000 }).toBe("model changed");
+  commit((text) => text.replace("Check application", "Test application"));
+  await look();
+  expect(await inMenu()).toBe("both changed");
+});
+
 describe("between two who work at once", () => {
   test("somebody pushes between the look and the push: nothing is written, and the next look shows it", async () => {
     const copy = await tie();

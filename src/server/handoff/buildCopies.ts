@@ -3,15 +3,27 @@ import { nanoid } from "nanoid";
 import { handoff as terms } from "@/contract";
 import type { BuildCopyRow, PlaceRow } from "@/contract/handoff";
 import { decodeXml, encodeXmlLike } from "@/core/bpmn";
+import type { BuildState } from "@/core/handoff";
 import { fromStored, type Model, toStored } from "@/core/model";
 import { buildCopies, buildSteps, members, processes, versions } from "@/data/schema";
 import type { SyncInput, SyncOutcome } from "@/jobs/syncs";
 import { waiversOf } from "../check/waivers";
 import { lock } from "../kernel/act";
+import { inBackground } from "../kernel/background";
 import { loadHead, replaceHead } from "../kernel/heads";
 import { keepBefore, keepRevision } from "../kernel/revisions";
 import { inThread } from "../kernel/threads";
-import { type Context, longUseCase, notFound, type Outside, UseCaseError, useCase } from "../kernel/useCase";
+import {
+  type Context,
+  localMember,
+  longUseCase,
+  notFound,
+  type Outside,
+  ownAct,
+  runUseCase,
+  UseCaseError,
+  useCase,
+} from "../kernel/useCase";
 import { developed } from "./developer";
 import { needsNoOpenError } from "./handoffs";
 import type { Standing } from "./place";
@@ -120,7 +132,7 @@ async function record(
 
 /** Looks at each copy now. One that both sides changed to the same is in step, and is known as such from then on. */
 export const lookAtBuildCopies = longUseCase(terms.lookAtBuildCopies, async (outside, { version }) => {
-  const { rows, steps, model, names } = await outside.read(async (context) => ({
+  const { rows, steps, model, sequence, names } = await outside.read(async (context) => ({
     rows: await context.db
       .select()
       .from(buildCopies)
@@ -131,7 +143,7 @@ export const lookAtBuildCopies = longUseCase(terms.lookAtBuildCopies, async (out
       .from(buildSteps)
       .where(eq(buildSteps.version, version))
       .orderBy(asc(buildSteps.at)),
-    model: (await loadHead(context.db, version)).model,
+    ...(await headOf(context, version)),
     names: new Map(
       (await context.db.select({ id: members.id, name: members.name }).from(members)).map((one) => [one.id, one.name]),
     ),
@@ -167,8 +179,38 @@ export const lookAtBuildCopies = longUseCase(terms.lookAtBuildCopies, async (out
       };
     }),
   );
+  await keepSeen(version, sequence, rows, copies);
   return { copies, places };
 });
+
+const headOf = async ({ db }: Context, version: string) => {
+  const { model, sequence } = await loadHead(db, version);
+  return { model, sequence };
+};
+
+/** Keeps how copies stand, for those who do not look themselves; where one stands otherwise than before, windows are told. */
+async function keepSeen(
+  version: string,
+  sequence: number,
+  before: readonly Copy[],
+  copies: readonly { readonly id: string; readonly state: BuildState }[],
+): Promise<void> {
+  if (copies.length === 0) return;
+  const isNews = copies.some(({ id, state }) => before.find((copy) => copy.id === id)?.seen !== state);
+  await ownAct("lookAtBuildCopies", isNews ? [{ kind: "version", id: version }] : [], async ({ db, now }) => {
+    for (const { id, state } of copies)
+      await db
+        .update(buildCopies)
+        .set({ seen: state, seenAt: now(), seenSequence: sequence })
+        .where(eq(buildCopies.id, id));
+  });
+}
+
+/** Looks at the copies of a version behind what people do; once however often it is asked for meanwhile. */
+export const lookInBackground = (version: string): Promise<void> =>
+  inBackground(`look at build copies of ${version}`, async () => {
+    await runUseCase(localMember, lookAtBuildCopies, { version });
+  });
 
 export const tieBuildCopy = useCase(terms.tieBuildCopy, async (context, { version, place, branch, path }) => {
   const { db, member, now } = context;

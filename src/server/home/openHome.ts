@@ -3,6 +3,8 @@ import { type AnswerOf, home } from "@/contract";
 import { type HomeGroup, type HomeOrder, type Need, needs } from "@/contract/home";
 import type { Summary } from "@/core/check";
 import { areas, briefs, handoffs, heads, processes, revisions, versions } from "@/data/schema";
+import { lookInBackground } from "../handoff/buildCopies";
+import { seenBuilds } from "../kernel/seenBuilds";
 import { type Context, longUseCase } from "../kernel/useCase";
 import { type Counted, countAnew, wasLookedAt } from "./summaries";
 
@@ -212,6 +214,9 @@ async function versionsOf(db: Context["db"], of: readonly string[]) {
     .from(handoffs)
     .where(inArray(handoffs.version, ids))
     .groupBy(handoffs.version);
+  const builds = await seenBuilds(db, ids, new Date().toISOString());
+  // Files of developers change without telling: looked at anew behind who looks at Home.
+  for (const [version, { isOld }] of builds) if (isOld) void lookInBackground(version);
   const numbers = new Map(kept.map((row) => [row.version, row.number ?? 0]));
   const packages = new Map(handed.map((row) => [row.version, row.number]));
   return rows.map(({ summary, ...row }) => {
@@ -219,6 +224,7 @@ async function versionsOf(db: Context["db"], of: readonly string[]) {
     const { outward: _, ...counted } = summary ?? {};
     return {
       ...row,
+      builds: builds.get(row.id)?.state ?? null,
       summary: summary === null ? null : (counted as Summary),
       revision: numbers.get(row.id) ?? 0,
       handedOff: packages.get(row.id) ?? 0,

@@ -5,6 +5,7 @@ import { areas, handoffs, processes, versions } from "@/data/schema";
 import { briefSummaryOf } from "../kernel/briefLinks";
 import { generationOf } from "../kernel/generation";
 import { loadHead } from "../kernel/heads";
+import { seenBuilds } from "../kernel/seenBuilds";
 import { notFound, query } from "../kernel/useCase";
 
 /** Everything the stages of one version need. */
@@ -36,6 +37,12 @@ export const openVersion = query(inVersion.openVersion, async (context, input) =
     .from(versions)
     .where(and(eq(versions.process, row.version.process), isNull(versions.deletedAt)))
     .orderBy(asc(versions.createdAt));
+  const builds = await seenBuilds(
+    db,
+    siblings.map(({ id }) => id),
+    context.now(),
+  );
+  const stateOf = (version: string) => builds.get(version)?.state ?? null;
   const areaRows = await db.select().from(areas);
   const trail: string[] = [];
   for (let at: string | null = row.area; at !== null; at = areaRows.find((area) => area.id === at)?.parent ?? null)
@@ -50,10 +57,11 @@ export const openVersion = query(inVersion.openVersion, async (context, input) =
       source: row.version.source,
       aim: row.version.aim,
       adoptedAt: row.version.adoptedAt,
+      builds: stateOf(row.version.id),
     },
     process: { id: row.version.process, name: row.processName },
     trail,
-    siblings,
+    siblings: siblings.map((sibling) => ({ ...sibling, builds: stateOf(sibling.id) })),
     sequence: head.sequence,
     generation,
     handedOff: handed.length,

@@ -1,4 +1,5 @@
 import type { HomeProcess, HomeVersion } from "@/contract/home";
+import { firstState } from "@/core/handoff";
 import { text } from "../messages";
 
 export interface NeedWords {
@@ -19,6 +20,9 @@ export function needWords({ brief }: Pick<HomeProcess, "brief">, versions: reado
   if (warnings > 0) return { words: words.warnings(warnings), tone: "attention" };
   const open = brief?.asks?.length ?? 0;
   if (open > 0) return { words: words.questions(open), tone: "attention" };
+  const built = firstState(versions.flatMap(({ builds }) => builds ?? []));
+  if (built && built in words.builds)
+    return { words: words.builds[built as keyof typeof words.builds], tone: "attention" };
   if (!first?.summary) return { words: text.home.notCounted, tone: "quiet" };
   if (first.summary.steps === 0) return { words: words.empty, tone: "quiet" };
   if (versions.some(({ handedOff }) => handedOff > 0)) return { words: words.handedOff, tone: "good" };

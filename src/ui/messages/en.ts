@@ -394,6 +394,12 @@ export const en = {
       questions: (count: number) => `${counted(count, "question")} open in the text`,
       empty: "nothing drawn yet",
       handedOff: "handed off",
+      builds: {
+        "cannot be read": "a build copy cannot be read",
+        gone: "a build copy is gone",
+        "both changed": "model and build copy changed",
+        "build copy changed": "the developers changed the build copy",
+      },
       well: (steps: number) => `${counted(steps, "step")}, no error`,
     },
     toBes: (count: number) => (count === 1 ? "1 to-be" : `${count} to-bes`),
@@ -430,6 +436,7 @@ export const en = {
     adoptAsk: (name: string) =>
       `“${name}” becomes the as-is of this process. What the as-is was until now stays in its history, and can be restored.`,
     adopted: (name: string) => `“${name}” is the as-is now.`,
+    builds: (state: string) => `Build copy: ${state.toLowerCase()}.`,
     wasAdopted: "Adopted.",
     remove: "Delete this to-be",
     removed: (name: string) => `${name} is deleted.`,

@@ -22,7 +22,7 @@ class StandInServer {
 
   info(): VersionData {
     return {
-      version: { id: "v", name: "As-is", kind: "as-is", source: null, aim: "", adoptedAt: null },
+      version: { id: "v", name: "As-is", kind: "as-is", source: null, aim: "", adoptedAt: null, builds: null },
       process: { id: "p", name: "Rooftop solar connection" },
       trail: [],
       siblings: [],

@@ -48,9 +48,15 @@ export function VersionMenu({ onAsk }: { readonly onAsk: (question: VersionQuest
               >
                 <Box flex="1">
                   {sibling.name}
-                  {(sibling.adoptedAt || sibling.aim) && (
+                  {(sibling.adoptedAt || sibling.aim || sibling.builds) && (
                     <Box color="quiet" fontSize="12px" maxW="320px">
-                      {[sibling.adoptedAt && text.version.wasAdopted, sibling.aim].filter(Boolean).join(" ")}
+                      {[
+                        sibling.adoptedAt && text.version.wasAdopted,
+                        sibling.aim,
+                        sibling.builds && text.version.builds(text.handoff.builds.states[sibling.builds]),
+                      ]
+                        .filter(Boolean)
+                        .join(" ")}
                     </Box>
                   )}
                 </Box>

@@ -1,6 +1,6 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { handoff } from "@/contract";
 import type { BuildCopyRow } from "@/contract/handoff";
 import { complain, tell } from "../../controls/notices";
@@ -14,6 +14,8 @@ import { BuildCopy, type BuildDecisions } from "./BuildCopy";
 import { TieDialog } from "./TieDialog";
 
 const words = text.handoff.builds;
+/** Milliseconds. */
+const lookEvery = 3 * 60_000;
 
 /** The developers' files that the version is tied to, how each stands, and what goes there and back; only a checked model leaves. */
 export function BuildCopies({ mayLeave }: { readonly mayLeave: boolean }) {
@@ -22,6 +24,11 @@ export function BuildCopies({ mayLeave }: { readonly mayLeave: boolean }) {
   const { data, error, refetch, isFetching } = useAsked(handoff.lookAtBuildCopies, { version });
   const [isTying, setTying] = useState(false);
   const [busy, setBusy] = useState<string | null>(null);
+  // Developers tell nobody: as long as somebody has this in front of them, it is looked at again.
+  useEffect(() => {
+    const timer = setInterval(() => document.visibilityState === "visible" && void refetch(), lookEvery);
+    return () => clearInterval(timer);
+  }, [refetch]);
   if (error && !data) return <ErrorPage message={wordsOf(error)} retry={() => void refetch()} />;
   if (!data) return <chakra.p color="quiet">{words.looking}</chakra.p>;
 

@@ -2,8 +2,8 @@
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { ArrowDown, ArrowUp, ArrowUpDown, Check, Circle, CircleX, FileQuestion } from "lucide-react";
 import { type ReactNode, useState } from "react";
-import type { BuildCopyRow, BuildState } from "@/contract/handoff";
-import type { SyncChange, SyncConflict } from "@/core/handoff";
+import type { BuildCopyRow } from "@/contract/handoff";
+import type { BuildState, SyncChange, SyncConflict } from "@/core/handoff";
 import { DialogFrame } from "../../controls/DialogFrame";
 import { momentWords } from "../../controls/moment";
 import { Segments } from "../../controls/Segments";
