@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { Description } from "@/core/descriptions";
 import type { BuildState, Manifest, SyncChange, SyncConflict } from "@/core/handoff";
+import type { StoredModel } from "@/core/model";
 import { asks, type Done, named, version, workspace } from "./contract";
 import { id } from "./inputs";
 
@@ -131,6 +132,8 @@ export const handoff = named({
     right: "edit",
     on: here,
   }),
+  /** What stands in a developers' file, as a model of the same elements, to be looked at beside the version. */
+  openBuildCopy: asks<{ title: string; model: StoredModel }>()({ input: copy, right: "read", on: here }),
   /** Asks the demo's simulated developer to work on the file. */
   askDeveloper: asks<{ message: string }>()({ input: copy, right: "hand off", on: here }),
   /** The bytes of a package as they were made. */

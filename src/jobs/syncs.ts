@@ -1,8 +1,9 @@
 import { readBpmn } from "@/core/bpmn";
+import { drawMissingPages } from "@/core/commands";
 import { type ChangeGroup, changeGroups, compareModels, takeOver, withNeeded } from "@/core/compare";
 import { type SyncChange, type SyncConflict, type Synced, type SyncState, syncModels } from "@/core/handoff";
-import { type MergeConflict, spelledLike } from "@/core/merge";
-import { type Model, type StoredModel, toStored } from "@/core/model";
+import { alignedTo, type MergeConflict, spelledLike } from "@/core/merge";
+import { type Model, type Problem, type StoredModel, toStored } from "@/core/model";
 import { type Job, needs } from "./job";
 
 export interface SyncInput {
@@ -31,6 +32,17 @@ export type SyncOutcome =
       readonly taken: StoredModel | null;
       readonly refused: string | null;
     };
+
+/** What stands in a developers' file, its elements known as the model's: those without ids by their place. */
+export const builtModel: Job<
+  { readonly build: string },
+  { readonly model: StoredModel } | { readonly problem: Problem | undefined }
+> = (models, { build }) => {
+  const model = needs(models, "model");
+  const read = readBpmn(build);
+  if (!read.ok) return { problem: read.problems[0] };
+  return { model: toStored(drawMissingPages(spelledLike(alignedTo(read.value, model), model))) };
+};
 
 const keyOf = ({ element, field }: MergeConflict) => `${element} ${field}`;
 

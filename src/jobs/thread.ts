@@ -7,13 +7,14 @@ import { jobs } from "./index";
 import { openedModel } from "./opened";
 import { isRebuilt } from "./rebuilt";
 import { summary } from "./summary";
-import { syncCopy } from "./syncs";
+import { builtModel, syncCopy } from "./syncs";
 
 /** Jobs that only the server asks for: what reads and writes files needs what only a server has. */
 const serverJobs = {
   ...jobs,
   bpmnFile,
   briefSummary,
+  builtModel,
   describedServices,
   frameBuilt,
   frameGrowth,

@@ -25,6 +25,7 @@ import { listTypes, searchElements } from "./find/search";
 import {
   askDeveloper,
   lookAtBuildCopies,
+  openBuildCopy,
   sendToBuildCopy,
   takeOverBuildCopy,
   tieBuildCopy,
@@ -90,6 +91,7 @@ export const useCases = {
   importDescription,
   listDescriptions,
   lookAtBuildCopies,
+  openBuildCopy,
   removeDescription,
   sendToBuildCopy,
   takeOverBuildCopy,

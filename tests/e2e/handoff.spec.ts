@@ -66,6 +66,10 @@ test("a model goes to developers and back for rounds, and nothing of either side
   await expect(state(page)).toHaveText("Build copy changed");
   const technical = [...inRepository().matchAll(/rig:\w+="[^"]*"/g)].map(([found]) => found);
   expect(technical.length).toBeGreaterThan(3);
+  await builds(page).getByRole("link", { name: "Look at both side by side" }).click();
+  await expect(page.getByText(/Write audit record/).first()).toBeVisible();
+  await page.goBack();
+  await toBuilds();
   await press(page, /^Take over: Write audit record/);
   await expect(builds(page).getByRole("button", { name: /^Take over: Write audit record/ })).toHaveCount(0);
   await press(page, "Take all over");

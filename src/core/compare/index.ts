@@ -19,3 +19,4 @@ export { type ChangeState, changeStates, noReason, type Pain, pains, type Reason
 export { changesAsCsv, changesAsMarkdown, type Report } from "./report";
 export { inIdsOf, type SameIds } from "./sameIds";
 export { type Request as TakeOverRequest, type TakenOver, takeOver, withNeeded } from "./takeOver";
+export { type TechnicalLine, technicalLines } from "./technicalData";

@@ -5,6 +5,8 @@ import { join } from "node:path";
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import type { BuildCopyRow } from "@/contract/handoff";
 import { readBpmn } from "@/core/bpmn";
+import { compareModels } from "@/core/compare";
+import { type StoredModel, trustStored } from "@/core/model";
 import { expectOk } from "@/core/testing/models";
 import {
   closeWorkspace,
@@ -200,6 +202,20 @@ test("Home and the menu of versions say how a copy stood when it was last looked
   commit((text) => text.replace("Check application", "Test application"));
   await look();
   expect(await inMenu()).toBe("both changed");
+});
+
+test("what stands in the file is opened beside the version; while it cannot be read, why", async () => {
+  const copy = await tie();
+  await expect(run("openBuildCopy", { version, copy })).rejects.toMatchObject({ status: 409 });
+  await run("sendToBuildCopy", { version, copy });
+  commit((text) => technical(text).replace("Check application", "Test application"));
+  const built = async () => run<{ title: string; model: StoredModel }>("openBuildCopy", { version, copy });
+  const { title, model } = await built();
+  expect(title).toBe("connect.bpmn");
+  const { changes } = compareModels(await storedModel(version), trustStored(model));
+  expect(changes.map(({ fields }) => fields.map(({ field }) => field))).toEqual([["name", "extension"]]);
+  commit((text) => text.replace("</definitions>", "</definition>"));
+  await expect(built()).rejects.toMatchObject({ status: 409 });
 });
 
 describe("between two who work at once", () => {

@@ -356,6 +356,18 @@ export const takeOverBuildCopy = longUseCase(
   },
 );
 
+/** The developers' file as a model, to be looked at beside the version. */
+export const openBuildCopy = longUseCase(terms.openBuildCopy, async (outside, { version, copy: id }) => {
+  const { copy, model } = await here(outside, version, id);
+  const read = await readCopy(copy);
+  if (read.standing === null || read.text === null)
+    throw new UseCaseError("cannot-be-read", read.standing === null ? read.problem : "The file is not there.", 409);
+  const built = await inThread("builtModel", { model: JSON.stringify(toStored(model)) }, { build: read.text });
+  if ("problem" in built)
+    throw new UseCaseError("cannot-be-read", built.problem?.message ?? "The file cannot be read.", 409);
+  return { title: copy.path, model: built.model };
+});
+
 /** The demo's developer works on the file and commits. */
 export const askDeveloper = longUseCase(terms.askDeveloper, async (outside, { version, copy: id }) => {
   const { copy } = await here(outside, version, id);

@@ -68,6 +68,7 @@ export const usualInputs: { readonly [name in keyof typeof useCases]: object } =
   listDescriptions: {},
   removeDescription: { name: "meters.yaml" },
   askDeveloper: { version: "v", copy: "copy" },
+  openBuildCopy: { version: "v", copy: "copy" },
   lookAtBuildCopies: { version: "v" },
   sendToBuildCopy: { version: "v", copy: "copy" },
   takeOverBuildCopy: { version: "v", copy: "copy", take: "all", decisions: {} },

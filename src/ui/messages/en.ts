@@ -1343,6 +1343,7 @@ export const en = {
       nothing: "nothing",
       brings: "What the developers changed",
       sends: "What you changed since the last sync",
+      sideBySide: "Look at both side by side",
       onlyUnseen: "Only places of shapes, or how things are noted; no step, flow or figure.",
       rewritten:
         "This file is written in a way that cannot be changed in place; sending writes it anew. Its content stays, its layout does not.",

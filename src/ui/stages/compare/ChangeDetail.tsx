@@ -1,8 +1,9 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { useRouter } from "next/navigation";
+import type { ReactNode } from "react";
 import type { ReasonRow } from "@/contract/compare";
-import { type ChangeGroup, changeStates, noReason, pains, type Reason } from "@/core/compare";
+import { type ChangeGroup, changeStates, noReason, pains, type Reason, technicalLines } from "@/core/compare";
 import { type Id, isConnection, type Model, nameOf, wordFor } from "@/core/model";
 import { Choice, TextField } from "../../controls/fields";
 import { momentWords } from "../../controls/moment";
@@ -96,8 +97,19 @@ interface DifferenceRow {
   readonly key: string;
   readonly name: string;
   readonly field: string;
-  readonly from: string;
-  readonly to: string;
+  readonly from: ReactNode;
+  readonly to: ReactNode;
+}
+
+/** What developers keep with an element, as a tree. */
+function Technical({ held }: { readonly held: string }) {
+  const lines = technicalLines(held);
+  if (lines.length === 0) return text.compare.nothing;
+  return lines.map(({ depth, words }, at) => (
+    <chakra.div key={at} ps={`${depth * 14}px`}>
+      {words}
+    </chakra.div>
+  ));
 }
 
 function Differences({ compared, group }: { readonly compared: Compared; readonly group: ChangeGroup }) {
@@ -111,8 +123,8 @@ function Differences({ compared, group }: { readonly compared: Compared; readonl
       key: `${subject?.id} ${field}`,
       name,
       field: text.compare.fields[field],
-      from: from || text.compare.nothing,
-      to: to || text.compare.nothing,
+      from: field === "extension" ? <Technical held={from} /> : from || text.compare.nothing,
+      to: field === "extension" ? <Technical held={to} /> : to || text.compare.nothing,
     }));
   });
   return (

@@ -1,16 +1,17 @@
 "use client";
 import { useCallback, useMemo } from "react";
-import { inVersion } from "@/contract";
+import { handoff, inVersion } from "@/contract";
 import { type Model, trustStored } from "@/core/model";
 import { lookAgain, useAsked } from "../../kernel/queries";
 import { wordsOf } from "../../kernel/wordsOf";
 import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 
-/** What may stand on a side: what a version holds now, one of its kept states, or a file. */
+/** What may stand on a side: what a version holds now, one of its kept states, its developers' file, or a file. */
 export type SideRef =
   | { readonly kind: "version"; readonly version: string }
   | { readonly kind: "revision"; readonly version: string; readonly number: number }
+  | { readonly kind: "build"; readonly version: string; readonly copy: string }
   | { readonly kind: "file"; readonly name: string; readonly model: Model };
 
 export interface Side {
@@ -22,15 +23,26 @@ export interface Side {
   readonly process: string;
 }
 
-/** As it stands in an address: "version", or "version@7" for revision 7. */
+/** As it stands in an address: "version", "version@7" for revision 7, or "version~copy" for a build copy. */
 export const readRef = (words: string | null): SideRef | undefined => {
   if (!words) return undefined;
-  const [, version, number] = /^(.+?)(?:@(\d+))?$/.exec(words) ?? [];
+  const [, version, number, copy] = /^(.+?)(?:@(\d+)|~([\w-]+))?$/.exec(words) ?? [];
   if (!version) return undefined;
+  if (copy) return { kind: "build", version, copy };
   return number ? { kind: "revision", version, number: Number(number) } : { kind: "version", version };
 };
-export const writeRef = (ref: SideRef): string =>
-  ref.kind === "file" ? "file" : ref.kind === "revision" ? `${ref.version}@${ref.number}` : ref.version;
+export function writeRef(ref: SideRef): string {
+  switch (ref.kind) {
+    case "file":
+      return "file";
+    case "revision":
+      return `${ref.version}@${ref.number}`;
+    case "build":
+      return `${ref.version}~${ref.copy}`;
+    default:
+      return ref.version;
+  }
+}
 
 export type LoadedSide =
   | { readonly state: "none" | "loading" }
@@ -51,6 +63,8 @@ export function useSide(ref: SideRef | undefined): LoadedSide & { readonly reloa
   const number = ref?.kind === "revision" ? ref.number : 0;
   const info = useAsked(inVersion.openVersion, { version }, { isWanted: version !== "" && !isOpen });
   const kept = useAsked(inVersion.openRevision, { version, number }, { isWanted: number > 0 });
+  const copy = ref?.kind === "build" ? ref.copy : "";
+  const built = useAsked(handoff.openBuildCopy, { version, copy }, { isWanted: copy !== "" });
   const reload = useCallback(() => void lookAgain([{ kind: "version", id: version }]), [version]);
   // The same object as long as it is the same side, so that nothing is compared twice.
   const side = useMemo((): Side | undefined => {
@@ -59,6 +73,11 @@ export function useSide(ref: SideRef | undefined): LoadedSide & { readonly reloa
     if (isOpen) {
       const head = { version: open.version.id, sequence, isOpen: true };
       return { ref, title: open.version.name, model, head, process: open.process.id };
+    }
+    if (ref.kind === "build") {
+      if (!built.data) return undefined;
+      const { title, model: stored } = built.data;
+      return { ref, title, model: trustStored(stored), head: null, process: open.process.id };
     }
     if (!info.data) return undefined;
     const { process, version: named, sequence: now, model: stored } = info.data;
@@ -70,6 +89,7 @@ export function useSide(ref: SideRef | undefined): LoadedSide & { readonly reloa
     if (!kept.data) return undefined;
     const title = text.compare.revisionOf(name, ref.number);
     return { ref, title, model: trustStored(kept.data.model), head: null, process: process.id };
-  }, [ref, isOpen, open, model, sequence, info.data, kept.data]);
-  return side ? { state: "there", side, reload } : { ...stateOf(info.error ? info : kept.error ? kept : info), reload };
+  }, [ref, isOpen, open, model, sequence, info.data, kept.data, built.data]);
+  const asked = [info, kept, built].find(({ error }) => error) ?? (copy !== "" ? built : info);
+  return side ? { state: "there", side, reload } : { ...stateOf(asked), reload };
 }

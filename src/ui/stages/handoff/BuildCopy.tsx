@@ -1,6 +1,7 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { ArrowDown, ArrowUp, ArrowUpDown, Check, Circle, CircleX, FileQuestion } from "lucide-react";
+import NextLink from "next/link";
 import { type ReactNode, useState } from "react";
 import type { BuildCopyRow } from "@/contract/handoff";
 import type { BuildState, SyncChange, SyncConflict } from "@/core/handoff";
@@ -8,6 +9,7 @@ import { DialogFrame } from "../../controls/DialogFrame";
 import { momentWords } from "../../controls/moment";
 import { Segments } from "../../controls/Segments";
 import { text } from "../../messages";
+import { useVersion } from "../../version/VersionContext";
 
 const words = text.handoff.builds;
 
@@ -41,6 +43,7 @@ export function BuildCopy(props: {
   readonly acts: BuildActs;
 }) {
   const { row, isDemo, isBusy, mayLeave, acts } = props;
+  const version = useVersion((state) => state.info.version.id);
   const [decisions, setDecisions] = useState<BuildDecisions>({});
   const [isOpen, setOpen] = useState(false);
   const [isUntying, setUntying] = useState(false);
@@ -155,6 +158,15 @@ export function BuildCopy(props: {
       )}
       {mayTake && (
         <Part title={words.brings}>
+          <chakra.li listStyleType="none">
+            <NextLink
+              href={`/v/${encodeURIComponent(version)}/compare?from=${encodeURIComponent(version)}&to=${encodeURIComponent(`${version}~${row.id}`)}`}
+            >
+              <chakra.span color="accent" _hover={{ textDecoration: "underline" }}>
+                {words.sideBySide}
+              </chakra.span>
+            </NextLink>
+          </chakra.li>
           {row.brings.length === 0 && <chakra.li color="quiet">{words.onlyUnseen}</chakra.li>}
           {row.brings.map((change) => (
             <ChangeLine key={change.key} change={change}>
