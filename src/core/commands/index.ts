@@ -16,6 +16,7 @@ export {
 } from "./kinds/everyKind";
 export { canHoldBoundaryEvents, type Kind, kindOf, kindsThatMayFollow } from "./kinds/kinds";
 export { kindsIn } from "./kinds/kindsIn";
+export { lostBy } from "./kinds/lostBy";
 export { modelOfKind, pictureOfKind } from "./kinds/pictureOfKind";
 export { possibleKinds } from "./kinds/possibleKinds";
 export { allSymbols, type BpmnSymbol, type SymbolGroup } from "./kinds/symbols";

@@ -501,6 +501,7 @@ export const en = {
     notBpmn: "What stands on the clipboard is no BPMN.",
     more: "More",
     filter: "Type a part of its name",
+    loses: (what: readonly string[]) => `loses ${what.join(", ")}`,
     noKind: "No kind of element is called that.",
     closePeek: "Close",
     peekEmpty: "Nothing is drawn inside yet.",

@@ -24,6 +24,7 @@ import {
 } from "../../model";
 import { remove } from "../flow/remove";
 import { type Change, refuse } from "../kernel/change";
+import { lostBy, partsLostBy } from "../kinds/lostBy";
 import { setTrigger } from "./trigger";
 
 const id = z.string().min(1).max(200);
@@ -123,10 +124,12 @@ export function changeType(change: Change, element: Element, to: ElementType): v
   for (const field of [...from.attributes.keys(), ...from.content.keys()]) {
     if (!info.attributes.has(field) && !info.content.has(field)) delete next[field];
   }
-  const lost = childrenOf(change.model, element.id).filter((child) => {
-    const content = info.content.get(child.slot);
-    return content?.kind !== "children" || !content.types.includes(child.type);
-  });
+  const said = lostBy(change.model, element, to);
+  if (said.length > 0)
+    change.remarks.push(
+      say`${called(change.model, element)} has no ${said.join(", ")} any more: a ${termFor(to)} has no place for it.`,
+    );
+  const lost = partsLostBy(change.model, element, to);
   if (lost.length > 0) remove(change, { type: "delete", ids: lost.map((child) => child.id) });
   for (const field of ["incoming", "outgoing"]) change.set("elements", element.id, field, undefined);
   change.remove("elements", element.id);

@@ -11,6 +11,8 @@ interface KindMenuProps {
   readonly title: string;
   readonly groups: readonly KindGroup[];
   readonly onChoose: (kind: Kind) => void;
+  /** What would be lost by choosing a kind, in words. */
+  readonly loses?: (kind: Kind) => readonly string[];
   readonly onClose: () => void;
 }
 
@@ -32,7 +34,7 @@ function ranked(groups: readonly KindGroup[], typed: readonly string[]): { headi
 }
 
 /** All kinds that are possible here, each with its picture; typing narrows them. */
-export function KindMenu({ title, groups, onChoose, onClose }: KindMenuProps) {
+export function KindMenu({ title, groups, onChoose, loses, onClose }: KindMenuProps) {
   const [typed, setTyped] = useTypedAhead();
   const words = typed.trim().toLowerCase().split(/\s+/).filter(Boolean);
   const matching =
@@ -54,6 +56,11 @@ export function KindMenu({ title, groups, onChoose, onClose }: KindMenuProps) {
             <Palette.Item key={kindWords(kind)} value={kindWords(kind)} onSelect={() => onChoose(kind)}>
               <KindPicture kind={kind} width={46} height={30} />
               <Text>{kindWords(kind)}</Text>
+              {(loses?.(kind) ?? []).length > 0 && (
+                <Text color="attention" fontSize="12px">
+                  {text.diagram.loses(loses?.(kind) ?? [])}
+                </Text>
+              )}
             </Palette.Item>
           ))}
         </Palette.Group>

@@ -1,8 +1,8 @@
 "use client";
 import { useCallback } from "react";
 import { inVersion } from "@/contract";
-import { allKindsThatMayFollow, type Kind, perform, possibleKinds } from "@/core/commands";
-import { type Element, type Id, type Model, nameOf, scopeOf, wordFor } from "@/core/model";
+import { allKindsThatMayFollow, type Kind, lostBy, perform, possibleKinds } from "@/core/commands";
+import { type Element, type ElementType, type Id, type Model, nameOf, scopeOf, wordFor } from "@/core/model";
 import { AskDialog } from "../../controls/AskDialog";
 import { tell } from "../../controls/notices";
 import { closeThen } from "../../controls/PaletteDialog";
@@ -48,6 +48,7 @@ export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
       <KindMenu
         title={text.diagram.becomes(nameOf(model, selected.id) || wordFor(selected.type))}
         groups={possibleKinds(model, diagram, selected, scope)}
+        loses={(kind) => lostBy(model, selected, kind.type as ElementType)}
         onChoose={(kind) => {
           store.getState().dispatch({ type: "replace", diagram, id: selected.id, kind });
           close();
