@@ -9,7 +9,7 @@ import { demoDirectory } from "./directory";
 import type { Drawing } from "./drawing";
 import { drawMeterExchange } from "./meterExchange";
 import { assumeConnection, assumeImproved } from "./scenarios";
-import { bindReadings, keepLanes, meterPlatform, meterPlatformFile, weighLanes } from "./services";
+import { bindReadings, keepLanes, mapReadings, meterPlatform, meterPlatformFile, weighLanes } from "./services";
 import { drawComplaint, drawMeterReading, drawSwitchOn } from "./smallProcesses";
 import { drawSolarConnection } from "./solarConnection";
 import { improveConnection, reasonsFor } from "./solarToBe";
@@ -88,7 +88,11 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
   await hand.applyCommands(connection.version, assumed.commands, "say what a normal year and a spring rush are like");
   await draw("meter-reading", "Nightly meter reading", "area-accounts", "nightly-meter-reading", drawMeterReading);
   const described = await hand.importDescription({ name: meterPlatformFile, text: meterPlatform });
-  await hand.applyCommands("meter-reading-as-is", bindReadings(described), "bind steps to the meter platform");
+  await hand.applyCommands(
+    "meter-reading-as-is",
+    [...bindReadings(described), ...mapReadings],
+    "bind steps to the meter platform",
+  );
   await draw("complaint", "Complaint about a bill", "area-accounts", "complaint-about-a-bill", drawComplaint);
 
   await draw("meter-exchange", "Meter exchange", "area-on-site", "meter-exchange", drawMeterExchange);

@@ -51,6 +51,13 @@ export const bindReadings = (description: Description): Command[] =>
     ),
   );
 
+/** What the calls of the nightly reading are given, where no document says so. */
+export const mapReadings: readonly Command[] = [
+  { type: "mapField", id: "list-meters", direction: "in", field: "day", is: "the day that ends" },
+  { type: "mapField", id: "read-meter", direction: "in", field: "number", is: "number of the meter, each in turn" },
+  { type: "mapField", id: "store", direction: "in", field: "readings", is: "readings of the night" },
+];
+
 /** Candidates of the improved connection that the cooperative looks at: one for each lane. */
 export const keepLanes = (model: Model): Command[] =>
   candidatesOf(model).map(({ from }): Command => ({ type: "keepCandidate", of: from }));

@@ -19,12 +19,13 @@ import {
   typeInfo,
   wordFor,
 } from "../model";
-import { bindingOf } from "../services";
+import { bindingOf, mappingOf, unmappedOf } from "../services";
 import { writeTable } from "../table";
 
 /** What a machine needs to be told of an element before it can do it. */
 export const needNames = [
   "operation",
+  "mapping",
   "script",
   "role",
   "form",
@@ -142,7 +143,15 @@ function taskNeeds(model: Model, element: Element, breaks: Breaks): Need[] {
       const there = bound
         ? say`${bound.operation.name ?? bound.operation.id} of ${bound.interface.name ?? bound.interface.id}`
         : say`a message`;
-      return [need("operation", !breaks("nothing-to-run"), "developer", there, say`the operation it calls`)];
+      const needed = mappingOf(model, element).filter(({ direction, isRequired }) => direction === "in" && isRequired);
+      const unmapped = unmappedOf(model, element).map(({ name }) => name);
+      const given = say`${needed.map(({ name, is }) => `${name}: ${is}`).join(", ")}`;
+      return [
+        need("operation", !breaks("nothing-to-run"), "developer", there, say`the operation it calls`),
+        ...(needed.length > 0
+          ? [need("mapping", unmapped.length === 0, "analyst", given, say`what ${unmapped.join(", ")} is`)]
+          : []),
+      ];
     }
     case "scriptTask":
       return [need("script", !breaks("nothing-to-run"), "developer", say`a script`, say`the script it runs`)];
@@ -309,6 +318,7 @@ export const needWords: { readonly [name in NeedName]: string } = {
   time: "Time",
   process: "Called process",
   trigger: "Trigger",
+  mapping: "Data of the call",
   payload: "Message content",
   correlation: "Correlation",
   catch: "Catch",

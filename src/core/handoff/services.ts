@@ -1,6 +1,6 @@
 import type { Description } from "../descriptions";
 import { addressOf, childrenOf, dataFieldsOf, descriptionOf, type Model, nameOf } from "../model";
-import { boundTo, dependenciesOf, keptCandidates } from "../services";
+import { boundTo, dependenciesOf, keptCandidates, mappingOf } from "../services";
 import { escapeText } from "../xml";
 
 /** A description that was read, by the name of its file. */
@@ -28,7 +28,10 @@ export function servicesOf(model: Model) {
       address: addressOf(operation),
       in: fields(operation.inMessageRef),
       out: fields(operation.outMessageRef),
-      steps: boundTo(model, operation.id).map(({ id }) => called(id)),
+      steps: boundTo(model, operation.id).map((step) => ({
+        ...called(step.id),
+        data: mappingOf(model, step).map(({ direction, name, is }) => ({ direction, field: name, is: is ?? null })),
+      })),
     }));
     return [{ name: service.name ?? service.id, ...source, operations }];
   });

@@ -70,6 +70,36 @@ export function withAddress(operation: Element, address: string) {
   return replaced(operation, "address", address === "" ? [] : [ownElement("address", [["is", address]])]);
 }
 
+/** What gives a piece of data that a call needs, or takes one that it gives, where the names do not tell. */
+export interface FieldUse {
+  readonly direction: "in" | "out";
+  readonly field: string;
+  /** A document of the step, or words of a person. */
+  readonly is: string;
+}
+
+export function fieldUsesOf(step: Element): FieldUse[] {
+  return ownNodes(step, "maps").flatMap((node) => {
+    const [field, is] = [attribute(node, "field"), attribute(node, "is")];
+    if (field === undefined || is === undefined) return [];
+    return [{ direction: attribute(node, "direction") === "out" ? "out" : "in", field, is }];
+  });
+}
+
+export function withFieldUses(step: Element, uses: readonly FieldUse[]) {
+  return replaced(
+    step,
+    "maps",
+    uses.map(({ direction, field, is }) =>
+      ownElement("maps", [
+        ["direction", direction],
+        ["field", field],
+        ["is", is],
+      ]),
+    ),
+  );
+}
+
 /** What is to come of a candidate service. */
 export const decisions = ["build", "buy", "reuse", "leave"] as const;
 export interface Decision {

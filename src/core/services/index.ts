@@ -4,6 +4,7 @@ export { type Candidate, type CandidateOperation, candidateFrom, candidatesOf } 
 export { figuresOf, givenByHand, usualWeights, type Volumes, workedOut } from "./criteria";
 export { type Dependency, dependenciesOf } from "./dependencies";
 export { type KeptCandidate, type KeptOperation, keptCandidates, servedBy } from "./kept";
+export { type MappedField, mappingOf, unmappedOf } from "./mapping";
 export { byRules, type CaseStyle, caseStyles, inCase, type NamingRules, type RuledName } from "./naming";
 export { boundAs, type Offer, type Offered, offeredTo, offersOf } from "./offered";
 export { openApiOf } from "./openApiExport";

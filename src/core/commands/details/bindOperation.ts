@@ -1,6 +1,16 @@
 import { z } from "zod";
 import { say } from "../../messages";
-import { called, childrenOf, descriptionOf, type Id, isA, withAddress, withDescription } from "../../model";
+import {
+  called,
+  childrenOf,
+  descriptionOf,
+  fieldUsesOf,
+  type Id,
+  isA,
+  withAddress,
+  withDescription,
+  withFieldUses,
+} from "../../model";
 import { type Change, refuse } from "../kernel/change";
 import { freeId, isUsed, slug } from "../kernel/freeId";
 import { describeMessage, removeOperation } from "./operations";
@@ -28,6 +38,14 @@ export const bindOperationSchema = z.object({
   /** Null where it is bound to none any more. */
   to: boundOperationSchema.nullable(),
 });
+/** Says what a piece of data of a call is; null takes that back, so that the names tell. */
+export const mapFieldSchema = z.object({
+  type: z.literal("mapField"),
+  id: z.string().min(1).max(200),
+  direction: z.enum(["in", "out"]),
+  field: name,
+  is: z.string().trim().min(1).max(2_000).nullable(),
+});
 type BoundOperation = z.infer<typeof boundOperationSchema>;
 
 /**
@@ -49,6 +67,13 @@ export function bindOperation(change: Change, { id, to }: z.infer<typeof bindOpe
   if (to && change.element(id).implementation === undefined)
     change.set("elements", id, "implementation", "##WebService");
   if (before !== undefined && before !== operation) sweep(change, before);
+}
+
+export function mapField(change: Change, { id, direction, field, is }: z.infer<typeof mapFieldSchema>): void {
+  const step = change.element(id);
+  const others = fieldUsesOf(step).filter((use) => use.direction !== direction || use.field !== field);
+  const uses = is === null ? others : [...others, { direction, field, is }];
+  change.set("elements", id, "extension", withFieldUses(step, uses));
 }
 
 function operationFor(change: Change, to: BoundOperation): Id {

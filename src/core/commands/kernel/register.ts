@@ -6,7 +6,7 @@ import { move, moveLabel, moveLabelSchema, moveSchema, resize, resizeSchema } fr
 import { makeRoom, makeRoomSchema } from "../arrange/room";
 import { straighten, straightenSchema } from "../arrange/straighten";
 import { tidy, tidySchema } from "../arrange/tidy";
-import { bindOperation, bindOperationSchema } from "../details/bindOperation";
+import { bindOperation, bindOperationSchema, mapField, mapFieldSchema } from "../details/bindOperation";
 import {
   addCandidateOperation,
   addCandidateOperationSchema,
@@ -371,6 +371,11 @@ export const register = {
     command.to
       ? say`bind ${called(command.id)} to the operation ${command.to.operation.name}`
       : say`bind ${called(command.id)} to no operation`,
+  ),
+  mapField: command(
+    mapFieldSchema,
+    mapField,
+    (command, { called }) => say`say what ${command.field} of ${called(command.id)} is`,
   ),
   keepCandidate: command(
     keepCandidateSchema,

@@ -8,6 +8,7 @@ import { type Break, bindingOf, boundAs, type Offer, offeredTo, offersOf } from 
 import { EmptyState } from "../../controls/states";
 import { text } from "../../messages";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
+import { CallData } from "./CallData";
 import { OperationList } from "./OperationList";
 
 const words = text.handoff.services;
@@ -112,6 +113,7 @@ function BoundStep(props: {
             onClose={() => setOpen(false)}
           />
         )}
+        <CallData model={model} step={step} />
         {breaks.map((one) => (
           <chakra.div key={`${one.kind} ${one.field}`} color="trouble">
             {words.breaks[one.kind](one.operation, one.field, one.from, one.to)}
