@@ -94,7 +94,7 @@ const floors = {
     compare: ["messages", "check", "commands", "directory", "model", "table"],
     merge: ["messages", "compare", "model"],
     descriptions: ["messages", "bpmn", "model"],
-    services: ["messages", "descriptions", "directory", "model", "scenario"],
+    services: ["messages", "descriptions", "directory", "drawing", "model", "scenario"],
     sequence: ["directory", "drawing", "model", "services", "tokens"],
     handoff: [
       "messages",

@@ -100,7 +100,15 @@ export const handoff = named({
   }),
   /** Reads a description, in place of what one of that name said before. */
   importDescription: asks<{ operations: number; problems: readonly string[] }>()({
-    input: z.object({ name: z.string().min(1).max(200), text: z.string().max(mostDescription) }),
+    input: z.object({
+      name: z.string().min(1).max(200),
+      text: z.string().max(mostDescription),
+      /** Files it leads to, as they were chosen together with it. */
+      beside: z
+        .array(z.object({ name: z.string().min(1).max(200), text: z.string().max(mostDescription) }))
+        .max(99)
+        .default([]),
+    }),
     right: "edit",
     on: () => [workspace],
   }),

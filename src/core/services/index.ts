@@ -8,4 +8,6 @@ export { type MappedField, mappingOf, unmappedOf } from "./mapping";
 export { byRules, type CaseStyle, caseStyles, inCase, type NamingRules, type RuledName } from "./naming";
 export { boundAs, type Offer, type Offered, offeredTo, offersOf } from "./offered";
 export { openApiOf } from "./openApiExport";
+export { type Participation, participationOf } from "./participants";
+export { drawParticipation } from "./participantsMap";
 export { type Ranked, type Swap, type Weighed, type Weighing, weigh } from "./weighing";

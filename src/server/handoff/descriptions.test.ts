@@ -36,3 +36,17 @@ test("what leads elsewhere is told, and not asked for", async () => {
   const { problems } = await run<{ problems: string[] }>("importDescription", { name: "away.yaml", text });
   expect(problems).toHaveLength(1);
 });
+
+test("several files that are given together are one description: what it leads to is found by path or by name", async () => {
+  const text = `${meters("readMeter").replace(
+    'responses: { "200": { description: ok } }',
+    'responses: { "200": { description: ok, content: { application/json: { schema: { $ref: "types/meter.yaml#/Meter" } } } } }',
+  )}`;
+  const types = { name: "meter.yaml", text: "Meter: { type: object, properties: { number: { type: string } } }" };
+  const alone = await run<{ problems: string[] }>("importDescription", { name: "meters.yaml", text });
+  expect(alone.problems).toHaveLength(1);
+  const both = await run<{ problems: string[] }>("importDescription", { name: "meters.yaml", text, beside: [types] });
+  expect(both.problems).toEqual([]);
+  const { descriptions } = await run<{ descriptions: DescriptionRow[] }>("listDescriptions", {});
+  expect(descriptions[0]?.description.interfaces[0]?.operations[0]?.out.map(({ name }) => name)).toEqual(["number"]);
+});

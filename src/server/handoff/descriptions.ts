@@ -15,8 +15,12 @@ export const listDescriptions = query(terms.listDescriptions, async ({ db }) => 
 });
 
 /** A description as it was read, in a thread. */
-export async function described(name: string, text: string): Promise<Description> {
-  const content = await inThread("describedServices", {}, { name, text });
+export async function described(
+  name: string,
+  text: string,
+  beside: readonly { readonly name: string; readonly text: string }[] = [],
+): Promise<Description> {
+  const content = await inThread("describedServices", {}, { name, text, beside });
   if (!("problem" in content)) return content;
   const { line, column, message } = content.problem ?? { message: "It cannot be read." };
   const place = line === undefined ? "" : `Line ${line}, column ${column ?? 1}: `;
@@ -33,8 +37,8 @@ export async function keepDescription({ db, member, now }: Context, name: string
 }
 
 /** Reads a description in a thread; what cannot be read changes nothing. */
-export const importDescription = longUseCase(terms.importDescription, async (outside, { name, text }) => {
-  const content = await described(name, text);
+export const importDescription = longUseCase(terms.importDescription, async (outside, { name, text, beside }) => {
+  const content = await described(name, text, beside);
   return outside.write(async (context) => {
     await keepDescription(context, name, content);
     const operations = content.interfaces.reduce((sum, service) => sum + service.operations.length, 0);

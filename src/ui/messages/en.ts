@@ -1251,6 +1251,10 @@ export const en = {
       why: "Reason",
       whyAction: "Decide",
       decided: (reason: string, member: string, date: string) => `${reason} (${member}, ${date})`,
+      map: "Who provides and uses what",
+      mapFile: "participants.svg",
+      mapLegend: "A line with a dot: provides. A dashed line with an arrow: uses.",
+      noMap: "Keep a candidate or bind a step, and who provides and uses it is drawn here.",
       weighing: "What is worth it most",
       weighingFew: "Two kept candidates and more are weighed against each other.",
       criteria: {

@@ -10,6 +10,9 @@ import { text } from "../../messages";
 
 const words = text.handoff.services;
 
+/** How a description begins: a version of OpenAPI, or the definitions of WSDL. */
+const describes = /^\s*[{"']?\s*["']?(?:openapi|swagger)["']?\s*:|<(?:[\w.-]+:)?definitions[\s>]/m;
+
 /** The descriptions of services that exist, as they were last read. */
 export function Descriptions(props: { readonly rows: readonly DescriptionRow[]; readonly onChanged: () => void }) {
   const { rows, onChanged } = props;
@@ -17,13 +20,16 @@ export function Descriptions(props: { readonly rows: readonly DescriptionRow[]; 
   const [busy, setBusy] = useState(false);
   const read = async (files: FileList | null) => {
     setBusy(true);
-    for (const file of files ?? [])
+    const given = await Promise.all(
+      [...(files ?? [])].map(async (file) => ({ name: file.name, text: await file.text() })),
+    );
+    // Of several, those that describe services are read; the others are what they lead to.
+    const describing = given.filter(({ text }) => describes.test(text));
+    for (const { name, text } of describing.length > 0 ? describing : given)
       try {
-        const { operations, problems } = await ask(handoff.importDescription, {
-          name: file.name,
-          text: await file.text(),
-        });
-        tell({ description: words.read(file.name, operations, problems.length) });
+        const beside = given.filter((one) => one.name !== name);
+        const { operations, problems } = await ask(handoff.importDescription, { name, text, beside });
+        tell({ description: words.read(name, operations, problems.length) });
       } catch (error) {
         complain(error);
       }
@@ -103,7 +109,7 @@ export function Descriptions(props: { readonly rows: readonly DescriptionRow[]; 
           type="file"
           multiple
           hidden
-          accept=".json,.yaml,.yml,.wsdl,.xml"
+          accept=".json,.yaml,.yml,.wsdl,.xml,.xsd"
           data-testid="description-file"
           onChange={(event) => {
             void read(event.target.files);

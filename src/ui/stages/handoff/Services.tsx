@@ -11,6 +11,7 @@ import { useVersion } from "../../version/VersionContext";
 import { BoundSteps } from "./BoundSteps";
 import { Candidates } from "./Candidates";
 import { Descriptions } from "./Descriptions";
+import { ParticipantsMap } from "./ParticipantsMap";
 import { Weighing } from "./Weighing";
 
 const words = text.handoff.services;
@@ -35,6 +36,9 @@ export function Services() {
       </Section>
       <Section title={words.candidates}>
         <Candidates model={model} />
+      </Section>
+      <Section title={words.map}>
+        <ParticipantsMap model={model} />
       </Section>
       <Section title={words.weighing}>
         <Weighing model={model} />
