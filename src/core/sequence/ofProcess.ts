@@ -118,7 +118,8 @@ class Telling {
               operator: "break",
               operands: [{ guard: this.#guard(ways.nodes[at] as Element, way, ways.nodes[way.to]), lines: [] }],
             });
-        exits.push(...leaving);
+        for (const way of leaving)
+          exits.push({ ...way, guard: this.#guard(ways.nodes[at] as Element, way, ways.nodes[way.to]) });
       }
       if (!staying || staying.length === 0) break;
       if (staying.length === 1) {

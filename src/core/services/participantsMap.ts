@@ -5,7 +5,7 @@ const [width, gap, between] = [170, 22, 210];
 const size = 13;
 
 /**
- * Draws who provides and who uses what: participants on the left, services on the right, each in the middle of what it is tied to, so that
+ * Draws who provides and who uses what: participants on the left, services on the right, each beside who provides it, else in the middle of who uses it, so that
  * few lines cross (barycentre heuristic: K. Sugiyama, S. Tagawa, M. Toda, 1981). O(links × log n).
  */
 export function drawParticipation({ participants, services, links }: Participation): Scene {
@@ -13,13 +13,13 @@ export function drawParticipation({ participants, services, links }: Participati
     places.length === 0 ? own : places.reduce((sum, one) => sum + one, 0) / places.length;
   const rowOf = new Map(participants.map(({ id }, at) => [id, at]));
   const rows = services
-    .map((service, own) => ({
-      service,
-      at: middle(
-        links.filter((link) => link.service === service.id).map((link) => rowOf.get(link.participant) ?? 0),
-        own,
-      ),
-    }))
+    .map((service, own) => {
+      const of = links.filter((link) => link.service === service.id);
+      // Beside who provides it, where somebody here does.
+      const providing = of.filter(({ kind }) => kind === "provides");
+      const places = (providing.length > 0 ? providing : of).map(({ participant }) => rowOf.get(participant) ?? 0);
+      return { service, at: middle(places, own) };
+    })
     .sort((a, b) => a.at - b.at)
     .map(({ service }) => service);
   const boxes = new Map<string, { readonly x: number; readonly y: number; readonly height: number }>();
