@@ -94,6 +94,7 @@ const floors = {
     compare: ["messages", "check", "commands", "directory", "model", "table"],
     merge: ["messages", "compare", "model"],
     descriptions: ["messages", "bpmn", "model"],
+    decisions: ["messages", "descriptions", "feel", "model"],
     services: ["messages", "descriptions", "directory", "drawing", "model", "scenario"],
     sequence: ["directory", "drawing", "model", "services", "tokens"],
     handoff: [

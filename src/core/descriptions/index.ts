@@ -8,3 +8,4 @@ export {
   type ServiceInterface,
 } from "./description";
 export { readDescription } from "./read";
+export { parseXml, type XmlPart } from "./xmlDocument";

@@ -35,7 +35,7 @@ export function parseXml(bytes: Uint8Array): Result<XmlPart> {
   if (bytes.length > descriptionLimits.bytes)
     return failure({
       code: "too-large",
-      message: say`The description is ${Math.round(bytes.length / 1e6)} MB; up to ${descriptionLimits.bytes / 1024 / 1024} MB are read.`,
+      message: say`The file is ${Math.round(bytes.length / 1e6)} MB; up to ${descriptionLimits.bytes / 1024 / 1024} MB are read.`,
     });
   const text = decodeXml(bytes);
   if (!text.ok) return text;
@@ -52,9 +52,9 @@ export function parseXml(bytes: Uint8Array): Result<XmlPart> {
   parser.on("doctype", () => refuse("doctype", say`The file brings a document type or entities, which are not read.`));
   parser.on("opentag", (tag) => {
     if (stack.length >= descriptionLimits.depth)
-      refuse("too-deep", say`The description nests more than ${descriptionLimits.depth} levels deep.`);
+      refuse("too-deep", say`The file nests more than ${descriptionLimits.depth} levels deep.`);
     if (++count > descriptionLimits.elements)
-      refuse("too-many", say`The description has more than ${descriptionLimits.elements} elements.`);
+      refuse("too-many", say`The file has more than ${descriptionLimits.elements} elements.`);
     const outer = stack[stack.length - 1];
     const declared = Object.entries(tag.ns ?? {});
     const before: ReadonlyMap<string, string> = outer?.scope ?? new Map();

@@ -55,8 +55,8 @@ describe("figures of one element, for its tray", () => {
 });
 
 describe("sites in the sheet", () => {
-  test("rows for systems and ways come with the first two sites, and go with them", () => {
-    expect(siteRows(model, scenarioOf(model))).toEqual([]);
+  test("systems that are used have a row; ways come with the first two sites, and go with them", () => {
+    expect(siteRows(model, scenarioOf(model)).map(({ kind }) => kind)).toEqual(["system"]);
     const one = typed(model, "desk", "site", "Office");
     expect(one.says).toBe("Office");
     expect(siteRows(one.model, scenarioOf(one.model)).map(({ kind }) => kind)).toEqual(["system"]);
@@ -66,7 +66,14 @@ describe("sites in the sheet", () => {
     expect(third.says).toBe("Hill");
     expect(siteRows(third.model, scenarioOf(third.model)).filter(({ kind }) => kind === "way")).toHaveLength(3);
     const none = typed(typed(two.model, "depot", "site", "").model, "desk", "site", "");
-    expect(siteRows(none.model, scenarioOf(none.model))).toEqual([]);
+    expect(siteRows(none.model, scenarioOf(none.model)).map(({ kind }) => kind)).toEqual(["system"]);
+    // How many can use a system at once is said there as well.
+    const narrow = typed(model, "archive", "capacity", "2");
+    expect([narrow.says, scenarioOf(narrow.model).sites.roomOf.get("archive")]).toEqual(["2", 2]);
+    expect(scenarioOf(typed(narrow.model, "archive", "capacity", "").model).sites.roomOf.size).toBe(0);
+    expect(typeof commandsFor(rowFor(narrow.model, "archive"), "capacity", "0", scenarioOf(narrow.model))).toBe(
+      "string",
+    );
   });
 
   test("what lies between is said in words, and taken off again", () => {
