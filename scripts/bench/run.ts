@@ -3,6 +3,7 @@ import { briefRows } from "./brief";
 import { browserRows } from "./browser";
 import { compareRows } from "./compare";
 import { coreRows } from "./core";
+import { decisionRows } from "./decisions";
 import { forecastRows } from "./forecast";
 import { growthRow } from "./growth";
 import { handoffRows } from "./handoff";
@@ -21,6 +22,7 @@ if (!process.argv.includes("--browser")) {
   for (const row of await layoutRows()) print(row);
   for (const row of forecastRows()) print(row);
   for (const row of handoffRows()) print(row);
+  for (const row of decisionRows()) print(row);
   print(tokenRow());
   print(await growthRow());
   for (const row of await homeRows()) print(row);

@@ -53,6 +53,11 @@ const verbs: {
     does: "Reads an OpenAPI or WSDL description; or says which services a model could have and is bound to, binds its tasks to operations, and writes a candidate as an OpenAPI skeleton.",
     load: async () => (await import("./services")).services,
   },
+  decide: {
+    usage: "lane decide FILE.dmn [--decision ID|NAME] --data JSON|@FILE.json | --check",
+    does: "Decides by a DMN 1.3 to 1.5 file on data, or proves its tables: gaps, overlaps, rules that are never come to. Exit code 1 where the data breaks something, or a table has a gap.",
+    load: async () => (await import("./decide")).decide,
+  },
   sync: {
     usage: "lane sync MODEL.bpmn BUILD.bpmn --base LAST.bpmn OUT.bpmn",
     does: "Says whether a model or its developers' copy changed since the last sync, and writes the copy's own text with only what changed. Exit code 1 where both changed the same thing.",

@@ -1,0 +1,348 @@
+import {
+  builtIns,
+  compareValues,
+  Decimal,
+  type Expression,
+  equalValues,
+  evaluateExpression,
+  FeelContext,
+  FeelFailure,
+  FeelFunction,
+  type FeelValue,
+  fromJson,
+  passes,
+  Scope,
+  type Surroundings,
+  textOf,
+  toJson,
+  type UnaryTests,
+} from "../feel/language";
+import type { Decision, DecisionModel, DecisionTable, Knowledge, Logic, TableOutput, Written } from "./model";
+import { asType } from "./types";
+
+/** What a decision comes to. */
+export interface Decided {
+  readonly decision: string;
+  readonly result: unknown;
+  /** Numbers from 1 of the rules that matched, where it is a table. */
+  readonly rules: readonly number[];
+  /** What the data breaks, in words; the result is null then. */
+  readonly problems: readonly string[];
+}
+
+/** The decisions that no other one requires. */
+export function topDecisions({ decisions }: DecisionModel): Decision[] {
+  const required = new Set([...decisions.values()].flatMap((one) => one.decisions));
+  return [...decisions.values()].filter(({ id }) => !required.has(id));
+}
+
+/**
+ * Decides: the decisions and business knowledge models it requires first, then its own table or expression.
+ * @param data by the names of inputs, as JSON has it
+ * Source: DMN 1.5, chapters 6 to 8 and 10 (from memory). O(rules × inputs) for each table, and what expressions take.
+ */
+export function decide(
+  model: DecisionModel,
+  decision: Decision,
+  data: { readonly [name: string]: unknown },
+  surroundings: Surroundings = {},
+): Decided {
+  const deciding = new Deciding(model, data, surroundings);
+  try {
+    const { value, rules } = deciding.decision(decision.id);
+    return { decision: decision.id, result: toJson(value), rules, problems: [] };
+  } catch (error) {
+    if (!(error instanceof Broken || error instanceof FeelFailure || error instanceof RangeError)) throw error;
+    const rules = error instanceof Broken && error.decision === decision.id ? error.rules : [];
+    const message = error instanceof Broken || error instanceof FeelFailure ? error.message : "it goes too deep";
+    return { decision: decision.id, result: null, rules, problems: [sentence(message)] };
+  }
+}
+const sentence = (message: string) =>
+  `${message.charAt(0).toUpperCase()}${message.slice(1)}${/[.!?]$/.test(message) ? "" : "."}`;
+
+class Broken extends Error {
+  constructor(
+    message: string,
+    readonly decision = "",
+    readonly rules: readonly number[] = [],
+  ) {
+    super(message);
+  }
+}
+
+interface Outcome {
+  readonly value: FeelValue;
+  readonly rules: readonly number[];
+}
+
+class Deciding {
+  readonly #decided = new Map<string, Outcome>();
+  readonly #underWay = new Set<string>();
+  readonly #scope: Scope;
+  readonly #given: ReadonlyMap<string, FeelValue>;
+
+  constructor(
+    readonly model: DecisionModel,
+    data: { readonly [name: string]: unknown },
+    surroundings: Surroundings,
+  ) {
+    this.#scope = new Scope(builtIns(surroundings));
+    this.#given = this.#typed(data);
+  }
+
+  /** Data as the inputs of the file have it. */
+  #typed(data: { readonly [name: string]: unknown }): ReadonlyMap<string, FeelValue> {
+    const given = new Map(Object.entries(data).map(([name, value]) => [name, fromJson(value)]));
+    for (const { name, type } of this.model.inputs.values()) {
+      const value = given.get(name);
+      if (value === undefined) continue;
+      const typed = asType(this.model, value, type, this.#scope);
+      if ("fault" in typed) this.#faults.set(name, `the input ${name} is ${textOf(value, true)}, which ${typed.fault}`);
+      else given.set(name, typed.value);
+    }
+    return given;
+  }
+  readonly #faults = new Map<string, string>();
+
+  decision(id: string): Outcome {
+    const known = this.#decided.get(id);
+    if (known) return known;
+    const decision = this.model.decisions.get(id);
+    if (!decision) throw new Broken(`the decision "${id}" is not in this file`);
+    if (this.#underWay.has(id)) throw new Broken(`"${decision.name}" requires itself`);
+    this.#underWay.add(id);
+    for (const input of decision.inputs) {
+      const fault = this.#faults.get(this.model.inputs.get(input)?.name ?? "");
+      if (fault) throw new Broken(fault, id);
+    }
+    const names = new Map<string, FeelValue>(this.#given);
+    for (const required of decision.decisions) {
+      const one = this.model.decisions.get(required);
+      names.set(one?.variable ?? required, this.decision(required).value);
+    }
+    const scope = new Scope(names, this.#knowledge(decision.knowledge, this.#scope));
+    const outcome = this.#logic(decision.logic, scope, decision);
+    this.#underWay.delete(id);
+    this.#decided.set(id, outcome);
+    return outcome;
+  }
+
+  #knowledge(ids: readonly string[], outer: Scope, depth = 0): Scope {
+    if (ids.length === 0 || depth > 50) return outer;
+    const names = new Map<string, FeelValue>();
+    for (const id of ids) {
+      const one = this.model.knowledge.get(id);
+      if (!one) throw new Broken(`the business knowledge model "${id}" is not in this file`);
+      const scope = this.#knowledge(one.knowledge, outer, depth + 1);
+      names.set(one.name, this.#logic(one.logic, scope, one).value);
+      // What it needs itself, it may need by name in what is called.
+    }
+    return new Scope(names, outer);
+  }
+
+  #logic(logic: Logic, scope: Scope, of: Decision | Knowledge): Outcome {
+    const value = (found: FeelValue): Outcome => ({ value: found, rules: [] });
+    switch (logic.kind) {
+      case "table":
+        return this.#table(logic, scope, of);
+      case "expression":
+        return value(this.#evaluate(logic.expression, scope));
+      case "context": {
+        const entries = new Map<string, FeelValue>();
+        for (const { name, logic: inner } of logic.entries) {
+          const found = this.#logic(inner, new Scope(entries, scope), of).value;
+          // The last entry without a name is what the context comes to.
+          if (name === "") return value(found);
+          entries.set(name, found);
+        }
+        return value(new FeelContext(entries));
+      }
+      case "invocation": {
+        const called = this.#logic(logic.of, scope, of).value;
+        if (!(called instanceof FeelFunction)) throw new Broken(`"${of.name}" calls what is no function`);
+        const args = called.parameters.map((name) => {
+          const arg = logic.args.find((one) => one.name === name);
+          return arg ? this.#logic(arg.logic, scope, of).value : null;
+        });
+        return value(called.call(args));
+      }
+      case "list":
+        return value(logic.items.map((item) => this.#logic(item, scope, of).value));
+      case "function": {
+        const { parameters, body } = logic;
+        return value(
+          new FeelFunction(parameters, (args) => {
+            const names = new Map(parameters.map((name, at) => [name, args[at] ?? null] as const));
+            return this.#logic(body, new Scope(names, scope), of).value;
+          }),
+        );
+      }
+      case "none":
+        throw new Broken(`"${logic.what}" has no table or expression that can be decided by`);
+    }
+  }
+
+  #evaluate({ text, read }: Written<Expression>, scope: Scope): FeelValue {
+    if (read instanceof Error) throw new Broken(`"${text}" cannot be read: ${read.message}`);
+    try {
+      return evaluateExpression(read, scope);
+    } catch (error) {
+      if (!(error instanceof FeelFailure)) throw error;
+      const [, missing] = /^nothing is known of "(.*)"$/.exec(error.message) ?? [];
+      if (missing !== undefined) throw new Broken(`"${missing}" is missing, which "${text}" needs`);
+      throw new Broken(error instanceof Broken ? error.message : `"${text}" fails: ${error.message}`);
+    }
+  }
+
+  #table(table: DecisionTable, scope: Scope, of: Decision | Knowledge): Outcome {
+    const { rules, hitPolicy } = table;
+    const values = table.inputs.map(({ expression, type, allowed }) => {
+      const value = this.#evaluate(expression, scope);
+      const typed = asType(this.model, value, type, scope);
+      if ("fault" in typed)
+        throw new Broken(`the input ${expression.text} is ${textOf(value, true)}, which ${typed.fault}`, of.id);
+      if (allowed && typed.value !== null && !this.#passes(allowed, typed.value, scope))
+        throw new Broken(
+          `the input ${expression.text} is ${textOf(typed.value, true)}, which is not among the allowed values ${allowed.text}`,
+          of.id,
+        );
+      return typed.value;
+    });
+    const matched: number[] = [];
+    for (const [at, rule] of rules.entries()) {
+      if (!rule.inputs.every((tests, column) => this.#passes(tests, values[column] ?? null, scope))) continue;
+      matched.push(at);
+      if (hitPolicy === "FIRST") break;
+    }
+    const numbers = matched.map((at) => at + 1);
+    if (matched.length === 0) return { value: this.#usual(table, scope), rules: numbers };
+    if (hitPolicy === "UNIQUE" && matched.length > 1)
+      throw new Broken(
+        `the rules ${numbers.join(" and ")} of "${of.name}" both match, where only one may`,
+        of.id,
+        numbers,
+      );
+    const outcomes = matched.map((at) =>
+      table.outputs.map((output, column) => this.#output(table, at, column, output, scope, of, numbers)),
+    );
+    const [first] = outcomes as [FeelValue[], ...FeelValue[][]];
+    if (
+      hitPolicy === "ANY" &&
+      outcomes.some((one) => one.some((value, column) => equalValues(value, first[column] ?? null) !== true))
+    )
+      throw new Broken(
+        `the rules ${numbers.join(" and ")} of "${of.name}" match with different outputs`,
+        of.id,
+        numbers,
+      );
+    const whole = (outputs: readonly FeelValue[]): FeelValue =>
+      table.outputs.length === 1
+        ? (outputs[0] ?? null)
+        : new FeelContext(new Map(table.outputs.map(({ name }, column) => [name, outputs[column] ?? null])));
+    const ordered = () => inOrder(outcomes, table.outputs, (allowed) => this.#listed(allowed, scope));
+    switch (hitPolicy) {
+      case "PRIORITY":
+        return { value: whole(ordered()[0] ?? first), rules: numbers };
+      case "OUTPUT ORDER":
+        return { value: ordered().map(whole), rules: numbers };
+      case "RULE ORDER":
+        return { value: outcomes.map(whole), rules: numbers };
+      case "COLLECT": {
+        const collected = outcomes.map(whole);
+        if (!table.aggregator) return { value: collected, rules: numbers };
+        return { value: aggregated(table.aggregator, collected, of.name), rules: numbers };
+      }
+      default:
+        return { value: whole(first), rules: numbers };
+    }
+  }
+
+  #output(
+    table: DecisionTable,
+    rule: number,
+    column: number,
+    output: TableOutput,
+    scope: Scope,
+    of: Decision | Knowledge,
+    matched: readonly number[],
+  ): FeelValue {
+    const written = table.rules[rule]?.outputs[column];
+    const value = written ? this.#evaluate(written, scope) : null;
+    const typed = asType(this.model, value, output.type, scope);
+    const where = `the output ${output.name} of rule ${rule + 1}`;
+    if ("fault" in typed) throw new Broken(`${where} is ${textOf(value, true)}, which ${typed.fault}`, of.id, matched);
+    if (output.allowed && typed.value !== null && !this.#passes(output.allowed, typed.value, scope))
+      throw new Broken(
+        `${where} is ${textOf(typed.value, true)}, which is not among its allowed values ${output.allowed.text}`,
+        of.id,
+        matched,
+      );
+    return typed.value;
+  }
+
+  /** What is so where no rule matches. */
+  #usual({ outputs }: DecisionTable, scope: Scope): FeelValue {
+    if (outputs.every(({ usual }) => !usual)) return null;
+    const values = outputs.map(({ usual, type }) => {
+      const value = usual ? this.#evaluate(usual, scope) : null;
+      const typed = asType(this.model, value, type, scope);
+      return "fault" in typed ? value : typed.value;
+    });
+    if (outputs.length === 1) return values[0] ?? null;
+    return new FeelContext(new Map(outputs.map(({ name }, at) => [name, values[at] ?? null])));
+  }
+
+  #passes({ text, read }: Written<UnaryTests>, value: FeelValue, scope: Scope): boolean {
+    if (read instanceof Error) throw new Broken(`"${text}" cannot be read: ${read.message}`);
+    try {
+      return passes(read, value, scope);
+    } catch (error) {
+      if (!(error instanceof FeelFailure)) throw error;
+      const [, missing] = /^nothing is known of "(.*)"$/.exec(error.message) ?? [];
+      throw new Broken(
+        missing === undefined ? `"${text}" fails: ${error.message}` : `"${missing}" is missing, which "${text}" needs`,
+      );
+    }
+  }
+
+  /** The values of a list of allowed ones, in their order: the first is the most important. */
+  #listed({ read }: Written<UnaryTests>, scope: Scope): readonly FeelValue[] {
+    if (read instanceof Error || read.kind === "any") return [];
+    return read.tests.flatMap((test) => (test.kind === "is" ? [evaluateExpression(test.value, scope)] : []));
+  }
+}
+
+/** Outputs by the order of their allowed values, the first output before the second. */
+function inOrder(
+  outcomes: readonly FeelValue[][],
+  outputs: readonly TableOutput[],
+  listed: (allowed: Written<UnaryTests>) => readonly FeelValue[],
+): FeelValue[][] {
+  const lists = outputs.map(({ allowed }) => (allowed ? listed(allowed) : []));
+  const placeOf = (value: FeelValue, column: number) => {
+    const at = (lists[column] ?? []).findIndex((one) => equalValues(one, value) === true);
+    return at < 0 ? Number.POSITIVE_INFINITY : at;
+  };
+  return [...outcomes].sort((a, b) => {
+    for (const column of outputs.keys()) {
+      const difference = placeOf(a[column] ?? null, column) - placeOf(b[column] ?? null, column);
+      if (difference !== 0 && !Number.isNaN(difference)) return difference;
+    }
+    return 0;
+  });
+}
+
+function aggregated(how: "SUM" | "COUNT" | "MIN" | "MAX", values: readonly FeelValue[], name: string): FeelValue {
+  if (how === "COUNT") return Decimal.of(values.length);
+  if (how === "SUM") {
+    if (!values.every((one) => one instanceof Decimal)) throw new Broken(`"${name}" adds up what is no number`);
+    return (values as Decimal[]).reduce((sum, one) => sum.plus(one), Decimal.of(0));
+  }
+  const sign = how === "MIN" ? -1 : 1;
+  return values.reduce((best, one) => {
+    const order = compareValues(one, best);
+    if (order === undefined) throw new Broken(`"${name}" compares what cannot be compared`);
+    return order * sign > 0 ? one : best;
+  });
+}
