@@ -161,6 +161,27 @@ ${decision("fee", literal('if Plant size = "small" then fee for(rated power) els
     expect(topDecisions(read(ring))).toEqual([]);
   });
 
+  test("knowledge that calls other knowledge, and itself; one that never ends is told", () => {
+    const knowing = (id: string, body: string, needs: string) =>
+      `<businessKnowledgeModel id="${id}" name="${id}">${needs}<encapsulatedLogic><formalParameter name="n"/>${literal(body)}</encapsulatedLogic></businessKnowledgeModel>`;
+    const file = (body: string) =>
+      dmn(
+        `${knowing("twice", "2 * n", "")}${knowing("fact", body, needsKnowledge("twice") + needsKnowledge("fact"))}${decision("d", literal("fact(5)"), needsKnowledge("fact"))}`,
+      );
+    expect(result(file("if n <= 1 then twice(1) else n * fact(n - 1)"))).toBe(240);
+    expect(on(file("fact(n + 1)"), {})).toMatchObject({
+      result: null,
+      problems: [expect.stringMatching(/too (?:deep|many)/)],
+    });
+  });
+
+  test("data that is called like a function does not hide it; blanks in names are one", () => {
+    const file = dmn(
+      `${inputData("date", "date")}${inputData("rated\n  power", "number")}${decision("d", literal('date > date("2027-01-01") and rated  power > 1'), needsInput("date"))}`,
+    );
+    expect(result(file, { date: "2027-03-01", "rated power": 2 })).toBe(true);
+  });
+
   test("contexts, invocations and functions with tables", () => {
     const boxed = dmn(
       `<businessKnowledgeModel id="k" name="rate"><encapsulatedLogic><formalParameter name="kind"/>${table(["kind"], ["r"], ['"a" -> 2', '"b" -> 3'])}</encapsulatedLogic></businessKnowledgeModel>

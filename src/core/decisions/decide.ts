@@ -128,17 +128,23 @@ class Deciding {
     return outcome;
   }
 
-  #knowledge(ids: readonly string[], outer: Scope, depth = 0): Scope {
-    if (ids.length === 0 || depth > 50) return outer;
+  /** What some business knowledge models are known by, and those they need themselves; each may call the others, and itself. */
+  #knowledge(ids: readonly string[], outer: Scope): Scope {
     const names = new Map<string, FeelValue>();
-    for (const id of ids) {
+    const scope = new Scope(names, outer);
+    const needed = [...ids];
+    const seen = new Set(ids);
+    for (const id of needed) {
       const one = this.model.knowledge.get(id);
       if (!one) throw new Broken(`the business knowledge model "${id}" is not in this file`);
-      const scope = this.#knowledge(one.knowledge, outer, depth + 1);
+      for (const more of one.knowledge)
+        if (!seen.has(more)) {
+          seen.add(more);
+          needed.push(more);
+        }
       names.set(one.name, this.#logic(one.logic, scope, one).value);
-      // What it needs itself, it may need by name in what is called.
     }
-    return new Scope(names, outer);
+    return scope;
   }
 
   #logic(logic: Logic, scope: Scope, of: Decision | Knowledge): Outcome {

@@ -52,7 +52,9 @@ const childrenOf = (part: XmlPart, local: string) =>
   part.children.filter((child) => child.local === local && child.uri === part.uri);
 const childOf = (part: XmlPart, local: string): XmlPart | undefined => childrenOf(part, local)[0];
 const textIn = (part: XmlPart | undefined): string => (part ? (childOf(part, "text")?.text ?? "").trim() : "");
-const named = (part: XmlPart, name: string): string | undefined => part.attributes.get(name);
+/** An attribute; blanks of any kind and number in a name are one. */
+const named = (part: XmlPart, name: string): string | undefined =>
+  name === "name" ? part.attributes.get(name)?.replace(/\s+/g, " ").trim() : part.attributes.get(name);
 const hrefOf = (part: XmlPart | undefined): string => (part ? (named(part, "href") ?? "").replace(/^.*#/, "") : "");
 
 class Reader {
@@ -62,7 +64,7 @@ class Reader {
     const names = new Set(builtInNames);
     const visit = (part: XmlPart) => {
       const name = named(part, "name");
-      if (name) names.add(name.replace(/\s+/g, " ").trim());
+      if (name) names.add(name);
       for (const child of part.children) visit(child);
     };
     visit(root);

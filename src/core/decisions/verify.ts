@@ -6,6 +6,7 @@ import {
   FeelFailure,
   FeelRange,
   type FeelValue,
+  mentions,
   passes,
   Scope,
   toJson,
@@ -157,7 +158,7 @@ class Proof {
   }
   #pointsIn(test: UnaryTest, text: string, column: string): FeelValue[] {
     const expression = test.kind === "compare" ? test.to : test.value;
-    if (asksFor(expression))
+    if (mentions(expression, "?"))
       throw new Unclear(`"${text}" of "${column}" is a condition of its own, which cannot be analysed.`);
     let value: FeelValue;
     try {
@@ -294,14 +295,4 @@ class Proof {
       throw error;
     }
   }
-}
-
-/** Whether an expression speaks of the value that is tested. */
-function asksFor(expression: Expression): boolean {
-  const visit = (part: unknown): boolean =>
-    typeof part === "object" &&
-    part !== null &&
-    (((part as Expression).kind === "name" && (part as { name: string }).name === "?") ||
-      Object.values(part).some(visit));
-  return visit(expression);
 }

@@ -1,3 +1,5 @@
+/** The largest power of ten a number can have: beyond it there is none, and below it all is 0 (IEEE 754-2008, decimal128). */
+const mostPower = 6_144;
 /** Digits a result has at most: those of the 34-digit format the standard names (IEEE 754-2008, decimal128). */
 const precision = 34;
 const ten = (power: number): bigint => 10n ** BigInt(power);
@@ -26,7 +28,9 @@ export class Decimal {
       value = rounded(value, cut, "half even");
       places -= cut;
     }
-    if (value === 0n) return new Decimal(0n, 0);
+    const power = absolute(value).toString().length - 1 - places;
+    if (value === 0n || power < -mostPower) return new Decimal(0n, 0);
+    if (power > mostPower) throw new RangeError("a number is too large");
     while (value % 10n === 0n) {
       value /= 10n;
       places--;
@@ -40,6 +44,7 @@ export class Decimal {
       /^([+-]?)(\d*)(?:\.(\d+))?(?:[eE]([+-]?\d{1,4}))?$/.exec(text.trim()) ?? [];
     if (whole === "" && part === "") return undefined;
     const digits = BigInt(`${whole}${part}` || "0");
+    if (digits !== 0n && whole.length + Number(power) > mostPower) return undefined;
     return Decimal.from(sign === "-" ? -digits : digits, part.length - Number(power));
   }
 

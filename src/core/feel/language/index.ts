@@ -1,7 +1,7 @@
 export { textOf } from "./conversions";
 export { Decimal } from "./decimal";
 export { builtInNames, builtIns, type Surroundings } from "./functions";
-export { evaluateExpression, passes, readTemporal, Scope } from "./interpret";
+export { evaluateExpression, mentions, passes, readTemporal, Scope } from "./interpret";
 export { parseExpression, parseUnaryTests } from "./parse";
 export { type Expression, FeelSyntaxError, type UnaryTest, type UnaryTests } from "./syntax";
 export { DateAndTime, Day, DaysAndTime, Months, TimeOfDay } from "./temporal";

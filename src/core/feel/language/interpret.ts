@@ -26,6 +26,11 @@ export class Scope {
   find(name: string): FeelValue | undefined {
     return this.names.has(name) ? this.names.get(name) : this.outer?.find(name);
   }
+  /** The nearest function of a name: data that is called like one ("date") does not hide it. */
+  findFunction(name: string): FeelFunction | undefined {
+    const found = this.names.get(name);
+    return found instanceof FeelFunction ? found : this.outer?.findFunction(name);
+  }
   with(...names: readonly (readonly [string, FeelValue])[]): Scope {
     return new Scope(new Map(names), this);
   }
@@ -59,7 +64,7 @@ export function evaluateExpression(expression: Expression, scope: Scope): FeelVa
   const of = (inner: Expression, within = scope) => evaluateExpression(inner, within);
   switch (expression.kind) {
     case "number":
-      return Decimal.read(expression.text) ?? null;
+      return Decimal.read(expression.text) ?? fail(`${expression.text} is too large`);
     case "text":
       return expression.value;
     case "literal":
@@ -120,8 +125,11 @@ export function evaluateExpression(expression: Expression, scope: Scope): FeelVa
       return of(of(expression.test) === true ? expression.then : expression.otherwise);
     case "for": {
       const results: FeelValue[] = [];
+      // What came so far is handed over only where it is asked for: it is copied each time.
+      const asksForPartial = mentions(expression.result, "partial");
       iterate(expression.over, scope, (within) => {
-        results.push(of(expression.result, within.with(["partial", [...results]])));
+        if (asksForPartial) within.effort.left -= results.length;
+        results.push(of(expression.result, asksForPartial ? within.with(["partial", [...results]]) : within));
         return true;
       });
       return results;
@@ -193,18 +201,18 @@ function passesOne(test: UnaryTest, value: FeelValue, scope: Scope): boolean | n
   if (Array.isArray(found) && Array.isArray(value))
     return equalValues(value, found) === true || found.some((one) => equalValues(value, one) === true);
   // A condition about "?" decides by itself.
-  if (typeof found === "boolean" && (typeof value !== "boolean" || asksForInput(test.value))) return found;
+  if (typeof found === "boolean" && (typeof value !== "boolean" || mentions(test.value, "?"))) return found;
   return equalValues(value, found) ?? false;
 }
 
-/** Whether an expression speaks of the value that is tested. */
-function asksForInput(expression: Expression): boolean {
-  if (expression.kind === "name") return expression.name === "?";
-  return Object.values(expression).some((part) =>
-    Array.isArray(part)
-      ? part.some((one) => typeof one === "object" && one !== null && asksForInput(one as Expression))
-      : typeof part === "object" && part !== null && asksForInput(part as Expression),
-  );
+/** Whether an expression uses a name anywhere in it. */
+export function mentions(expression: Expression, name: string): boolean {
+  const visit = (part: unknown): boolean =>
+    typeof part === "object" &&
+    part !== null &&
+    (((part as Expression).kind === "name" && (part as { name: string }).name === name) ||
+      Object.values(part).some(visit));
+  return visit(expression);
 }
 
 const holdsFor = (operator: "<" | "<=" | ">" | ">=", order: number): boolean =>
@@ -231,7 +239,12 @@ function binary({ operator, left, right }: Extract<Expression, { kind: "binary" 
     if (order === undefined) return fail(`${shown(a)} cannot be compared with ${shown(b)}`);
     return holdsFor(operator, order);
   }
-  return arithmetic(operator, a, b) ?? fail(`${shown(a)} ${operator} ${shown(b)} has no value`);
+  try {
+    return arithmetic(operator, a, b) ?? fail(`${shown(a)} ${operator} ${shown(b)} has no value`);
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    return fail(`${shown(a)} ${operator} ${shown(b)} is too large`);
+  }
 }
 
 /** DMN 1.5, 10.3.2.15, tables 50 to 54 (from memory). */
@@ -370,7 +383,7 @@ function speaksOfItems(by: Expression, list: readonly FeelValue[]): boolean {
 
 function called({ of, args, names }: Extract<Expression, { kind: "call" }>, scope: Scope): FeelValue {
   const named = of.kind === "name" ? of.name : "it";
-  const found = evaluateExpression(of, scope);
+  const found = (of.kind === "name" ? scope.findFunction(of.name) : undefined) ?? evaluateExpression(of, scope);
   if (!(found instanceof FeelFunction)) return fail(`"${named}" is no function`);
   const values = args.map((arg) => evaluateExpression(arg, scope));
   if (!names) return found.call(values);
