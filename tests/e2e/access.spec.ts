@@ -76,6 +76,16 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
     "/v/solar-connection-as-is/hand-off",
     async (page) => expect(page.getByTestId("handoff-state")).toBeVisible(),
   ],
+  [
+    "Services",
+    "/v/solar-connection-to-be/hand-off?part=services",
+    async (page) => expect(page.getByTestId("weighing-sentence")).toBeVisible(),
+  ],
+  [
+    "Who calls whom",
+    "/v/meter-reading-as-is/hand-off?part=sequence",
+    async (page) => expect(page.getByRole("group", { name: /take part$/ })).toBeVisible(),
+  ],
 ];
 
 for (const { scheme, width, height } of [

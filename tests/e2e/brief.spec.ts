@@ -235,8 +235,12 @@ test("a Markdown file becomes a page; a mark survives writing before it; advice 
   });
   await expect(page.getByTestId("brief-page").locator("h1")).toHaveText("Letters");
   expect(await page.title()).not.toBe("x");
-  await choose(page, "customer");
-  await page.keyboard.press("r");
+  // The page has just been filled, and what is chosen in it at once may be forgotten again.
+  await expect(async () => {
+    await choose(page, "customer");
+    await page.keyboard.press("r");
+    await expect(page.locator(".word-role")).toHaveText("customer", { timeout: 5_000 });
+  }).toPass();
   await expect(page.locator("[data-advice=party-as-lane]")).toContainText("outside party");
   await page.getByRole("button", { name: "Make it an outside party" }).click();
   await expect(page.locator("[data-advice=party-as-lane]")).toHaveCount(0);
