@@ -52,10 +52,9 @@ export function decide(
     const { value, rules } = deciding.decision(decision.id);
     return { decision: decision.id, result: toJson(value), rules, problems: [] };
   } catch (error) {
-    if (!(error instanceof Broken || error instanceof FeelFailure || error instanceof RangeError)) throw error;
+    if (!(error instanceof Broken || error instanceof FeelFailure)) throw error;
     const rules = error instanceof Broken && error.decision === decision.id ? error.rules : [];
-    const message = error instanceof Broken || error instanceof FeelFailure ? error.message : "it goes too deep";
-    return { decision: decision.id, result: null, rules, problems: [sentence(message)] };
+    return { decision: decision.id, result: null, rules, problems: [sentence(error.message)] };
   }
 }
 const sentence = (message: string) =>

@@ -15,13 +15,15 @@ import {
 
 /** So many steps an evaluation may take, so that none runs for ever. */
 const mostSteps = 2_000_000;
+/** So deep functions may call each other: less than the platform's own stack holds. */
+const deepestCall = 200;
 
 /** What names mean. */
 export class Scope {
   constructor(
     readonly names: ReadonlyMap<string, FeelValue>,
     readonly outer?: Scope,
-    readonly effort: { left: number } = outer?.effort ?? { left: mostSteps },
+    readonly effort: { left: number; depth: number } = outer?.effort ?? { left: mostSteps, depth: 0 },
   ) {}
   find(name: string): FeelValue | undefined {
     return this.names.has(name) ? this.names.get(name) : this.outer?.find(name);
@@ -386,14 +388,28 @@ function called({ of, args, names }: Extract<Expression, { kind: "call" }>, scop
   const found = (of.kind === "name" ? scope.findFunction(of.name) : undefined) ?? evaluateExpression(of, scope);
   if (!(found instanceof FeelFunction)) return fail(`"${named}" is no function`);
   const values = args.map((arg) => evaluateExpression(arg, scope));
-  if (!names) return found.call(values);
+  if (!names) return calledWithin(found, values, scope);
   const placed: FeelValue[] = [];
   for (const [at, name] of names.entries()) {
     const place = found.parameters.indexOf(name);
     if (place < 0) fail(`"${named}" has no parameter "${name}"`);
     placed[place] = values[at] ?? null;
   }
-  return found.call(Array.from(placed, (value) => value ?? null));
+  return calledWithin(
+    found,
+    Array.from(placed, (value) => value ?? null),
+    scope,
+  );
+}
+
+function calledWithin(found: FeelFunction, values: readonly FeelValue[], { effort }: Scope): FeelValue {
+  if (effort.depth >= deepestCall) return fail("functions call each other too deep");
+  effort.depth++;
+  try {
+    return found.call(values);
+  } finally {
+    effort.depth--;
+  }
 }
 
 /** Runs through all combinations; the later ones change first, and may speak of the earlier. */

@@ -1,7 +1,8 @@
 import { type Expression, FeelSyntaxError, type Iteration, type UnaryTest, type UnaryTests } from "./syntax";
 
-/** So deep expressions may be in each other. */
+/** So deep expressions may be in each other, and so many operations one after the other: less than the platform's own stack holds. */
 const deepest = 400;
+const mostOperations = 1_500;
 const nameStart = /[\p{L}_?]/u;
 const namePart = /[\p{L}\p{N}\p{M}_?']/u;
 const keywords = new Set(
@@ -32,6 +33,7 @@ export function parseUnaryTests(text: string, known: Iterable<string> = []): Una
 class Parser {
   #at = 0;
   #depth = 0;
+  #operations = 0;
   /** The end of a range is read: there "[" closes it, and is no filter. */
   #isRangeEnd = false;
   /** Known names of more than one word, the longest first, and those that the expression itself makes. */
@@ -105,6 +107,10 @@ class Parser {
     const result = read();
     this.#depth--;
     return result;
+  }
+  #operation<Made extends Expression>(made: Made): Made {
+    if (++this.#operations > mostOperations) this.#fail("the expression has too many operations");
+    return made;
   }
   /** An expression of its own, inside of brackets. */
   #inside<Result>(read: () => Result): Result {
@@ -180,19 +186,20 @@ class Parser {
 
   #or(): Expression {
     let left = this.#and();
-    while (this.#word("or")) left = { kind: "binary", operator: "or", left, right: this.#and() };
+    while (this.#word("or")) left = this.#operation({ kind: "binary", operator: "or", left, right: this.#and() });
     return left;
   }
   #and(): Expression {
     let left = this.#comparison();
-    while (this.#word("and")) left = { kind: "binary", operator: "and", left, right: this.#comparison() };
+    while (this.#word("and"))
+      left = this.#operation({ kind: "binary", operator: "and", left, right: this.#comparison() });
     return left;
   }
   #comparison(): Expression {
     let left = this.#sum();
     for (;;) {
       const operator = (["!=", "<=", ">=", "=", "<", ">"] as const).find((sign) => this.#sign(sign));
-      if (operator) left = { kind: "binary", operator, left, right: this.#sum() };
+      if (operator) left = this.#operation({ kind: "binary", operator, left, right: this.#sum() });
       else if (this.#word("between")) {
         const from = this.#sum();
         this.#needsWord("and");
@@ -245,7 +252,7 @@ class Parser {
     for (;;) {
       const operator = (["+", "-"] as const).find((sign) => this.#sign(sign));
       if (!operator) return left;
-      left = { kind: "binary", operator, left, right: this.#product() };
+      left = this.#operation({ kind: "binary", operator, left, right: this.#product() });
     }
   }
   #product(): Expression {
@@ -254,12 +261,12 @@ class Parser {
       if (this.#peek("**")) return left;
       const operator = (["*", "/"] as const).find((sign) => this.#sign(sign));
       if (!operator) return left;
-      left = { kind: "binary", operator, left, right: this.#power() };
+      left = this.#operation({ kind: "binary", operator, left, right: this.#power() });
     }
   }
   #power(): Expression {
     let left = this.#unary();
-    while (this.#sign("**")) left = { kind: "binary", operator: "**", left, right: this.#unary() };
+    while (this.#sign("**")) left = this.#operation({ kind: "binary", operator: "**", left, right: this.#unary() });
     return left;
   }
   #unary(): Expression {
@@ -270,13 +277,13 @@ class Parser {
     let of = this.#primary();
     for (;;) {
       if (this.#peek("..")) return of;
-      if (this.#sign(".")) of = { kind: "path", of, name: this.#name() };
+      if (this.#sign(".")) of = this.#operation({ kind: "path", of, name: this.#name() });
       else if (!this.#isRangeEnd && this.#peek("[")) {
         this.#needs("[");
         this.#learn("item");
         const by = this.expression();
         this.#needs("]");
-        of = { kind: "filter", of, by };
+        of = this.#operation({ kind: "filter", of, by });
       } else if (this.#sign("(")) {
         const callee = of;
         of = this.#inside(() => this.#call(callee));

@@ -68,6 +68,18 @@ describe("whatever is written", () => {
   });
 
   test.each([
+    Array.from({ length: 50_000 }, () => "1").join(" + "),
+    `[1]${"[1]".repeat(50_000)}`,
+    `a${".b".repeat(50_000)}`,
+    `${"-".repeat(50_000)}1`,
+  ])("too long or too deep is refused", (text) => {
+    expect(() => value(text)).toThrow(FeelSyntaxError);
+  });
+  test("1,000 operations are no trouble", () => {
+    expect(toJson(value(Array.from({ length: 1_000 }, () => "1").join(" + ")))).toBe(1_000);
+  });
+
+  test.each([
     "for i in 1..2000000, j in 1..2000000 return 1",
     "every i in 1..99999999 satisfies true",
     "(function(n) n)(1) + 10 ** 10000 ** 2",
