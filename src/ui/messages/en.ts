@@ -436,7 +436,7 @@ export const en = {
     adoptAsk: (name: string) =>
       `“${name}” becomes the as-is of this process. What the as-is was until now stays in its history, and can be restored.`,
     adopted: (name: string) => `“${name}” is the as-is now.`,
-    builds: (state: string) => `Build copy: ${state.toLowerCase()}.`,
+    builds: (state: string) => `Developers’ file: ${state.toLowerCase()}.`,
     wasAdopted: "Adopted.",
     remove: "Delete this to-be",
     removed: (name: string) => `${name} is deleted.`,
