@@ -1,6 +1,6 @@
 import type { Description } from "../descriptions";
-import { addressOf, childrenOf, dataFieldsOf, descriptionOf, type Model, nameOf } from "../model";
-import { boundTo, dependenciesOf, keptCandidates, mappingOf } from "../services";
+import { addressOf, childrenOf, descriptionOf, type Model, nameOf } from "../model";
+import { boundTo, dependenciesOf, keptCandidates, mappingOf, messageFields } from "../services";
 import { escapeText } from "../xml";
 
 /** A description that was read, by the name of its file. */
@@ -14,11 +14,6 @@ export interface UsedDescription {
  * comes from, what it needs and what was decided. Undefined where a model has neither. O(elements).
  */
 export function servicesOf(model: Model) {
-  const fields = (message: unknown) => {
-    const found = typeof message === "string" ? model.elements.get(message) : undefined;
-    const item = typeof found?.itemRef === "string" ? model.elements.get(found.itemRef) : undefined;
-    return item ? dataFieldsOf(item) : [];
-  };
   const called = (id: string) => ({ id, name: nameOf(model, id) || id });
   const interfaces = childrenOf(model, model.root).flatMap((service) => {
     const source = descriptionOf(service);
@@ -26,8 +21,8 @@ export function servicesOf(model: Model) {
     const operations = childrenOf(model, service.id, "operations").map((operation) => ({
       name: operation.name ?? operation.id,
       address: addressOf(operation),
-      in: fields(operation.inMessageRef),
-      out: fields(operation.outMessageRef),
+      in: messageFields(model, operation.inMessageRef),
+      out: messageFields(model, operation.outMessageRef),
       steps: boundTo(model, operation.id).map((step) => ({
         ...called(step.id),
         data: mappingOf(model, step).map(({ direction, name, is }) => ({ direction, field: name, is: is ?? null })),

@@ -1,18 +1,6 @@
-import { foldedName, roleOfLane } from "../directory";
-import {
-  dataFieldsOf,
-  type Element,
-  type Id,
-  isActivity,
-  laneOf,
-  type Model,
-  nameOf,
-  participantOf,
-  processOf,
-  systemsOf,
-  wordFor,
-} from "../model";
-import { bindingOf } from "../services";
+import { foldedName } from "../directory";
+import { type Element, type Id, isActivity, type Model, nameOf, systemsOf, wordFor } from "../model";
+import { bindingOf, doerOf, messageFields } from "../services";
 import type { Lifeline, SequenceLine } from "./sequence";
 
 type Message = Extract<SequenceLine, { kind: "message" }>;
@@ -47,20 +35,8 @@ export class Calls {
 
   /** Who does something: the role of its lane, else the pool or process it is in. */
   actorOf(id: Id): string {
-    const { model } = this;
-    const element = model.elements.get(id);
-    if (element?.type === "participant" && typeof element.processRef !== "string")
-      return this.#lifeline("party", id, nameOf(model, id) || wordFor("participant"));
-    const lane = laneOf(model, id);
-    if (lane) {
-      const role = roleOfLane(model, lane);
-      const name = role?.name ?? nameOf(model, lane.id);
-      if (name) return this.#lifeline("role", name, name);
-    }
-    const process = element?.type === "participant" ? element.processRef : processOf(model, id)?.id;
-    const pool = participantOf(model, String(process ?? ""));
-    const name = (pool && nameOf(model, pool.id)) || nameOf(model, String(process ?? "")) || wordFor("process");
-    return this.#lifeline("role", String(process ?? ""), name);
+    const { key, name, isOutside } = doerOf(this.model, id);
+    return this.#lifeline(isOutside ? "party" : "role", key, name);
   }
 
   /**
@@ -108,8 +84,6 @@ export class Calls {
   }
 
   #fields(message: unknown): readonly string[] {
-    const found = typeof message === "string" ? this.model.elements.get(message) : undefined;
-    const item = typeof found?.itemRef === "string" ? this.model.elements.get(found.itemRef) : undefined;
-    return item ? dataFieldsOf(item).map(({ name }) => name) : [];
+    return messageFields(this.model, message).map(({ name }) => name);
   }
 }

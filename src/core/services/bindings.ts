@@ -1,4 +1,4 @@
-import { childrenOf, type Element, type Id, type Model, referrersOf } from "../model";
+import { childrenOf, type DataField, dataFieldsOf, type Element, type Id, type Model, referrersOf } from "../model";
 
 /** An element and the operation it is bound to. */
 export interface Bound {
@@ -32,4 +32,11 @@ export function boundTo(model: Model, operation: Id): Element[] {
     const holder = referrer.type === "messageEventDefinition" ? model.elements.get(referrer.parent ?? "") : referrer;
     return holder ?? [];
   });
+}
+
+/** The data of a message that an operation names, by the definition of what it holds. */
+export function messageFields(model: Model, message: unknown): readonly DataField[] {
+  const found = typeof message === "string" ? model.elements.get(message) : undefined;
+  const item = typeof found?.itemRef === "string" ? model.elements.get(found.itemRef) : undefined;
+  return item ? dataFieldsOf(item) : [];
 }

@@ -1,6 +1,6 @@
 import type { Description, Field } from "../descriptions";
-import { type DataField, dataFieldsOf, descriptionOf, type Element, type Id, type Model } from "../model";
-import { bindingsOf } from "./bindings";
+import { descriptionOf, type Element, type Id, type Model } from "../model";
+import { bindingsOf, messageFields } from "./bindings";
 
 /** What a newer description of a service breaks for an operation that a model is bound to. */
 export interface Break {
@@ -44,7 +44,10 @@ export function breaksOf(model: Model, source: string, description: Description)
       .find(({ name }) => name === service.name)
       ?.operations.find(({ name }) => name === operation.name);
     if (!now) return [{ ...about, kind: "operation gone" }];
-    const [asked, given] = [fieldsOf(model, operation.inMessageRef), fieldsOf(model, operation.outMessageRef)];
+    const [asked, given] = [
+      messageFields(model, operation.inMessageRef),
+      messageFields(model, operation.outMessageRef),
+    ];
     return [
       ...otherTypes(asked, now.in).map((one) => ({ ...about, ...one })),
       ...now.in
@@ -55,12 +58,6 @@ export function breaksOf(model: Model, source: string, description: Description)
       ...gone(given, now.out).map(({ name }): Break => ({ ...about, kind: "gives no more", field: name })),
     ];
   });
-}
-
-function fieldsOf(model: Model, message: unknown): readonly DataField[] {
-  const found = typeof message === "string" ? model.elements.get(message) : undefined;
-  const item = typeof found?.itemRef === "string" ? model.elements.get(found.itemRef) : undefined;
-  return item ? dataFieldsOf(item) : [];
 }
 
 const gone = (before: readonly Field[], now: readonly Field[]) =>

@@ -1,8 +1,9 @@
-export { type Bound, bindingOf, bindingsOf, boundTo } from "./bindings";
+export { type Bound, bindingOf, bindingsOf, boundTo, messageFields } from "./bindings";
 export { type Break, breaksOf } from "./breaks";
 export { type Candidate, type CandidateOperation, candidateFrom, candidatesOf } from "./candidates";
 export { figuresOf, givenByHand, usualWeights, type Volumes, workedOut } from "./criteria";
 export { type Dependency, dependenciesOf } from "./dependencies";
+export { type Doer, doerOf } from "./doer";
 export { type KeptCandidate, type KeptOperation, keptCandidates, servedBy } from "./kept";
 export { type MappedField, mappingOf, unmappedOf } from "./mapping";
 export { byRules, type CaseStyle, caseStyles, inCase, type NamingRules, type RuledName } from "./naming";

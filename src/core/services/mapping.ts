@@ -1,6 +1,6 @@
 import { documentsOf } from "../directory";
-import { type DataField, dataFieldsOf, type Element, fieldUsesOf, type Model } from "../model";
-import { bindingOf } from "./bindings";
+import { type DataField, type Element, fieldUsesOf, type Model } from "../model";
+import { bindingOf, messageFields } from "./bindings";
 import { wordsOfName } from "./naming";
 
 /** A piece of data of a bound operation, and what of the step it is. */
@@ -21,9 +21,7 @@ export function mappingOf(model: Model, step: Element): MappedField[] {
   const said = fieldUsesOf(step);
   const documents = documentsOf(model, step.id);
   const of = (direction: "in" | "out", message: unknown): MappedField[] => {
-    const found = typeof message === "string" ? model.elements.get(message) : undefined;
-    const item = typeof found?.itemRef === "string" ? model.elements.get(found.itemRef) : undefined;
-    return (item ? dataFieldsOf(item) : []).map((field) => {
+    return messageFields(model, message).map((field) => {
       const use = said.find((one) => one.direction === direction && one.field === field.name);
       const alike = documents.find((one) => one.direction === direction && plain(one.name) === plain(field.name));
       return { ...field, direction, is: use?.is ?? alike?.name, isSaid: use !== undefined };

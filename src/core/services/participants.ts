@@ -1,7 +1,7 @@
-import { roleOfLane } from "../directory";
-import { type Id, laneOf, type Model, nameOf, participantOf, processOf } from "../model";
+import type { Id, Model } from "../model";
 import { bindingsOf } from "./bindings";
 import { dependenciesOf } from "./dependencies";
+import { doerOf } from "./doer";
 import { keptCandidates } from "./kept";
 
 /** Who provides which service, and who uses it (SoaML 1.0: participants with services and requests; from memory). */
@@ -23,18 +23,9 @@ export function participationOf(model: Model): Participation {
   const participants = new Map<string, { id: string; name: string; isOutside: boolean }>();
   const links = new Map<string, Participation["links"][number]>();
   const who = (id: Id): string | undefined => {
-    const element = model.elements.get(id);
-    if (!element) return undefined;
-    const isOutside = element.type === "participant" && typeof element.processRef !== "string";
-    const lane = laneOf(model, id);
-    const pool = participantOf(model, processOf(model, id)?.id ?? "");
-    const name = isOutside
-      ? nameOf(model, id)
-      : lane
-        ? (roleOfLane(model, lane)?.name ?? nameOf(model, lane.id))
-        : nameOf(model, pool?.id ?? processOf(model, id)?.id ?? "");
-    if (!name) return undefined;
-    const key = `${isOutside ? "outside" : "inside"} ${name}`;
+    if (!model.elements.has(id)) return undefined;
+    const { key: own, name, isOutside } = doerOf(model, id);
+    const key = `${isOutside ? "outside" : "inside"} ${own}`;
     if (!participants.has(key)) participants.set(key, { id: key, name, isOutside });
     return key;
   };

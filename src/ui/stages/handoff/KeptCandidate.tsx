@@ -13,6 +13,7 @@ import {
 } from "@/core/services";
 import { AskDialog } from "../../controls/AskDialog";
 import { Choice, TextField } from "../../controls/fields";
+import { NewLine } from "../../controls/trayParts";
 import { text } from "../../messages";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { giveSkeleton } from "./giveSkeleton";
@@ -191,26 +192,9 @@ function AddOperation({ onAdd }: { readonly onAdd: (typed: string) => void }) {
     setTyped("");
   };
   return (
-    <chakra.input
-      mt={2}
-      aria-label={words.addOperation}
-      placeholder={words.addHint}
-      value={typed}
-      onChange={(event) => setTyped(event.target.value)}
-      onKeyDown={(event) => {
-        event.stopPropagation();
-        if (event.key === "Enter") add();
-        if (event.key === "Escape") setTyped("");
-      }}
-      h="26px"
-      w="220px"
-      px={2}
-      bg="paper"
-      borderWidth="1px"
-      borderColor="line"
-      borderRadius="6px"
-      fontSize="13px"
-    />
+    <Box mt={2} w="220px">
+      <NewLine label={words.addOperation} value={typed} onType={setTyped} onEnter={add} />
+    </Box>
   );
 }
 

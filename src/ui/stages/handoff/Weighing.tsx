@@ -6,6 +6,7 @@ import { scenariosOf } from "@/core/scenario";
 import { figuresOf, keptCandidates, type Ranked, usualWeights, type Weighing as Weighed, weigh } from "@/core/services";
 import { writeTable } from "@/core/table";
 import { Choice, TextField } from "../../controls/fields";
+import { NewLine } from "../../controls/trayParts";
 import { decimals } from "../../controls/units";
 import { giveFile } from "../../kernel/ask";
 import { text } from "../../messages";
@@ -230,26 +231,14 @@ function Score({ ranked, weights }: { readonly ranked: Ranked; readonly weights:
 
 function AddCriterion({ onAdd }: { readonly onAdd: (criterion: string) => void }) {
   const [typed, setTyped] = useState("");
+  const add = () => {
+    if (typed.trim() === "") return;
+    onAdd(typed.trim());
+    setTyped("");
+  };
   return (
-    <chakra.input
-      aria-label={words.addCriterion}
-      placeholder={words.criterionHint}
-      value={typed}
-      onChange={(event) => setTyped(event.target.value)}
-      onKeyDown={(event) => {
-        event.stopPropagation();
-        if (event.key !== "Enter" || typed.trim() === "") return;
-        onAdd(typed.trim());
-        setTyped("");
-      }}
-      h="26px"
-      w="200px"
-      px={2}
-      bg="paper"
-      borderWidth="1px"
-      borderColor="line"
-      borderRadius="6px"
-      fontSize="13px"
-    />
+    <Box w="200px">
+      <NewLine label={words.addCriterion} value={typed} onType={setTyped} onEnter={add} />
+    </Box>
   );
 }
