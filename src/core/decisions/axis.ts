@@ -11,6 +11,7 @@ import {
   TimeOfDay,
   textOf,
 } from "../feel/language";
+import { literalFor } from "./literal";
 
 /** A piece of an input's values within which no cell of the table changes its mind. */
 export interface Segment {
@@ -106,6 +107,12 @@ export function axisOf(name: string, type: string | undefined, points: readonly 
 /** Some segments in words: "from 18 to under 65", "high or low", "any other"; "" for all of them. */
 export function wordsFor({ segments }: Axis, chosen: ReadonlySet<number>, allowed: ReadonlySet<number>): string {
   if ([...allowed].every((at) => chosen.has(at))) return "";
+  return runsOf(segments, chosen)
+    .map((run) => runWords(segments, run))
+    .join(" or ");
+}
+/** Segments that follow each other, where they have an order. */
+function runsOf(segments: readonly Segment[], chosen: ReadonlySet<number>): number[][] {
   const runs: number[][] = [];
   const isOrdered = segments.some(({ between }) => between);
   for (const at of [...chosen].sort((a, b) => a - b)) {
@@ -113,8 +120,30 @@ export function wordsFor({ segments }: Axis, chosen: ReadonlySet<number>, allowe
     if (isOrdered && run && run.at(-1) === at - 1) run.push(at);
     else runs.push([at]);
   }
-  return runs.map((run) => runWords(segments, run)).join(" or ");
+  return runs;
 }
+/** Some segments as the tests of a cell: "[18..65)", "not(\"high\")"; "-" for all of them. */
+export function testsFor({ segments }: Axis, chosen: ReadonlySet<number>, allowed: ReadonlySet<number>): string {
+  if ([...allowed].every((at) => chosen.has(at))) return "-";
+  const other = segments.findIndex(({ at, between }) => at === undefined && between === undefined);
+  const single = (at: number) => literalFor(segments[at]?.at ?? null);
+  if (chosen.has(other))
+    // "Any other" is whatever is not named: all names that are left out are.
+    return `not(${segments.flatMap((_, at) => (at === other || chosen.has(at) ? [] : [single(at)])).join(", ")})`;
+  return runsOf(segments, chosen)
+    .map((run) => runTests(segments, run))
+    .join(", ");
+}
+function runTests(segments: readonly Segment[], run: readonly number[]): string {
+  const [first, last] = [segments[run[0] as number] as Segment, segments[run.at(-1) as number] as Segment];
+  if (first === last && first.at !== undefined) return literalFor(first.at);
+  const [low, high] = [first.between ? first.between[0] : first.at, last.between ? last.between[1] : last.at];
+  if (low === undefined && high === undefined) return "-";
+  if (low === undefined) return `${last.between ? "<" : "<="} ${literalFor(high as FeelValue)}`;
+  if (high === undefined) return `${first.between ? ">" : ">="} ${literalFor(low)}`;
+  return `${first.between ? "(" : "["}${literalFor(low)}..${literalFor(high)}${last.between ? ")" : "]"}`;
+}
+
 function runWords(segments: readonly Segment[], run: readonly number[]): string {
   const [first, last] = [segments[run[0] as number] as Segment, segments[run.at(-1) as number] as Segment];
   const said = (value: FeelValue | undefined) => (value === undefined ? "" : (textOf(value) ?? "null"));

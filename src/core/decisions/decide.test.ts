@@ -199,7 +199,40 @@ ${decision("c", `<context><contextEntry><variable name="n"/><invocation>${litera
         ),
       ),
     ).toEqual({ a: 1, b: 2 });
-    expect(on(dmn(decision("x", `<relation/>`)), {}).problems.join()).toMatch(/relation/);
+    expect(on(dmn(decision("x", "<unknown/>")), {}).problems.join()).toMatch(/no table or expression/);
+  });
+
+  // DMN 1.5, 7.3.3 and 10.2.2 "Boxed Expressions" (from memory).
+  test("relations, choices, filters and iterations", () => {
+    const rows = `<relation><column name="n"/><column name="k"/><row>${literal("1")}${literal('"a"')}</row><row>${literal("2")}${literal('"b"')}</row></relation>`;
+    const numbers = literal("[1, 2, 3]");
+    for (const [logic, expected] of [
+      [
+        rows,
+        [
+          { n: 1, k: "a" },
+          { n: 2, k: "b" },
+        ],
+      ],
+      [
+        `<conditional><if>${literal("1 < 2")}</if><then>${literal("3")}</then><else>${literal("4")}</else></conditional>`,
+        3,
+      ],
+      [
+        `<conditional><if>${literal("null")}</if><then>${literal("3")}</then><else>${literal("4")}</else></conditional>`,
+        4,
+      ],
+      [`<filter><in>${rows}</in><match>${literal("n > 1")}</match></filter>`, [{ n: 2, k: "b" }]],
+      [`<filter><in>${numbers}</in><match>${literal("item >= 2")}</match></filter>`, [2, 3]],
+      [`<filter><in>${numbers}</in><match>${literal("-1")}</match></filter>`, 3],
+      [`<for iteratorVariable="i"><in>${numbers}</in><return>${literal("i * i")}</return></for>`, [1, 4, 9]],
+      [
+        `<some iteratorVariable="one part"><in>${numbers}</in><satisfies>${literal("one part > 2")}</satisfies></some>`,
+        true,
+      ],
+      [`<every iteratorVariable="i"><in>${numbers}</in><satisfies>${literal("i > 2")}</satisfies></every>`, false],
+    ] as const)
+      expect(result(dmn(decision("x", logic)))).toEqual(expected);
   });
 });
 

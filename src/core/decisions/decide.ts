@@ -8,6 +8,7 @@ import {
   FeelContext,
   FeelFailure,
   FeelFunction,
+  FeelRange,
   type FeelValue,
   fromJson,
   passes,
@@ -57,6 +58,30 @@ export function decide(
     return { decision: decision.id, result: null, rules, problems: [sentence(error.message)] };
   }
 }
+/** What a table makes of some data: the value of each input, and for each rule which of its cells take it. */
+export interface Looked {
+  readonly inputs: readonly { readonly name: string; readonly value: unknown }[];
+  /** By rule and input; null where a cell cannot be told. */
+  readonly rules: readonly (readonly (boolean | null)[])[];
+  /** What keeps the table from being looked at. */
+  readonly problem: string | undefined;
+}
+
+/** Looks at a table with data, so that one sees which rules match and why the others do not. O(rules × inputs). */
+export function lookAt(
+  model: DecisionModel,
+  decision: Decision,
+  data: { readonly [name: string]: unknown },
+  surroundings: Surroundings = {},
+): Looked {
+  try {
+    return { ...new Deciding(model, data, surroundings).look(decision), problem: undefined };
+  } catch (error) {
+    if (!(error instanceof Broken || error instanceof FeelFailure)) throw error;
+    return { inputs: [], rules: [], problem: sentence(error.message) };
+  }
+}
+
 const sentence = (message: string) =>
   `${message.charAt(0).toUpperCase()}${message.slice(1)}${/[.!?]$/.test(message) ? "" : "."}`;
 
@@ -111,20 +136,44 @@ class Deciding {
     if (!decision) throw new Broken(`the decision "${id}" is not in this file`);
     if (this.#underWay.has(id)) throw new Broken(`"${decision.name}" requires itself`);
     this.#underWay.add(id);
+    const outcome = this.#logic(decision.logic, this.#within(decision), decision);
+    this.#underWay.delete(id);
+    this.#decided.set(id, outcome);
+    return outcome;
+  }
+
+  /** What a decision can use: the data, and what it requires. */
+  #within(decision: Decision): Scope {
     for (const input of decision.inputs) {
       const fault = this.#faults.get(this.model.inputs.get(input)?.name ?? "");
-      if (fault) throw new Broken(fault, id);
+      if (fault) throw new Broken(fault, decision.id);
     }
     const names = new Map<string, FeelValue>(this.#given);
     for (const required of decision.decisions) {
       const one = this.model.decisions.get(required);
       names.set(one?.variable ?? required, this.decision(required).value);
     }
-    const scope = new Scope(names, this.#knowledge(decision.knowledge, this.#scope));
-    const outcome = this.#logic(decision.logic, scope, decision);
-    this.#underWay.delete(id);
-    this.#decided.set(id, outcome);
-    return outcome;
+    return new Scope(names, this.#knowledge(decision.knowledge, this.#scope));
+  }
+
+  /** The values of a table's inputs, and what its cells make of them. */
+  look(decision: Decision): Omit<Looked, "problem"> {
+    const { logic } = decision;
+    if (logic.kind !== "table") return { inputs: [], rules: [] };
+    const scope = this.#within(decision);
+    const values = this.#inputValues(logic, scope, decision);
+    const takes = (tests: Written<UnaryTests>, column: number): boolean | null => {
+      try {
+        return this.#passes(tests, values[column] ?? null, scope);
+      } catch (error) {
+        if (error instanceof Broken) return null;
+        throw error;
+      }
+    };
+    return {
+      inputs: logic.inputs.map(({ expression }, at) => ({ name: expression.text, value: toJson(values[at] ?? null) })),
+      rules: logic.rules.map(({ inputs }) => inputs.map(takes)),
+    };
   }
 
   /** What some business knowledge models are known by, and those they need themselves; each may call the others, and itself. */
@@ -174,6 +223,31 @@ class Deciding {
       }
       case "list":
         return value(logic.items.map((item) => this.#logic(item, scope, of).value));
+      case "relation":
+        return value(
+          logic.rows.map(
+            (row) =>
+              new FeelContext(
+                new Map(
+                  logic.columns.map((name, at) => [name, row[at] ? this.#logic(row[at], scope, of).value : null]),
+                ),
+              ),
+          ),
+        );
+      case "conditional":
+        return this.#logic(this.#logic(logic.test, scope, of).value === true ? logic.so : logic.otherwise, scope, of);
+      case "filter":
+        return value(this.#filtered(logic.of, logic.by, scope, of));
+      case "iteration": {
+        const found = this.#logic(logic.over, scope, of).value;
+        const each = this.#items(found).map(
+          (item) => this.#logic(logic.each, new Scope(new Map([[logic.variable, item]]), scope), of).value,
+        );
+        if (logic.how === "for") return value(each);
+        const [decisive, rest] = logic.how === "some" ? [true, false] : [false, true];
+        if (each.includes(decisive)) return value(decisive);
+        return value(each.every((one) => one === rest) ? rest : null);
+      }
       case "function": {
         const { parameters, body } = logic;
         return value(
@@ -186,6 +260,30 @@ class Deciding {
       case "none":
         throw new Broken(`"${logic.what}" has no table or expression that can be decided by`);
     }
+  }
+
+  /** One value is a list of one (DMN 1.5, 10.3.2.6); null is none. */
+  #items(value: FeelValue): readonly FeelValue[] {
+    if (Array.isArray(value)) return value;
+    if (value instanceof FeelRange) throw new Broken("a range is gone through in an expression only");
+    return value === null ? [] : [value];
+  }
+
+  /** The items for which something holds, by `item` and the names of its parts; or the one at a place. */
+  #filtered(list: Logic, by: Logic, scope: Scope, of: Decision | Knowledge): FeelValue {
+    const items = this.#items(this.#logic(list, scope, of).value);
+    const kept: FeelValue[] = [];
+    for (const item of items) {
+      const names = new Map<string, FeelValue>(item instanceof FeelContext ? item.entries : []);
+      names.set("item", item);
+      const found = this.#logic(by, new Scope(names, scope), of).value;
+      if (found instanceof Decimal) {
+        const at = Number(found.toString());
+        return items[at < 0 ? items.length + at : at - 1] ?? null;
+      }
+      if (found === true) kept.push(item);
+    }
+    return kept;
   }
 
   #evaluate({ text, read }: Written<Expression>, scope: Scope): FeelValue {
@@ -202,18 +300,7 @@ class Deciding {
 
   #table(table: DecisionTable, scope: Scope, of: Decision | Knowledge): Outcome {
     const { rules, hitPolicy } = table;
-    const values = table.inputs.map(({ expression, type, allowed }) => {
-      const value = this.#evaluate(expression, scope);
-      const typed = asType(this.model, value, type, scope);
-      if ("fault" in typed)
-        throw new Broken(`the input ${expression.text} is ${textOf(value, true)}, which ${typed.fault}`, of.id);
-      if (allowed && typed.value !== null && !this.#passes(allowed, typed.value, scope))
-        throw new Broken(
-          `the input ${expression.text} is ${textOf(typed.value, true)}, which is not among the allowed values ${allowed.text}`,
-          of.id,
-        );
-      return typed.value;
-    });
+    const values = this.#inputValues(table, scope, of);
     const matched: number[] = [];
     for (const [at, rule] of rules.entries()) {
       if (!rule.inputs.every((tests, column) => this.#passes(tests, values[column] ?? null, scope))) continue;
@@ -261,6 +348,21 @@ class Deciding {
       default:
         return { value: whole(first), rules: numbers };
     }
+  }
+
+  #inputValues(table: DecisionTable, scope: Scope, of: Decision | Knowledge): FeelValue[] {
+    return table.inputs.map(({ expression, type, allowed }) => {
+      const value = this.#evaluate(expression, scope);
+      const typed = asType(this.model, value, type, scope);
+      if ("fault" in typed)
+        throw new Broken(`the input ${expression.text} is ${textOf(value, true)}, which ${typed.fault}`, of.id);
+      if (allowed && typed.value !== null && !this.#passes(allowed, typed.value, scope))
+        throw new Broken(
+          `the input ${expression.text} is ${textOf(typed.value, true)}, which is not among the allowed values ${allowed.text}`,
+          of.id,
+        );
+      return typed.value;
+    });
   }
 
   #output(

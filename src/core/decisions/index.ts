@@ -1,4 +1,12 @@
-export { type Decided, decide, topDecisions } from "./decide";
+export { type Typed, typedTests, typedValue, wordsOfTests } from "./cellWords";
+export { type Decided, decide, type Looked, lookAt, topDecisions } from "./decide";
+export { testCasesOf, withTestCases } from "./document/cases";
+export { type DecisionDocument, documentText, modelOf, openDocument } from "./document/document";
+export { type DecisionEdit, edited, emptyDocumentText, itemOf, logicOf, renamedIn, tableOf } from "./document/edit";
+export type { InputColumn, NoteColumn, OutputColumn, SheetRule, TableSheet } from "./document/sheet";
 export type { Decision, DecisionModel, DecisionTable } from "./model";
+export { namesOf } from "./names";
+export { joinedRules, missingRules } from "./propose";
 export { readDecisions } from "./read";
+export { runTestCases, shownValue, suggestedTestCases, type TestCase, type TestOutcome } from "./testCases";
 export { proveTable, type TableProof } from "./verify";

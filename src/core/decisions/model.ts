@@ -54,6 +54,16 @@ export type Logic =
       readonly args: readonly { readonly name: string; readonly logic: Logic }[];
     }
   | { readonly kind: "list"; readonly items: readonly Logic[] }
+  | { readonly kind: "relation"; readonly columns: readonly string[]; readonly rows: readonly (readonly Logic[])[] }
+  | { readonly kind: "conditional"; readonly test: Logic; readonly so: Logic; readonly otherwise: Logic }
+  | { readonly kind: "filter"; readonly of: Logic; readonly by: Logic }
+  | {
+      readonly kind: "iteration";
+      readonly how: "for" | "some" | "every";
+      readonly variable: string;
+      readonly over: Logic;
+      readonly each: Logic;
+    }
   | { readonly kind: "function"; readonly parameters: readonly string[]; readonly body: Logic }
   | { readonly kind: "none"; readonly what: string };
 

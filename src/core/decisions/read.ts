@@ -40,13 +40,19 @@ export function readDecisions(bytes: Uint8Array): Result<DecisionModel> {
   const parsed = parseXml(bytes);
   if (!parsed.ok) return parsed;
   const root = parsed.value;
-  if (root.local !== "definitions" || !namespaces.has(root.uri))
+  if (!isDecisionRoot(root))
     return failure({
       code: "no-decisions",
       message: say`This is no file of decisions: DMN 1.3, 1.4 and 1.5 are read, and its first element is "${root.local}" of "${root.uri}".`,
     });
-  return ok(new Reader(root).model());
+  return ok(decisionsIn(root));
 }
+
+/** Whether an element is the first one of a file of decisions. */
+export const isDecisionRoot = ({ local, uri }: XmlPart): boolean => local === "definitions" && namespaces.has(uri);
+
+/** What the first element of a file of decisions says. */
+export const decisionsIn = (root: XmlPart): DecisionModel => new Reader(root).model();
 
 const childrenOf = (part: XmlPart, local: string) =>
   part.children.filter((child) => child.local === local && child.uri === part.uri);
@@ -63,7 +69,7 @@ class Reader {
   constructor(readonly root: XmlPart) {
     const names = new Set(builtInNames);
     const visit = (part: XmlPart) => {
-      const name = named(part, "name");
+      const name = named(part, "name") ?? named(part, "iteratorVariable");
       if (name) names.add(name);
       for (const child of part.children) visit(child);
     };
@@ -156,6 +162,11 @@ class Reader {
     return { kind: "none", what };
   }
 
+  #logicOf(part: XmlPart, local: string, what: string): Logic {
+    const child = childOf(part, local);
+    return child ? this.#logicIn(child, what) : { kind: "none", what: `${what} (${local})` };
+  }
+
   #logic(part: XmlPart, what: string): Logic | undefined {
     switch (part.local) {
       case "decisionTable":
@@ -183,13 +194,32 @@ class Reader {
         return { kind: "list", items: part.children.flatMap((child) => this.#logic(child, what) ?? []) };
       case "functionDefinition":
         return this.#function(part, what);
-      case "relation":
+      case "relation": {
+        const columns = childrenOf(part, "column").map((column) => named(column, "name") ?? "");
+        const rows = childrenOf(part, "row").map((row) =>
+          row.children.flatMap((cell) => (cell.uri === part.uri ? (this.#logic(cell, what) ?? []) : [])),
+        );
+        return { kind: "relation", columns, rows };
+      }
       case "conditional":
+        return {
+          kind: "conditional",
+          test: this.#logicOf(part, "if", what),
+          so: this.#logicOf(part, "then", what),
+          otherwise: this.#logicOf(part, "else", what),
+        };
       case "filter":
+        return { kind: "filter", of: this.#logicOf(part, "in", what), by: this.#logicOf(part, "match", what) };
       case "for":
       case "some":
       case "every":
-        return { kind: "none", what: `${what} (${part.local})` };
+        return {
+          kind: "iteration",
+          how: part.local,
+          variable: named(part, "iteratorVariable") ?? "",
+          over: this.#logicOf(part, "in", what),
+          each: this.#logicOf(part, part.local === "for" ? "return" : "satisfies", what),
+        };
       default:
         return undefined;
     }

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { expectOk } from "../testing/models";
 import { type Decision, type DecisionTable, decide, proveTable, readDecisions, type TableProof } from ".";
+import { gridPoints, randomInputs, randomRules } from "./testing/randomTables";
 import { decision, dmn, table } from "./testing/tables";
 
 const modelOf = (...said: Parameters<typeof table>) =>
@@ -88,45 +89,24 @@ describe("a table is proven", () => {
 
   // Against brute force: every point of the grid of all boundaries and all middles between them, decided one by one.
   test("gaps, overlaps and hidden rules are those that trying everything finds", () => {
-    const bound = fc.integer({ min: 0, max: 4 });
-    const cell = fc.oneof(
-      fc.constant("-"),
-      bound.map((at) => `${at}`),
-      bound.map((at) => `< ${at}`),
-      bound.map((at) => `>= ${at}`),
-      fc
-        .tuple(bound, bound, fc.constantFrom("[", "("), fc.constantFrom("]", ")"))
-        .map(([a, b, from, to]) => `${from}${Math.min(a, b)}..${Math.max(a, b)}${to}`),
-      fc.tuple(bound, bound).map(([a, b]) => `not(${a}, > ${b})`),
-    );
-    const text = fc.constantFrom("-", '"x"', '"y"', '"x","y"', 'not("x")');
-    const rule = fc.tuple(cell, cell, text, fc.integer({ min: 1, max: 2 }));
     fc.assert(
-      fc.property(fc.array(rule, { maxLength: 6 }), fc.constantFrom("FIRST", "COLLECT"), (rules, policy) => {
-        const said: Parameters<typeof table> = [
-          ["a: number", "b: number", 'k: string = "x","y","z"'],
-          ["r"],
-          rules.map(([a, b, k, r]) => `${a}; ${b}; ${k} -> ${r}`),
-          `hitPolicy="${policy}"`,
-        ];
+      fc.property(randomRules(), fc.constantFrom("FIRST", "COLLECT"), (rules, policy) => {
+        const said: Parameters<typeof table> = [randomInputs, ["r"], rules, `hitPolicy="${policy}"`];
         const proof = prove(...said);
         // All rules that take a point, whatever the policy: a table that collects tells.
         const collecting = modelOf(said[0], said[1], said[2], 'hitPolicy="COLLECT"');
         const one = collecting.decisions.get("t") as Decision;
         const taking = (data: { readonly [name: string]: unknown }) => decide(collecting, one, data).rules;
-        const places = [-1, 0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 5];
         const pairs = new Set<string>();
         const reached = new Set<number>();
         let isLeft = false;
-        for (const a of places)
-          for (const b of places)
-            for (const k of ["x", "y", "z"]) {
-              const matched = taking({ a, b, k });
-              isLeft ||= matched.length === 0;
-              if (matched[0] !== undefined) reached.add(matched[0]);
-              for (const [at, first] of matched.entries())
-                for (const second of matched.slice(at + 1)) pairs.add(`${first},${second}`);
-            }
+        for (const point of gridPoints) {
+          const matched = taking(point);
+          isLeft ||= matched.length === 0;
+          if (matched[0] !== undefined) reached.add(matched[0]);
+          for (const [at, first] of matched.entries())
+            for (const second of matched.slice(at + 1)) pairs.add(`${first},${second}`);
+        }
         expect(proof.complete).toBe(!isLeft);
         expect(new Set(proof.overlaps.map(({ rules: pair }) => pair.join(",")))).toEqual(pairs);
         for (const { example } of proof.gaps) expect(taking(example)).toEqual([]);

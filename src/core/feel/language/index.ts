@@ -2,7 +2,7 @@ export { textOf } from "./conversions";
 export { Decimal } from "./decimal";
 export { builtInNames, builtIns, type Surroundings } from "./functions";
 export { evaluateExpression, mentions, passes, readTemporal, Scope } from "./interpret";
-export { parseExpression, parseUnaryTests } from "./parse";
+export { namesUsed, parseExpression, parseUnaryTests, type UsedName } from "./parse";
 export { type Expression, FeelSyntaxError, type UnaryTest, type UnaryTests } from "./syntax";
 export { DateAndTime, Day, DaysAndTime, Months, TimeOfDay } from "./temporal";
 export {

@@ -30,8 +30,38 @@ export function parseUnaryTests(text: string, known: Iterable<string> = []): Una
   return tests;
 }
 
+/** A name that an expression uses: data, a function, or a part of something (behind a dot). */
+export interface UsedName {
+  readonly name: string;
+  readonly from: number;
+  readonly to: number;
+  readonly isPart: boolean;
+  /** Made by the expression itself: a variable of a loop, a parameter, an entry. */
+  readonly isOwn: boolean;
+}
+
+/**
+ * The names an expression (or the tests of a cell) uses, in the order they stand in.
+ * @param guesses whether words in a row that are no known name are taken for one
+ * @throws FeelSyntaxError where it is none. O(length × known names).
+ */
+export function namesUsed(
+  text: string,
+  known: Iterable<string>,
+  what: "expression" | "tests" = "expression",
+  guesses = false,
+): UsedName[] {
+  const parser = new Parser(text, known, guesses);
+  if (what === "tests") parser.unaryTests();
+  else parser.expression();
+  parser.end();
+  return parser.used();
+}
+
 class Parser {
   #at = 0;
+  readonly #used: Omit<UsedName, "isOwn">[] = [];
+  readonly #made = new Set<string>();
   #depth = 0;
   #operations = 0;
   /** The end of a range is read: there "[" closes it, and is no filter. */
@@ -42,9 +72,19 @@ class Parser {
   constructor(
     readonly text: string,
     known: Iterable<string>,
+    readonly guesses = false,
   ) {
     this.#known = [...new Set(known)].filter((name) => !/^[\p{L}_?][\p{L}\p{N}\p{M}_?']*$/u.test(name));
     this.#known.sort((a, b) => b.length - a.length);
+  }
+
+  used(): UsedName[] {
+    return this.#used.map((one) => ({ ...one, isOwn: !one.isPart && this.#made.has(one.name) }));
+  }
+  /** Goes back to where something was tried; what was read since is forgotten. */
+  #back(to: number): void {
+    this.#at = to;
+    while ((this.#used.at(-1)?.from ?? -1) >= to) this.#used.pop();
   }
 
   end(): void {
@@ -220,7 +260,7 @@ class Parser {
       } catch (error) {
         if (!(error instanceof FeelSyntaxError)) throw error;
       }
-      this.#at = before;
+      this.#back(before);
     }
     return [this.#test()];
   }
@@ -277,7 +317,7 @@ class Parser {
     let of = this.#primary();
     for (;;) {
       if (this.#peek("..")) return of;
-      if (this.#sign(".")) of = this.#operation({ kind: "path", of, name: this.#name() });
+      if (this.#sign(".")) of = this.#operation({ kind: "path", of, name: this.#name(true) });
       else if (!this.#isRangeEnd && this.#peek("[")) {
         this.#needs("[");
         this.#learn("item");
@@ -436,6 +476,7 @@ class Parser {
   }
 
   #learn(name: string): void {
+    this.#made.add(name);
     if (/^[\p{L}_?][\p{L}\p{N}\p{M}_?']*$/u.test(name) || this.#known.includes(name)) return;
     this.#known.push(name);
     this.#known.sort((a, b) => b.length - a.length);
@@ -458,19 +499,32 @@ class Parser {
   }
 
   /** A name that is used: the longest known one that stands here, else a word. */
-  #name(): string {
+  #name(isPart = false): string {
     this.#space();
-    for (const name of this.#known) {
-      const end = this.#endOf(name);
-      if (end === undefined) continue;
-      this.#at = end;
-      return name;
-    }
-    const [word] = /^[\p{L}_?][\p{L}\p{N}\p{M}_?']*/u.exec(this.text.slice(this.#at)) ?? [];
+    const from = this.#at;
+    const name = this.#known.find((one) => {
+      const end = this.#endOf(one);
+      if (end !== undefined) this.#at = end;
+      return end !== undefined;
+    });
+    const found = name ?? this.#unknownName();
+    this.#used.push({ name: found, from, to: this.#at, isPart });
+    return found;
+  }
+  #unknownName(): string {
+    const rest = this.text.slice(this.#at);
+    const [word] = /^[\p{L}_?][\p{L}\p{N}\p{M}_?']*/u.exec(rest) ?? [];
     if (word === undefined) return this.#fail("a name is missing");
     if (keywords.has(word) && word !== "not" && word !== "function") this.#fail(`"${word}" is not understood here`);
     this.#at += word.length;
-    return word;
+    if (!this.guesses) return word;
+    const words = [word];
+    for (;;) {
+      const [next, more = ""] = /^\s+([\p{L}_][\p{L}\p{N}\p{M}_']*)/u.exec(this.text.slice(this.#at)) ?? [];
+      if (next === undefined || keywords.has(more)) return words.join(" ");
+      words.push(more);
+      this.#at += next.length;
+    }
   }
   #endOf(name: string): number | undefined {
     let at = this.#at;
@@ -498,9 +552,8 @@ class Parser {
         this.#space();
         if (this.#at === this.text.length) return { kind: "none", tests };
       }
-      this.#at = before;
     }
-    this.#at = before;
+    this.#back(before);
     return { kind: "some", tests: this.#tests() };
   }
   #tests(): UnaryTest[] {

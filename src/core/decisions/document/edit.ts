@@ -1,0 +1,460 @@
+import { namesUsed } from "../../feel/language";
+import { say } from "../../messages";
+import { failure, ok, type Result, type XmlElement } from "../../model";
+import { namesOf } from "../names";
+import { type DecisionDocument, documentText, localOf, modelOf } from "./document";
+import { type InputColumn, sheetOf, type TableSheet, withSheet } from "./sheet";
+import {
+  attributeOf,
+  changedById,
+  elementIn,
+  elementsIn,
+  makeElement,
+  withAttribute,
+  withChild,
+  withChildren,
+  withWordsIn,
+  wordsIn,
+} from "./tree";
+
+/** What stands in a file of decisions, in the order of the standard's schema. */
+const kinds = ["itemDefinition", "inputData", "decision", "businessKnowledgeModel"] as const;
+const rootOrder = ["description", "extensionElements", "import", ...kinds, "knowledgeSource", "DMNDI"];
+export const decisionOrder = [
+  "description",
+  "extensionElements",
+  "question",
+  "allowedAnswers",
+  "variable",
+  "informationRequirement",
+  "knowledgeRequirement",
+  "authorityRequirement",
+  "decisionTable",
+  "literalExpression",
+];
+const logics = [
+  "decisionTable",
+  "literalExpression",
+  "context",
+  "invocation",
+  "relation",
+  "list",
+  "functionDefinition",
+  "conditional",
+  "filter",
+  "for",
+  "some",
+  "every",
+];
+
+/** What can be done to a file of decisions. */
+export type DecisionEdit =
+  | { readonly type: "table"; readonly id: string; readonly sheet: TableSheet }
+  | { readonly type: "expression"; readonly id: string; readonly text: string }
+  | {
+      readonly type: "add";
+      readonly what: "table" | "expression" | "input" | "knowledge";
+      readonly id: string;
+      readonly name: string;
+    }
+  | { readonly type: "remove"; readonly id: string }
+  | { readonly type: "rename"; readonly id: string; readonly name: string }
+  | { readonly type: "retype"; readonly id: string; readonly to: string }
+  | { readonly type: "question"; readonly id: string; readonly text: string }
+  | { readonly type: "parameters"; readonly id: string; readonly names: readonly string[] }
+  | { readonly type: "requires"; readonly id: string; readonly of: string; readonly isRequired: boolean }
+  | { readonly type: "nameAll"; readonly name: string };
+
+/**
+ * A file of decisions after an edit. Names that a table or an expression uses make the requirement that the standard asks for; a heading
+ * nobody knows becomes an input of the file; a new name is written wherever the old one was used.
+ * @returns why it cannot be done, and what to do. O(length of the file).
+ */
+export function edited(document: DecisionDocument, edit: DecisionEdit): Result<DecisionDocument> {
+  const { root } = document;
+  const whole = (next: XmlElement): Result<DecisionDocument> =>
+    ok(next === root ? document : { ...document, root: next });
+  if (edit.type === "nameAll") return whole(withAttribute(root, "name", edit.name));
+  const name = "name" in edit ? edit.name.replace(/\s+/g, " ").trim() : "";
+  if ("name" in edit) {
+    const refused = refusedName(root, name, edit.type === "rename" ? edit.id : undefined);
+    if (refused) return refused;
+  }
+  if (edit.type === "add") return whole(added(root, edit.what, edit.id, name));
+  const element = itemOf(root, edit.id);
+  if (!element)
+    return failure({
+      code: "gone",
+      message: say`This decision is no longer there. Open the list again.`,
+      elements: [edit.id],
+    });
+  const change = (by: (element: XmlElement) => XmlElement) => whole(changedById(root, edit.id, by));
+  switch (edit.type) {
+    case "table": {
+      const next = changedById(root, edit.id, (one) => {
+        const holder = holderOf(one);
+        const table = elementIn(holder, "decisionTable");
+        if (!table) return one;
+        const written = withChild(holder, table, withSheet(table, edit.sheet, idsFor(root, edit.id)));
+        return withHolder(one, written);
+      });
+      const known = tableOf(root, edit.id)?.inputs ?? [];
+      const isNew = edit.sheet.inputs.filter(({ from, expression }) => known[from ?? -1]?.expression !== expression);
+      return whole(needing(withInputs(next, isNew), edit.id, root));
+    }
+    case "expression":
+      return whole(
+        needing(
+          changedById(root, edit.id, (one) => {
+            const holder = holderOf(one);
+            const expression = elementIn(holder, "literalExpression");
+            return expression
+              ? withHolder(one, withChild(holder, expression, withWordsIn(expression, edit.text)))
+              : one;
+          }),
+          edit.id,
+          root,
+        ),
+      );
+    case "remove":
+      return removed(document, element);
+    case "rename":
+      return whole(renamed(root, element, name));
+    case "retype":
+      return change((one) => withVariable(one, (variable) => withAttribute(variable, "typeRef", edit.to || undefined)));
+    case "question":
+      return change((one) => {
+        const held = elementIn(one, "question");
+        if (edit.text === "") return held ? withChild(one, held, undefined) : one;
+        return withChildren(
+          one,
+          "question",
+          [{ ...(held ?? makeElement(one, "question")), children: [{ text: edit.text }] }],
+          decisionOrder,
+        );
+      });
+    case "parameters":
+      return change((one) => {
+        const holder = holderOf(one);
+        const before = elementsIn(holder, "formalParameter");
+        const next = edit.names.map(
+          (parameter, at) =>
+            before.find((had) => attributeOf(had, "name") === parameter) ??
+            withAttribute(before[at] ?? makeElement(holder, "formalParameter"), "name", parameter),
+        );
+        return withHolder(
+          one,
+          withChildren(holder, "formalParameter", next, [
+            "description",
+            "extensionElements",
+            "formalParameter",
+            ...logics,
+          ]),
+        );
+      });
+    case "requires":
+      return whole(edit.isRequired ? withNeed(root, edit.of, edit.id) : withoutNeed(root, edit.of, edit.id));
+  }
+}
+
+/** Decisions, inputs and knowledge models of a file, by id. */
+export const itemOf = (root: XmlElement, id: string): XmlElement | undefined =>
+  kinds.flatMap((kind) => elementsIn(root, kind)).find((one) => attributeOf(one, "id") === id);
+
+/** Where the logic of a decision stands: in itself; that of a knowledge model in its function. */
+export const holderOf = (item: XmlElement): XmlElement =>
+  localOf(item) === "businessKnowledgeModel" ? (elementIn(item, "encapsulatedLogic") ?? item) : item;
+const withHolder = (item: XmlElement, holder: XmlElement): XmlElement => {
+  const before = holderOf(item);
+  return before === item ? holder : withChild(item, before, holder);
+};
+/** The element of an item's logic. */
+export const logicOf = (item: XmlElement): XmlElement | undefined =>
+  logics.map((local) => elementIn(holderOf(item), local)).find((one) => one !== undefined);
+
+function refusedName(root: XmlElement, name: string, own: string | undefined): Result<never> | undefined {
+  if (!/^[\p{L}_]/u.test(name))
+    return failure({ code: "no-name", message: say`A name begins with a letter, so that expressions can use it.` });
+  const taken = kinds
+    .filter((kind) => kind !== "itemDefinition")
+    .flatMap((kind) => elementsIn(root, kind))
+    .some((one) => attributeOf(one, "id") !== own && attributeOf(one, "name") === name);
+  return taken
+    ? failure({
+        code: "name-taken",
+        message: say`“${name}” is there already: an expression could not tell the two apart. Choose another name.`,
+      })
+    : undefined;
+}
+
+/** Ids that are free in a file, made from the id of what they stand in. */
+function idsFor(root: XmlElement, of: string): () => string {
+  const taken = new Set<string>();
+  const visit = (element: XmlElement) => {
+    const id = attributeOf(element, "id");
+    if (id) taken.add(id);
+    for (const node of element.children) if ("element" in node) visit(node.element);
+  };
+  visit(root);
+  let count = 0;
+  return () => {
+    do count++;
+    while (taken.has(`${of}.${count}`));
+    return `${of}.${count}`;
+  };
+}
+
+function added(
+  root: XmlElement,
+  what: "table" | "expression" | "input" | "knowledge",
+  id: string,
+  name: string,
+): XmlElement {
+  const local = what === "input" ? "inputData" : what === "knowledge" ? "businessKnowledgeModel" : "decision";
+  const make = (
+    one: string,
+    attributes: readonly (readonly [string, string | undefined])[] = [],
+    children: readonly XmlElement[] = [],
+  ) =>
+    makeElement(
+      root,
+      one,
+      attributes,
+      children.map((element) => ({ element })),
+    );
+  const variable = make("variable", [
+    ["id", `${id}.variable`],
+    ["name", name],
+  ]);
+  const words = (text: string) =>
+    make("literalExpression", [["id", `${id}.expression`]], [{ ...make("text"), children: text ? [{ text }] : [] }]);
+  const table = () =>
+    make(
+      "decisionTable",
+      [
+        ["id", `${id}.table`],
+        ["hitPolicy", "UNIQUE"],
+      ],
+      [make("output", [["id", `${id}.output`]])],
+    );
+  const logic =
+    what === "table"
+      ? [table()]
+      : what === "expression"
+        ? [words("")]
+        : what === "knowledge"
+          ? [make("encapsulatedLogic", [], [make("formalParameter", [["name", "value"]]), words("value")])]
+          : [];
+  const element = make(
+    local,
+    [
+      ["id", id],
+      ["name", name],
+    ],
+    [variable, ...logic],
+  );
+  return withChildren(root, local, [...elementsIn(root, local), element], rootOrder);
+}
+
+function removed(document: DecisionDocument, element: XmlElement): Result<DecisionDocument> {
+  const id = attributeOf(element, "id") ?? "";
+  const model = modelOf(document);
+  const needs = [
+    ...[...model.decisions.values()].filter((one) => [...one.knowledge, ...one.decisions, ...one.inputs].includes(id)),
+    ...[...model.knowledge.values()].filter((one) => one.knowledge.includes(id)),
+  ];
+  if (needs.length > 0)
+    return failure({
+      code: "needed",
+      message: say`“${attributeOf(element, "name") ?? id}” is needed by ${needs.map(({ name }) => `“${name}”`).join(", ")}. Change ${needs.length === 1 ? "that" : "those"} first.`,
+    });
+  return ok({ ...document, root: withoutShapes(withChild(document.root, element, undefined), id) });
+}
+
+/** A drawing that a file brought loses what is drawn of an item that went; all else of it stays. */
+function withoutShapes(root: XmlElement, id: string): XmlElement {
+  const clean = (element: XmlElement): XmlElement => {
+    let next = element;
+    for (const node of element.children) {
+      if (!("element" in node)) continue;
+      if (attributeOf(node.element, "dmnElementRef") === id) next = withChild(next, node.element, undefined);
+      else next = withChild(next, node.element, clean(node.element));
+    }
+    return next;
+  };
+  const drawing = root.children.flatMap((node) =>
+    "element" in node && localOf(node.element) === "DMNDI" ? [node.element] : [],
+  );
+  return drawing.reduce((whole, one) => withChild(whole, one, clean(one)), root);
+}
+
+function withVariable(item: XmlElement, change: (variable: XmlElement) => XmlElement): XmlElement {
+  const before = elementIn(item, "variable") ?? makeElement(item, "variable", [["name", attributeOf(item, "name")]]);
+  return withChildren(item, "variable", [change(before)], decisionOrder);
+}
+
+/** What an item requires: which element says so, and about what. */
+const needOf = {
+  decision: ["informationRequirement", "requiredDecision"],
+  inputData: ["informationRequirement", "requiredInput"],
+  businessKnowledgeModel: ["knowledgeRequirement", "requiredKnowledge"],
+} as const;
+
+function withNeed(root: XmlElement, of: string, id: string): XmlElement {
+  const needed = itemOf(root, id);
+  const names = needed && needOf[localOf(needed) as keyof typeof needOf];
+  if (!names) return root;
+  const [requirement, what] = names;
+  return changedById(root, of, (item) => {
+    const before = elementsIn(item, requirement);
+    const isThere = before.some((one) => hrefIn(one) === id);
+    if (isThere) return item;
+    const made = makeElement(
+      item,
+      requirement,
+      [["id", `${of}.needs.${id}`]],
+      [{ element: makeElement(item, what, [["href", `#${id}`]]) }],
+    );
+    return withChildren(item, requirement, [...before, made], decisionOrder);
+  });
+}
+function withoutNeed(root: XmlElement, of: string, id: string): XmlElement {
+  return changedById(root, of, (item) =>
+    ["informationRequirement", "knowledgeRequirement"].reduce(
+      (one, local) =>
+        elementsIn(one, local)
+          .filter((requirement) => hrefIn(requirement) === id)
+          .reduce((rest, requirement) => withChild(rest, requirement, undefined), one),
+      item,
+    ),
+  );
+}
+function hrefIn(requirement: XmlElement): string | undefined {
+  for (const node of requirement.children) {
+    const href = "element" in node ? attributeOf(node.element, "href") : undefined;
+    if (href !== undefined) return href.replace(/^.*#/, "");
+  }
+  return undefined;
+}
+
+/** Headings that name nothing of the file become its inputs. */
+function withInputs(root: XmlElement, columns: readonly InputColumn[]): XmlElement {
+  const known = new Set(kinds.flatMap((kind) => elementsIn(root, kind)).map((one) => attributeOf(one, "name")));
+  const ids = idsFor(root, "input");
+  let next = root;
+  for (const { expression, type, label } of columns) {
+    const name = expression.trim();
+    if (known.has(name) || name === "" || !/^[\p{L}_][\p{L}\p{N}\p{M}_' ]*$/u.test(name) || label === name) continue;
+    known.add(name);
+    const id = ids();
+    next = added(next, "input", id, name);
+    if (type !== "")
+      next = changedById(next, id, (one) => withVariable(one, (variable) => withAttribute(variable, "typeRef", type)));
+  }
+  return next;
+}
+
+/** The names of the file that an item uses in its logic. */
+function usedBy(root: XmlElement, id: string): Set<string> {
+  const item = itemOf(root, id);
+  const names = namesOf(root);
+  const used = new Set<string>();
+  if (!item) return used;
+  eachExpression(item, (text, what) => {
+    for (const one of usedNames(text, names, what)) if (!one.isOwn && !one.isPart) used.add(one.name);
+    return text;
+  });
+  return used;
+}
+function usedNames(text: string, known: readonly string[], what: "expression" | "tests") {
+  try {
+    return namesUsed(text, known, what);
+  } catch {
+    // What cannot be read is told where it stands; it names nothing meanwhile.
+    return [];
+  }
+}
+
+/** Requirements by what an item uses: what it used before and no longer does is required no longer. */
+function needing(root: XmlElement, id: string, before: XmlElement): XmlElement {
+  const [now, then] = [usedBy(root, id), usedBy(before, id)];
+  let next = root;
+  for (const kind of ["inputData", "decision", "businessKnowledgeModel"])
+    for (const one of elementsIn(root, kind)) {
+      const [other, name] = [attributeOf(one, "id") ?? "", attributeOf(one, "name") ?? ""];
+      if (other === id) continue;
+      if (now.has(name) === then.has(name)) continue;
+      if (now.has(name)) next = withNeed(next, id, other);
+      else next = withoutNeed(next, id, other);
+    }
+  return next;
+}
+
+const testsIn = new Set(["inputEntry", "inputValues", "outputValues", "allowedValues", "typeConstraint"]);
+const expressionsIn = new Set(["literalExpression", "inputExpression", "outputEntry", "defaultOutputEntry"]);
+
+/** Goes over all words of FEEL in an element, and gives it with what they become. */
+function eachExpression(
+  element: XmlElement,
+  change: (text: string, what: "expression" | "tests") => string,
+): XmlElement {
+  const local = localOf(element);
+  const what = testsIn.has(local) ? "tests" : expressionsIn.has(local) ? "expression" : undefined;
+  const words = what && wordsIn(element);
+  if (what && words) return withWordsIn(element, change(words, what));
+  let next = element;
+  for (const node of element.children)
+    if ("element" in node) next = withChild(next, node.element, eachExpression(node.element, change));
+  return next;
+}
+
+/** A new name for an item, in its variable and in all that uses it. */
+function renamed(root: XmlElement, item: XmlElement, name: string): XmlElement {
+  const [id, old] = [attributeOf(item, "id") ?? "", attributeOf(item, "name") ?? ""];
+  const names = namesOf(root);
+  const next = eachExpression(root, (text, what) => renamedIn(text, what, names, old, name));
+  return changedById(next, id, (one) =>
+    withVariable(withAttribute(one, "name", name), (variable) => withAttribute(variable, "name", name)),
+  );
+}
+
+/** A text of FEEL in which one name has become another. */
+export function renamedIn(
+  text: string,
+  what: "expression" | "tests",
+  known: readonly string[],
+  old: string,
+  name: string,
+): string {
+  const used = usedNames(text, known, what).filter((one) => one.name === old && !one.isOwn && !one.isPart);
+  return used.reduceRight((words, { from, to }) => words.slice(0, from) + name + words.slice(to), text);
+}
+
+/** A new file of decisions (DMN 1.5), empty. */
+export function emptyDocumentText(id: string, name: string): string {
+  const root: XmlElement = {
+    name: "definitions",
+    uri: "https://www.omg.org/spec/DMN/20230324/MODEL/",
+    attributes: [
+      ["xmlns", "https://www.omg.org/spec/DMN/20230324/MODEL/"],
+      ["id", id],
+      ["name", name],
+      ["namespace", `urn:lucid-lane:decisions:${id}`],
+    ],
+    children: [{ text: "\n" }],
+  };
+  return documentText({ before: '<?xml version="1.0" encoding="UTF-8"?>\n', root, after: "\n" });
+}
+
+/** The table of an item, as a sheet. */
+export function tableOf(root: XmlElement, id: string): TableSheet | undefined {
+  const item = itemOf(root, id);
+  const table = item && elementIn(holderOf(item), "decisionTable");
+  return table && remembered(table);
+}
+const sheets = new WeakMap<XmlElement, TableSheet>();
+function remembered(table: XmlElement): TableSheet {
+  const sheet = sheets.get(table) ?? sheetOf(table);
+  sheets.set(table, sheet);
+  return sheet;
+}
