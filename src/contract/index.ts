@@ -3,6 +3,7 @@ export { brief } from "./brief";
 export { check } from "./check";
 export { compare } from "./compare";
 export type { AnswerOf, Contract, Done, Right, Thing } from "./contract";
+export { decisions } from "./decisions";
 export { directory } from "./directory";
 export { files } from "./files";
 export { finding } from "./find";

@@ -56,6 +56,7 @@ export const register = {
   directory: { table: schema.directory, backup: "kept" },
   files: { table: schema.files, backup: "kept" },
   descriptions: { table: schema.descriptions, backup: "kept" },
+  decisionFiles: { table: schema.decisionFiles, backup: "kept" },
   waivers: {
     table: schema.waivers,
     backup: "kept",

@@ -21,6 +21,13 @@ import type { OutwardFacts } from "@/core/landscape";
 import type { StoredModel } from "@/core/model";
 import type { WalkTest } from "@/core/tokens";
 
+/** A decision as lists tell it; null where what can come out cannot be listed. */
+export interface ToldDecision {
+  readonly id: string;
+  readonly name: string;
+  readonly answers: readonly string[] | null;
+}
+
 const bytes = customType<{ data: Uint8Array }>({ dataType: () => "bytea" });
 const moment = (name: string) => timestamp(name, { withTimezone: true, mode: "string" });
 
@@ -289,6 +296,22 @@ export const descriptions = pgTable("descriptions", {
   content: jsonb("content").$type<Description>().notNull(),
   member: text("member").notNull(),
   at: moment("at").notNull(),
+});
+
+/** Files of decisions: each held whole, as its text. */
+export const decisionFiles = pgTable("decision_files", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull(),
+  content: text("content").notNull(),
+  /** The decisions in it, for lists. */
+  decisions: jsonb("decisions").$type<readonly ToldDecision[]>().notNull(),
+  /** Counts the saves, so that one made on an older text is noticed. */
+  revision: integer("revision").notNull(),
+  /** The name of the last save: one whose answer was lost is known again by it. */
+  save: text("save").notNull().default(""),
+  member: text("member").notNull(),
+  changedAt: moment("changed_at").notNull(),
+  deletedAt: moment("deleted_at"),
 });
 
 /** Developers' files that a version is tied to, with what both held after the last sync. */

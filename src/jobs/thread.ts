@@ -1,6 +1,7 @@
 /** The thread of the server: any job by its name. Models come as JSON text, which is handed over at once, however large. */
 import { type StoredModel, trustStored } from "@/core/model";
 import { briefSummary, frameBuilt, frameGrowth, framesTold } from "./briefs";
+import { readDecisionFile } from "./decisionFiles";
 import { describedServices } from "./descriptions";
 import { bpmnFile, packageFile, picture, readFile, sequencePicture, sheetFile } from "./files";
 import { jobs } from "./index";
@@ -23,6 +24,7 @@ const serverJobs = {
   openedModel,
   packageFile,
   picture,
+  readDecisionFile,
   readFile,
   sequencePicture,
   sheetFile,

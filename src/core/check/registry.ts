@@ -1,5 +1,6 @@
 import type { Rule } from "./finding";
 import { adHocContent } from "./rules/adHocContent";
+import { answerNotDecided } from "./rules/answerNotDecided";
 import { answerUnnamed } from "./rules/answerUnnamed";
 import { behaviourUnknown, deadElement, deadlock, lackOfSynchronization, livelock } from "./rules/behaviour";
 import { boundaryHost } from "./rules/boundaryHost";
@@ -105,6 +106,7 @@ export const rules: readonly Rule[] = [
   stepUnnamed,
   decisionUnnamed,
   answerUnnamed,
+  answerNotDecided,
   questionMark,
   endUnnamed,
   startUnnamed,

@@ -25,6 +25,10 @@ const link = (tag: string, id: string, name: string) =>
 const pools = (flows: string, process: string) =>
   `<collaboration id="c"><participant id="q" processRef="p"/><participant id="h" name="Household"/>${flows}</collaboration><process id="p">${process}</process>`;
 
+/** A business rule task that decides by a table with some outcomes, and a gateway behind it with two answers. */
+const decided = (outcomes: readonly string[], one: string, other: string) =>
+  `<businessRuleTask id="r" name="Choose the inspection"><extensionElements xmlns:lln="urn:lucid-lane:bpmn:1"><lln:decides file="f" decision="which" name="inspection" result="inspection" answers="listed"/>${outcomes.map((is) => `<lln:answer is="${is}"/>`).join("")}</extensionElements></businessRuleTask><exclusiveGateway id="d" name="Which inspection?"/>${flow("r", "d")}${task("a")}${task("b")}<sequenceFlow id="d-a" sourceRef="d" targetRef="a" name="${one}"/><sequenceFlow id="d-b" sourceRef="d" targetRef="b" name="${other}"/>`;
+
 const found = (rule: string, content: string) =>
   checkModel(modelOf(content), { profile: "hand-off", rules: everyRule })
     .filter((finding) => finding.rule === rule)
@@ -49,6 +53,18 @@ describe("each rule finds its case, and only that", () => {
         link("intermediateCatchEvent", "k", "A") +
         link("intermediateCatchEvent", "k2", "B") +
         link("intermediateThrowEvent", "l2", "B"),
+    ],
+    [
+      "answer-not-decided",
+      "d-b",
+      decided(["none", "full"], "none", "visit"),
+      decided(["none", "full"], "none", "full"),
+    ],
+    [
+      "answer-not-decided",
+      "d",
+      decided(["none", "full", "visit"], "none", "full"),
+      decided(["none", "full"], "None ", "full"),
     ],
     ["sub-process-start", "i", inside(event("startEvent", "i", "message")), inside('<startEvent id="i"/>')],
     [

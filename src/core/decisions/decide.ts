@@ -18,7 +18,16 @@ import {
   toJson,
   type UnaryTests,
 } from "../feel/language";
-import type { Decision, DecisionModel, DecisionTable, Knowledge, Logic, TableOutput, Written } from "./model";
+import type {
+  Decision,
+  DecisionModel,
+  DecisionTable,
+  InputData,
+  Knowledge,
+  Logic,
+  TableOutput,
+  Written,
+} from "./model";
 import { asType } from "./types";
 
 /** What a decision comes to. */
@@ -35,6 +44,18 @@ export interface Decided {
 export function topDecisions({ decisions }: DecisionModel): Decision[] {
   const required = new Set([...decisions.values()].flatMap((one) => one.decisions));
   return [...decisions.values()].filter(({ id }) => !required.has(id));
+}
+
+/** The inputs that a decision needs, itself or by what it requires, each once. O(decisions). */
+export function inputsNeeded(model: DecisionModel, decision: Decision): InputData[] {
+  const seen = new Set([decision.id]);
+  const inputs = new Set<string>();
+  for (const id of seen) {
+    const one = model.decisions.get(id);
+    for (const input of one?.inputs ?? []) inputs.add(input);
+    for (const required of one?.decisions ?? []) seen.add(required);
+  }
+  return [...inputs].flatMap((id) => model.inputs.get(id) ?? []);
 }
 
 /**

@@ -1,5 +1,6 @@
+export { answersOf } from "./answers";
 export { type Typed, typedTests, typedValue, wordsOfTests } from "./cellWords";
-export { type Decided, decide, type Looked, lookAt, topDecisions } from "./decide";
+export { type Decided, decide, inputsNeeded, type Looked, lookAt, topDecisions } from "./decide";
 export { testCasesOf, withTestCases } from "./document/cases";
 export { type DecisionDocument, documentText, modelOf, openDocument } from "./document/document";
 export { type DecisionEdit, edited, emptyDocumentText, itemOf, logicOf, renamedIn, tableOf } from "./document/edit";

@@ -1,5 +1,6 @@
 import {
   childrenOf,
+  decidedBy,
   type Element,
   entryOf,
   type Id,
@@ -122,6 +123,8 @@ export function entryUses(model: Model, sources: Iterable<Element> = model.eleme
   const uses: EntryUse[] = [];
   for (const element of sources) {
     for (const system of systemsOf(element)) uses.push({ entry: system.entry, element: element.id, how: system.use });
+    const decided = decidedBy(element);
+    if (decided) uses.push({ entry: decided.file, element: element.id, how: `decides by ${decided.name}` });
     const entry = entryOf(element);
     if (entry === undefined) continue;
     if (element.type === "resource") {

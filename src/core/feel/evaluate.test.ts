@@ -50,3 +50,17 @@ test("data is taken as it is typed", () => {
     }),
   ).toEqual({ power: 12.5, urgent: true, complete: false, note: "old meter", list: [1, 2], begun: '{"a' });
 });
+
+describe("a condition takes no time without bound", () => {
+  test.each<[string, { readonly [name: string]: unknown }]>([
+    ["count(for i in 1..100000, j in 1..100000 return i) > 3", {}],
+    ["count(for i in 1..n, j in 1..n return i) > 3", { n: 100_000 }],
+    ["some x in 1..100000 satisfies some y in 1..100000 satisfies x = y + 200000", {}],
+    ["count((for i in 1..5000 return i)[count(for j in 1..5000 return j) > item]) > 0", {}],
+    ['matches("aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa!", "(a+)+$")', {}],
+  ])("%s", (condition, data) => {
+    const start = performance.now();
+    expect(holds(condition, { ...data, any: 1 })).toBeUndefined();
+    expect(performance.now() - start).toBeLessThan(2_000);
+  });
+});

@@ -1,44 +1,80 @@
-import { evaluate as evaluateFeel } from "feelin";
 import { type DataType, typesAsked } from "./dataTypes";
-import { effortOf, mostEffort } from "./effort";
+import {
+  builtInNames,
+  builtIns,
+  evaluateExpression,
+  FeelFailure,
+  FeelSyntaxError,
+  type FeelValue,
+  fromJson,
+  namesUsed,
+  parseExpression,
+  readTemporal,
+  Scope,
+} from "./language";
 
 /** Data of a case, by name. */
 export type CaseData = { readonly [name: string]: unknown };
 
+const functions = builtIns();
+/** Steps that a condition may take: one on a flow takes a few dozen, and a walk asks it often. */
+const mostSteps = 200_000;
+/** So many names of parts are known to paths, and so deep. */
+const [mostNames, deepest] = [2_000, 6];
+
 /**
- * Whether a condition holds for some data (DMN 1.3, chapter 10).
+ * Whether a condition holds for some data (DMN 1.5, chapter 10). What is missing is null.
  * @returns undefined where the data does not decide it: names are missing, the words are not FEEL, the answer is neither true nor false,
- *   or working it out would take more than `mostEffort` steps
+ *   or working it out would take too many steps. O(steps), bounded.
  */
 export function holds(condition: string, data: CaseData): boolean | undefined {
   const typed = condition.trim();
   if (typed === "" || Object.keys(data).length === 0) return undefined;
   try {
-    if (effortOf(typed, data) > mostEffort) return undefined;
-    const { value } = evaluateFeel(typed, withMoments(typed, data)) as { readonly value: unknown };
+    const known = [...builtInNames, ...namesIn(data)];
+    const expression = parseExpression(typed, known);
+    const values = new Map<string, FeelValue>();
+    for (const { name } of namesUsed(typed, known)) if (!builtInNames.includes(name)) values.set(name, null);
+    for (const [name, value] of Object.entries(data)) values.set(name, fromJson(value));
+    for (const [name, type] of momentsAsked(typed, data)) {
+      const value = data[name];
+      if (typeof value === "string") values.set(name, momentOf(value, type));
+    }
+    const value = evaluateExpression(
+      expression,
+      new Scope(values, new Scope(functions, undefined, { left: mostSteps, depth: 0 })),
+    );
     return typeof value === "boolean" ? value : undefined;
-  } catch {
-    // What is no FEEL decides nothing; `readCondition` says so where it is written.
-    return undefined;
+  } catch (error) {
+    // What is no FEEL, or fails, decides nothing; `readCondition` says so where it is written.
+    if (error instanceof FeelSyntaxError || error instanceof FeelFailure) return undefined;
+    throw error;
   }
 }
 
-const moments: { readonly [type in DataType]?: string } = {
-  date: "date",
-  dateAndTime: "date and time",
-  time: "time",
-  duration: "duration",
-};
+/** The names of data and of its parts. */
+function namesIn(data: CaseData): Set<string> {
+  const names = new Set<string>();
+  const visit = (value: unknown, depth: number) => {
+    if (typeof value !== "object" || value === null || depth > deepest || names.size > mostNames) return;
+    if (Array.isArray(value)) for (const one of value.slice(0, 100)) visit(one, depth + 1);
+    else
+      for (const [name, inside] of Object.entries(value)) {
+        names.add(name);
+        visit(inside, depth + 1);
+      }
+  };
+  visit(data, 0);
+  return names;
+}
+
+const moments: ReadonlySet<DataType> = new Set(["date", "dateAndTime", "time", "duration"]);
 
 /** Points in time and lengths are kept as words of ISO 8601; where a condition holds them against such, they are read as such. */
-function withMoments(condition: string, data: CaseData): { [name: string]: unknown } {
-  const read = { ...data };
-  if (!Object.values(data).some((value) => typeof value === "string")) return read;
-  for (const [name, type] of typesAsked(condition, Object.keys(data))) {
-    const value = data[name];
-    const readAs = moments[type];
-    if (readAs && typeof value === "string")
-      read[name] = evaluateFeel(`${readAs}(words)`, { words: value }).value ?? value;
-  }
-  return read;
-}
+const momentsAsked = (condition: string, data: CaseData): [string, DataType][] =>
+  Object.values(data).some((value) => typeof value === "string")
+    ? [...typesAsked(condition, Object.keys(data))].filter(([, type]) => moments.has(type))
+    : [];
+
+const momentOf = (words: string, type: DataType): FeelValue =>
+  readTemporal(type === "dateAndTime" && !words.includes("T") ? `${words}T00:00:00` : words) ?? words;

@@ -1,3 +1,4 @@
+import { decidedBy } from "./decisionData";
 import type { Id } from "./element";
 import type { Model } from "./model";
 import { ancestorsOf, childrenOf, nameOf } from "./queries";
@@ -21,6 +22,8 @@ export function dataInReach(model: Model, id: Id): string[] {
   for (const scope of ancestorsOf(model, id)) {
     for (const child of childrenOf(model, scope.id)) {
       if (holders.has(child.type)) names.add(nameOf(model, child.id));
+      // What a decision comes to is data for all that stands around it.
+      if (child.type === "businessRuleTask") names.add(decidedBy(child)?.result ?? "");
       if (child.type === "ioSpecification")
         for (const part of childrenOf(model, child.id)) if (holders.has(part.type)) names.add(nameOf(model, part.id));
     }

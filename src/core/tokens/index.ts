@@ -3,6 +3,7 @@ export { type Case, type CaseScope, type CaseUnderWay, caseSchema } from "./case
 export { type FireChoice, flowsByData, isBarred, type WalkChoices } from "./choices";
 export { type Compiled, compiledScope, messagesIn } from "./compiled";
 export { dataAsked } from "./dataAsked";
+export { CaseDataSoFar, decisionOf, type Taken } from "./deciding";
 export { actWords, explain } from "./explain";
 export type { Happened, Place } from "./place";
 export { cardinalityOf, Play } from "./play";

@@ -3,6 +3,7 @@ import { type Element, type Id, processOf } from "../model";
 import type { Act } from "./acts";
 import type { Case } from "./case";
 import { actTaking, type FireChoice, flowsByData, forVisit, isBarred, type WalkChoices } from "./choices";
+import { CaseDataSoFar } from "./deciding";
 import type { Happened, Place } from "./place";
 import { Play } from "./play";
 import { loopOf, type World } from "./world";
@@ -86,6 +87,14 @@ export class Player {
 
   enteredTimes = (element: Id): number => this.#entered.get(element) ?? 0;
 
+  #soFar: CaseDataSoFar | undefined;
+  /** What is told, with the data as it stands now: what decisions on the way have come to is part of it. */
+  #now(choices: WalkChoices): WalkChoices {
+    if (!choices.data || !this.world.decisions?.size) return choices;
+    if (this.#soFar?.given !== choices.data) this.#soFar = new CaseDataSoFar(this.world, choices.data);
+    return { ...choices, data: this.#soFar.after(this.log) };
+  }
+
   /** Since which step each node can act. */
   #wait(): void {
     const since = new Map<string, number>();
@@ -138,7 +147,8 @@ export class Player {
    * equals, so that parallel branches go on in turn and the same choices give the same run.
    * @returns undefined where nothing can happen
    */
-  next(choices: WalkChoices): Next | undefined {
+  next(told: WalkChoices): Next | undefined {
+    const choices = this.#now(told);
     const acts = this.play.acts();
     const fired = acts.find((act) => act.does === "fire" && this.#isToFire(act, choices));
     if (fired) return { act: fired, reason: "told" };

@@ -1,3 +1,4 @@
+import type { DecisionModel } from "../decisions";
 import {
   calledProcessOf,
   callKeyOf,
@@ -16,13 +17,21 @@ export interface World {
   readonly calls?: (call: Element) => { readonly model: Model; readonly process: Id } | undefined;
   /** Whether the other pools of the model are played with it, so that their messages come when they are sent. */
   readonly together?: boolean;
+  /** Files of decisions by their ids in the workspace: what business rule tasks decide by. */
+  readonly decisions?: ReadonlyMap<Id, DecisionModel>;
 }
 
 /** A model with what its calls lead to: processes of its own, and those of other models by the ids they have there. */
-export function worldWith(model: Model, called: ReadonlyMap<Id, Model>, together = false): World {
+export function worldWith(
+  model: Model,
+  called: ReadonlyMap<Id, Model>,
+  together = false,
+  decisions: ReadonlyMap<Id, DecisionModel> = new Map(),
+): World {
   return {
     model,
     together,
+    decisions,
     calls: (call) => {
       const process = String(call.calledElement ?? "");
       const record = calledProcessOf(call);

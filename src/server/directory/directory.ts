@@ -1,22 +1,17 @@
-import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { directory as terms } from "@/contract";
 import type { UseRow } from "@/contract/directory";
-import { type Command, perform } from "@/core/commands";
 import { type DirectoryEntry, type entryKinds, foldedName, isWithin, roleHues } from "@/core/directory";
 import { readDirectoryFile, writeDirectoryCsv, writeDirectoryJson } from "@/core/directoryFile";
 import { directory, elements, processes, uses, versions } from "@/data/schema";
 import { lock, type Transaction } from "../kernel/act";
-import { DamagedVersion, tryHead, writeBatch } from "../kernel/heads";
+import { inEveryHeadWith } from "../kernel/everyHead";
 import { insertRows } from "../kernel/manyRows";
 import { stepsOfRole } from "../kernel/stepsOfRole";
 import { needsFreeId } from "../kernel/takenIds";
-import { type Context, notFound, query, UseCaseError, useCase } from "../kernel/useCase";
-
-/** What an element that uses an entry is called, or what it is. */
-const usedBy = sql<string>`coalesce(nullif(${elements.name}, ''), ${elements.type}, '')`;
-const stepName = sql<string>`coalesce(nullif(${elements.name}, ''), ${elements.type})`;
-const elementOfUse = and(eq(elements.version, uses.version), eq(elements.element, uses.element));
+import { notFound, query, UseCaseError, useCase } from "../kernel/useCase";
+import { needsUnused, stepName, usesOf } from "../kernel/usesOf";
 
 /** All entries, each with how often it is used. */
 export const openDirectory = query(terms.openDirectory, async ({ db }) => {
@@ -55,36 +50,6 @@ export const createEntry = useCase(terms.createEntry, async ({ db }, input) => {
   await db.insert(directory).values(entry);
   return { id: entry.id, name: entry.name, hue: entry.hue, existed: false };
 });
-
-/** A batch that was written into a version. */
-interface Written {
-  readonly version: string;
-  readonly batch: string;
-}
-
-/**
- * Performs a command on every head that uses an entry; kept revisions stay as they were, and a version that cannot be read stays as it
- * is. The caller holds the directory, so that no edit uses the entry meanwhile. Gives the heads it changed.
- */
-async function inEveryHeadWith(context: Context, entry: string, command: Command): Promise<Written[]> {
-  const { db } = context;
-  const changed: Written[] = [];
-  const found = await db.selectDistinct({ version: uses.version }).from(uses).where(eq(uses.entry, entry));
-  const using = found.map(({ version }) => version).sort();
-  await lock(db, "version", using);
-  for (const version of using) {
-    const head = await tryHead(db, version);
-    if (head instanceof DamagedVersion) continue;
-    const done = perform(head.model, command);
-    if (!done.ok)
-      throw new UseCaseError("refused", done.problems[0]?.message ?? "The entry could not be changed.", 409);
-    if (done.value.edits.length === 0) continue;
-    const batch = nanoid();
-    await writeBatch(context, head, { ...done.value, batch, commands: [command] });
-    changed.push({ version, batch });
-  }
-  return changed;
-}
 
 /** Changes an entry. A new name is written into every head that uses it. */
 export const changeEntry = useCase(terms.changeEntry, async (context, { id: entryId, ...fields }) => {
@@ -231,28 +196,6 @@ export const deleteEntry = useCase(terms.deleteEntry, async ({ db, now }, { id: 
   return {};
 });
 
-/** Refuses where a version that is there uses one of some entries, and says where. */
-export async function needsUnused(db: Transaction, entries: readonly string[]): Promise<void> {
-  const used = await db
-    .select({ element: usedBy, process: processes.name })
-    .from(uses)
-    .leftJoin(elements, elementOfUse)
-    .innerJoin(versions, eq(versions.id, uses.version))
-    .innerJoin(processes, eq(processes.id, versions.process))
-    .where(and(inArray(uses.entry, [...entries]), isNull(versions.deletedAt), isNull(processes.deletedAt)));
-  if (used.length > 0) {
-    const some = used
-      .slice(0, 3)
-      .map((use) => `${use.element} (${use.process})`)
-      .join(", ");
-    throw new UseCaseError(
-      "in-use",
-      `${entries.length === 1 ? "This entry" : "One of these entries"} is used in ${used.length} ${used.length === 1 ? "place" : "places"}: ${some}${used.length > 3 ? " and others" : ""}. Take it off there first, or make it the same as another.`,
-      409,
-    );
-  }
-}
-
 export const restoreEntry = useCase(terms.restoreEntry, async ({ db }, { id: entryId }) => {
   await lock(db, "directory");
   await db.update(directory).set({ deletedAt: null }).where(eq(directory.id, entryId));
@@ -283,20 +226,3 @@ async function lanesSteps(db: Transaction, role: string, named: readonly UseRow[
   }
   return found;
 }
-
-const usesOf = (db: Transaction, entryId: string): Promise<UseRow[]> =>
-  db
-    .select({
-      version: uses.version,
-      versionName: versions.name,
-      process: processes.name,
-      element: uses.element,
-      elementName: usedBy,
-      how: uses.how,
-    })
-    .from(uses)
-    .leftJoin(elements, elementOfUse)
-    .innerJoin(versions, eq(versions.id, uses.version))
-    .innerJoin(processes, eq(processes.id, versions.process))
-    .where(and(eq(uses.entry, entryId), isNull(versions.deletedAt), isNull(processes.deletedAt)))
-    .orderBy(asc(processes.name), asc(versions.createdAt), asc(usedBy));

@@ -8,7 +8,7 @@ import { directory, log } from "@/data/schema";
 import { lock } from "../kernel/act";
 import { loadHead, writeBatch } from "../kernel/heads";
 import { type Context, UseCaseError, useCase } from "../kernel/useCase";
-import { needsUnused } from "./directory";
+import { needsUnused } from "../kernel/usesOf";
 
 /**
  * Takes a merge or an import of the directory back: what went comes back, what was made goes, what was changed is as it was, and what

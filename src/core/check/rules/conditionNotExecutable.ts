@@ -20,9 +20,7 @@ export const conditionNotExecutable: Rule = {
         return [
           {
             elements: [flow.id],
-            message: read.isEndless
-              ? say`The condition “${text.slice(0, 120)}” at ${where} would take too long to work out, so nothing decides by it. Ask for less in it.`
-              : say`The condition “${text}” at ${where} is words for people, so no engine can decide by it. Write it in FEEL, such as “rated power > 10”.`,
+            message: say`The condition “${text}” at ${where} is words for people, so no engine can decide by it. Write it in FEEL, such as “rated power > 10”.`,
           },
         ];
       if (read.unknown.length === 0) return [];

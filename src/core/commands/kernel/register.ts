@@ -26,6 +26,7 @@ import {
   setWeightsSchema,
 } from "../details/candidates";
 import { setDataState, setDataStateSchema, setMultiplicity, setMultiplicitySchema } from "../details/dataState";
+import { decideBy, decideBySchema, renewDecisions, renewDecisionsSchema } from "../details/decideBy";
 import {
   nameReference,
   nameReferenceSchema,
@@ -371,6 +372,16 @@ export const register = {
     command.to
       ? say`bind ${called(command.id)} to the operation ${command.to.operation.name}`
       : say`bind ${called(command.id)} to no operation`,
+  ),
+  decideBy: command(decideBySchema, decideBy, (command, { called }) =>
+    command.to
+      ? say`let ${called(command.id)} decide by ${command.to.name}`
+      : say`let ${called(command.id)} decide by nothing`,
+  ),
+  renewDecisions: command(
+    renewDecisionsSchema,
+    renewDecisions,
+    () => say`take over what decisions are called and answer`,
   ),
   mapField: command(
     mapFieldSchema,

@@ -1,9 +1,12 @@
 import { type Answer, type Entry, givenList, letters, none, of, text, whole } from "./answers";
 import type { FeelValue } from "./values";
 
+/** A repeated group that is itself repeated: matching it can take time without bound, and cannot be called off. */
+const nestedRepetition = /\([^()]*[+*}][^()]*\)[+*{]|\\\d/;
+
 /** An expression of XPath as the platform reads it: the flags s, m, i and x. */
 function pattern(source: string, flags = "", more = ""): RegExp | undefined {
-  if (!/^[smix]*$/.test(flags)) return undefined;
+  if (!/^[smix]*$/.test(flags) || nestedRepetition.test(source)) return undefined;
   const plain = flags.includes("x") ? source.replace(/\s+/g, "") : source;
   try {
     return new RegExp(plain, `${flags.replace("x", "")}${more}u`);

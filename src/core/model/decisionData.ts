@@ -1,0 +1,56 @@
+import type { Element, Id } from "./element";
+import { attribute, ownElement, ownNodes, replaced } from "./ownData";
+
+/**
+ * What a business rule task decides by. The standard has the task (BPMN 2.0, 10.3.3), and no place for the decision's name; that stands in
+ * an element of ours.
+ */
+export interface DecidedBy {
+  /** The file of decisions in the workspace, and the decision in it, by their ids. */
+  readonly file: Id;
+  readonly decision: Id;
+  /** What the decision is called: kept beside its id, so that a file explains itself. */
+  readonly name: string;
+  /** The piece of data that gets what comes out. */
+  readonly result: string;
+  /** What can come out, where that can be listed: what a gateway behind it has to answer. */
+  readonly answers: readonly string[] | undefined;
+}
+
+export function decidedBy(step: Element): DecidedBy | undefined {
+  const node = ownNodes(step, "decides")[0];
+  const [file, decision] = [node && attribute(node, "file"), node && attribute(node, "decision")];
+  if (!node || file === undefined || decision === undefined) return undefined;
+  const name = attribute(node, "name") ?? decision;
+  const answers = ownNodes(step, "answer").flatMap((one) => attribute(one, "is") ?? []);
+  return {
+    file,
+    decision,
+    name,
+    result: attribute(node, "result") || name,
+    answers: attribute(node, "answers") === "listed" ? answers : undefined,
+  };
+}
+
+export function withDecidedBy(step: Element, to: DecidedBy | undefined) {
+  const extension = replaced(
+    step,
+    "answer",
+    (to?.answers ?? []).map((answer) => ownElement("answer", [["is", answer]])),
+  );
+  return replaced(
+    { ...step, extension: extension ?? [] },
+    "decides",
+    to
+      ? [
+          ownElement("decides", [
+            ["file", to.file],
+            ["decision", to.decision],
+            ["name", to.name],
+            ["result", to.result],
+            ...(to.answers ? ([["answers", "listed"]] as const) : []),
+          ]),
+        ]
+      : [],
+  );
+}
