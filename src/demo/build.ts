@@ -5,6 +5,7 @@ import type { Description } from "@/core/descriptions";
 import type { Model } from "@/core/model";
 import { suggestWalks, testOf, type WalkTest, walk } from "@/core/tokens";
 import { demoBrief, tieToBrief } from "./brief";
+import { drawInspectionChoice, inspectionDecisions, inspectionFile } from "./decisions";
 import { demoDirectory } from "./directory";
 import type { Drawing } from "./drawing";
 import { drawMeterExchange } from "./meterExchange";
@@ -45,6 +46,7 @@ export interface DemoHand {
     reason: Reason;
   }) => Promise<unknown>;
   readonly importDescription: (input: { name: string; text: string }) => Promise<Description>;
+  readonly createDecisionFile: (input: { id: string; name: string; content: string }) => Promise<unknown>;
   readonly keepWalkTests: (input: {
     version: string;
     tests: { name: string; content: WalkTest }[];
@@ -95,6 +97,14 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
   );
   await draw("complaint", "Complaint about a bill", "area-accounts", "complaint-about-a-bill", drawComplaint);
 
+  await hand.createDecisionFile({ id: inspectionFile, name: "Inspections", content: inspectionDecisions() });
+  await draw(
+    "plant-inspection",
+    "Inspection of a new plant",
+    "area-on-site",
+    "inspection-of-a-new-plant",
+    drawInspectionChoice,
+  );
   await draw("meter-exchange", "Meter exchange", "area-on-site", "meter-exchange", drawMeterExchange);
   // A complaint that is justified, and one whose answer is not accepted at first.
   const complaint = await hand.openModel("complaint-as-is");

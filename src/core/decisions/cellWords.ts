@@ -48,6 +48,17 @@ function wordsOfTest(test: UnaryTest): string | undefined {
   return `${value.hasStart ? "from" : "over"} ${plain(value.start)} to ${value.hasEnd ? "" : "under "}${plain(value.end)}`;
 }
 
+/** The cell of an output in plain words: a text without its marks, yes and no; the expression itself where it is worked out. */
+export function wordsOfValue(text: string): string {
+  try {
+    const value = constantOf(parseExpression(text, builtInNames));
+    return value === undefined || value === null ? text : plain(value);
+  } catch (error) {
+    if (error instanceof FeelSyntaxError) return text;
+    throw error;
+  }
+}
+
 function constantOf(expression: Expression): FeelValue | undefined {
   try {
     const value = evaluateExpression(expression, scope);
@@ -68,7 +79,7 @@ function plain(value: FeelValue): string {
   return String(textOf(value));
 }
 const needsMarks =
-  /^$|["\\\n,()[\]]|\b(?:or|to|and)\b|^(?:not|any|anything|under|over|from|up|at|below|above|less|more|before|after|between|yes|no|true|false|nothing|null|-?\d|P\d|-?P|-$)/i;
+  /^$|["\\\n,()[\]]|\b(?:or|to|and)\b|^(?:not|any|anything|under|over|from|up|at|below|above|less|more|before|after|between|yes|no|true|false|nothing|null|-?\d|-?PT?\d|-$)/i;
 
 /** Words that are a text without marks: no sign of the language is in them, which would show that an expression was meant. */
 const bareText = /^[\p{L}\p{N}_][^"<>=()[\]{}+*/;:@?,]*$/u;
@@ -107,6 +118,17 @@ export function typedValue(typed: string, type: string, known: readonly string[]
   const value = singleValue(words, type);
   if (value !== undefined) return { text: value };
   return { problem: say`“${words}” is not understood: ${reason}. A text stands in quotation marks.` };
+}
+
+/** Why what stands in the cell of an input, or in a list of allowed values, cannot be decided by; undefined where it can. */
+export function cellProblem(text: string, known: readonly string[]): Said | undefined {
+  const reason = text === "" || text === "-" ? undefined : readAs(text, [...known, "?"], "tests");
+  return reason === undefined ? undefined : say`“${text}” is not understood: ${reason}.`;
+}
+/** Why an expression cannot be worked out; undefined where it can be read. */
+export function expressionProblem(text: string, known: readonly string[]): Said | undefined {
+  const reason = text === "" || text === "-" ? undefined : readAs(text, known, "expression");
+  return reason === undefined ? undefined : say`“${text}” is not understood: ${reason}.`;
 }
 
 /** What is FEEL by its grammar, but cannot be meant: a number among texts, or "or" between values, which are no conditions. */
@@ -149,6 +171,7 @@ const forms: readonly (readonly [RegExp, (values: readonly string[]) => string])
   [/^(?:over|more than|above|after) (.+?) to (?:under|less than|below|before) (.+)$/i, ([a, b]) => `(${a}..${b})`],
   [/^(?:over|more than|above|after) (.+?) (?:up )?to (.+)$/i, ([a, b]) => `(${a}..${b}]`],
   [/^(?:from |at least )(.+?) (?:up )?to (.+)$/i, ([a, b]) => `[${a}..${b}]`],
+  [/^(\S+) to (?:under|less than|below|before) (.+)$/i, ([a, b]) => `[${a}..${b})`],
   [/^between (.+?) and (.+)$/i, ([a, b]) => `[${a}..${b}]`],
   [/^(?:under|less than|below|before) (.+)$/i, ([a]) => `< ${a}`],
   [/^(?:up to|at most|no more than) (.+)$/i, ([a]) => `<= ${a}`],

@@ -1,13 +1,32 @@
 export { answersOf } from "./answers";
-export { type Typed, typedTests, typedValue, wordsOfTests } from "./cellWords";
+export {
+  cellProblem,
+  expressionProblem,
+  type Typed,
+  typedTests,
+  typedValue,
+  wordsOfTests,
+  wordsOfValue,
+} from "./cellWords";
 export { type Decided, decide, inputsNeeded, type Looked, lookAt, topDecisions } from "./decide";
 export { testCasesOf, withTestCases } from "./document/cases";
 export { type DecisionDocument, documentText, modelOf, openDocument } from "./document/document";
-export { type DecisionEdit, edited, emptyDocumentText, itemOf, logicOf, renamedIn, tableOf } from "./document/edit";
+export { type DecisionEdit, edited, itemOf, logicOf, renamedIn, tableOf } from "./document/edit";
+export { expressionOf, nameIn, parametersOf, questionOf, typeOfItem } from "./document/item";
+export { emptyDocumentText, tableFileText } from "./document/newFile";
 export type { InputColumn, NoteColumn, OutputColumn, SheetRule, TableSheet } from "./document/sheet";
+export * as sheets from "./document/sheetEdits";
 export type { Decision, DecisionModel, DecisionTable } from "./model";
 export { namesOf } from "./names";
-export { joinedRules, missingRules } from "./propose";
+export { type JoinedRules, joinedRules, type MissingRules, missingRules } from "./propose";
 export { readDecisions } from "./read";
-export { runTestCases, shownValue, suggestedTestCases, type TestCase, type TestOutcome } from "./testCases";
+export { drawRequirements } from "./requirements";
+export {
+  runTestCases,
+  shownValue,
+  suggestedTestCases,
+  type TestCase,
+  type TestOutcome,
+  typedResult,
+} from "./testCases";
 export { proveTable, type TableProof } from "./verify";

@@ -1,4 +1,15 @@
-import { fromJson, textOf, toJson } from "../feel/language";
+import {
+  builtInNames,
+  builtIns,
+  evaluateExpression,
+  FeelFailure,
+  FeelSyntaxError,
+  fromJson,
+  parseExpression,
+  Scope,
+  textOf,
+  toJson,
+} from "../feel/language";
 import { type Decided, decide } from "./decide";
 import type { Decision, DecisionModel } from "./model";
 import { Proof, Unclear } from "./proof";
@@ -39,6 +50,16 @@ const isRecord = (value: unknown): value is { readonly [key: string]: unknown } 
 
 /** A value of data as one reads it. */
 export const shownValue = (value: unknown): string => textOf(fromJson(value ?? null), true) ?? "null";
+
+/** A value somebody typed as what should come out: FEEL where it is, else words as a text. */
+export function typedResult(words: string): unknown {
+  try {
+    return toJson(evaluateExpression(parseExpression(words.trim(), builtInNames), new Scope(builtIns())));
+  } catch (error) {
+    if (error instanceof FeelSyntaxError || error instanceof FeelFailure) return words.trim();
+    throw error;
+  }
+}
 
 /**
  * Test cases for a table: each rule is met once, and each boundary of an input from both sides, in as few cases as one after the other gives.

@@ -6,6 +6,7 @@ import {
   calledVersionOf,
   childrenOf,
   dataFieldsOf,
+  decidedBy,
   type Element,
   eventDefinitionsOf,
   foreignExtension,
@@ -156,8 +157,17 @@ function taskNeeds(model: Model, element: Element, breaks: Breaks): Need[] {
     case "scriptTask":
       return [need("script", !breaks("nothing-to-run"), "developer", say`a script`, say`the script it runs`)];
     case "businessRuleTask": {
-      const isThere = isSaid(element.implementation) || speaksOf(element, /decision|rule|dmn/i);
-      return [need("decision", isThere, "analyst", say`a decision`, say`the decision table it decides by`)];
+      const by = decidedBy(element);
+      const isThere = by !== undefined || isSaid(element.implementation) || speaksOf(element, /decision|rule|dmn/i);
+      return [
+        need(
+          "decision",
+          isThere,
+          "analyst",
+          by ? say`${by.name}` : say`a decision`,
+          say`the decision table it decides by`,
+        ),
+      ];
     }
     case "userTask": {
       const roles = rolesOf(model, element.id).filter(({ part }) => part === "responsible");

@@ -7,7 +7,7 @@ import { lock } from "../kernel/act";
 import { inEveryHeadWith } from "../kernel/everyHead";
 import { needsFreeId } from "../kernel/takenIds";
 import { inThread } from "../kernel/threads";
-import { longUseCase, notFound, query, UseCaseError, useCase } from "../kernel/useCase";
+import { type Context, longUseCase, notFound, query, UseCaseError, useCase } from "../kernel/useCase";
 import { needsUnused, usesOf } from "../kernel/usesOf";
 
 export const listDecisionFiles = query(terms.listDecisionFiles, async ({ db }) => {
@@ -58,7 +58,7 @@ export const decisionTexts = query(terms.decisionTexts, async ({ db }, { ids }) 
 });
 
 /** A text as it was read, in a thread; a refusal where it is no file of decisions. */
-async function looked(content: string) {
+export async function looked(content: string) {
   const found = await inThread("readDecisionFile", {}, { content });
   if (!("problem" in found)) return found;
   const { line, column, message } = found.problem ?? { message: "It cannot be read." };
@@ -70,15 +70,19 @@ export const createDecisionFile = longUseCase(terms.createDecisionFile, async (o
   const id = input.id ?? `decisions-${nanoid(8)}`;
   const content = input.content ?? emptyDocumentText(id, input.name);
   const { decisions } = await looked(content);
-  return outside.write(async ({ db, member, now }) => {
-    await lock(db, "directory");
-    await needsFreeId(db, decisionFiles, id);
-    await db
-      .insert(decisionFiles)
-      .values({ id, name: input.name, content, decisions, revision: 1, member: member.id, changedAt: now() });
-    return { id, revision: 1 };
-  });
+  return outside.write((context) => keepDecisionFile(context, { id, name: input.name, content, decisions }));
 });
+
+/** Keeps a file of decisions that was read before. */
+export async function keepDecisionFile(
+  { db, member, now }: Context,
+  file: Pick<typeof decisionFiles.$inferInsert, "id" | "name" | "content" | "decisions">,
+) {
+  await lock(db, "directory");
+  await needsFreeId(db, decisionFiles, file.id);
+  await db.insert(decisionFiles).values({ ...file, revision: 1, member: member.id, changedAt: now() });
+  return { id: file.id, revision: 1 };
+}
 
 export const saveDecisionFile = longUseCase(terms.saveDecisionFile, async (outside, input) => {
   const { name, decisions } = await looked(input.content);

@@ -6,6 +6,7 @@ import { buildDemo } from "@/demo/build";
 import { saveBrief } from "../brief/briefs";
 import { giveReason } from "../compare/reasons";
 import { createToBe } from "../compare/toBe";
+import { keepDecisionFile, looked } from "../decisions/decisionFiles";
 import { createEntry } from "../directory/directory";
 import { described, keepDescription } from "../handoff/descriptions";
 import { createArea } from "../home/areas";
@@ -93,6 +94,8 @@ async function makeDemo(context: Context): Promise<void> {
     nameRevision: (input) => run(nameRevision, input),
     createToBe: (input) => run(createToBe, input),
     giveReason: (input) => run(giveReason, input),
+    createDecisionFile: async (input) =>
+      keepDecisionFile(context, { ...input, ...(await looked(input.content)), name: input.name }),
     keepWalkTests: (input) => run(keepWalkTests, input),
     importDescription: async ({ name, text }) => {
       const content = await described(name, text);

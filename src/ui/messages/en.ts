@@ -1,4 +1,5 @@
 import { counted } from "@/core/model";
+import { decisionWords } from "./decisions";
 import { forecastWords } from "./forecast";
 
 /** The beginning of a sentence, to whole words. */
@@ -699,6 +700,16 @@ export const en = {
     receive: "Receive task",
   },
   tray: {
+    decision: {
+      label: "Decides by",
+      none: "nothing yet",
+      create: "a new table…",
+      open: "Open the rules",
+      result: "Result",
+      unnamed: "decision",
+      given: (name: string) => `Data for ${name}`,
+      byName: "by its name",
+    },
     services: {
       calls: "Calls",
       candidate: "Candidate",
@@ -1139,6 +1150,7 @@ export const en = {
     notSameWhy: "The link between the two is removed; one is then gone, and the other new.",
   },
   forecast: forecastWords,
+  decisions: decisionWords,
   handoff: {
     title: "Hand off",
     explain:

@@ -2,7 +2,7 @@ import { namesUsed } from "../../feel/language";
 import { say } from "../../messages";
 import { failure, ok, type Result, type XmlElement } from "../../model";
 import { namesOf } from "../names";
-import { type DecisionDocument, documentText, localOf, modelOf } from "./document";
+import { type DecisionDocument, localOf, modelOf } from "./document";
 import { type InputColumn, sheetOf, type TableSheet, withSheet } from "./sheet";
 import {
   attributeOf,
@@ -428,22 +428,6 @@ export function renamedIn(
 ): string {
   const used = usedNames(text, known, what).filter((one) => one.name === old && !one.isOwn && !one.isPart);
   return used.reduceRight((words, { from, to }) => words.slice(0, from) + name + words.slice(to), text);
-}
-
-/** A new file of decisions (DMN 1.5), empty. */
-export function emptyDocumentText(id: string, name: string): string {
-  const root: XmlElement = {
-    name: "definitions",
-    uri: "https://www.omg.org/spec/DMN/20230324/MODEL/",
-    attributes: [
-      ["xmlns", "https://www.omg.org/spec/DMN/20230324/MODEL/"],
-      ["id", id],
-      ["name", name],
-      ["namespace", `urn:lucid-lane:decisions:${id}`],
-    ],
-    children: [{ text: "\n" }],
-  };
-  return documentText({ before: '<?xml version="1.0" encoding="UTF-8"?>\n', root, after: "\n" });
 }
 
 /** The table of an item, as a sheet. */

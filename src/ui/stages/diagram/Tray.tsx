@@ -9,6 +9,7 @@ import { useDiagram } from "../../version/diagramStore";
 import { useFindings } from "../../version/findings";
 import { TrayAttributes } from "./TrayAttributes";
 import { TrayData } from "./TrayData";
+import { TrayDecision } from "./TrayDecision";
 import { TrayFlow } from "./TrayFlow";
 import { TrayLinks } from "./TrayLinks";
 import { TrayNotes } from "./TrayNotes";
@@ -82,6 +83,7 @@ function Columns({ element, ...props }: TrayProps & { readonly element: Element 
       {isActivity(element.type) && (
         <Column title={text.tray.data}>
           <TrayData element={element} {...props} />
+          {element.type === "businessRuleTask" && <TrayDecision element={element} model={props.model} />}
           <TrayServices element={element} model={props.model} />
         </Column>
       )}

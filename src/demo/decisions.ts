@@ -1,0 +1,172 @@
+import {
+  type DecisionEdit,
+  documentText,
+  edited,
+  emptyDocumentText,
+  modelOf,
+  openDocument,
+  suggestedTestCases,
+  type TableSheet,
+  withTestCases,
+} from "@/core/decisions";
+import type { Id, Model } from "@/core/model";
+import { Drawing } from "./drawing";
+import { pool } from "./smallProcesses";
+
+export const inspectionFile = "decisions-inspections";
+const file = { name: "Inspections", question: "Which inspection does this plant need?" };
+
+const input = (expression: string, type: string, allowed = "") => ({ expression, type, allowed, label: "" });
+const table = (
+  inputs: TableSheet["inputs"],
+  output: { readonly label: string; readonly type: string; readonly allowed?: string },
+  rules: readonly (readonly [inputs: readonly string[], output: string, note?: string])[],
+): TableSheet => ({
+  hitPolicy: "UNIQUE",
+  aggregator: undefined,
+  inputs,
+  outputs: [{ name: "", usual: "", allowed: "", ...output }],
+  notes: [{ name: "Why" }],
+  rules: rules.map(([cells, result, why = ""]) => ({ inputs: cells, outputs: [result], notes: [why] })),
+});
+
+/** "Which inspection does this plant need", with the risk it depends on and the formula both fees share. */
+export function inspectionDecisions(): string {
+  const edits: readonly DecisionEdit[] = [
+    { type: "add", what: "knowledge", id: "voltage-rise", name: "voltage rise" },
+    { type: "parameters", id: "voltage-rise", names: ["power", "distance"] },
+    { type: "expression", id: "voltage-rise", text: "power * distance / 16000" },
+    { type: "add", what: "input", id: "rated-power", name: "rated power" },
+    { type: "retype", id: "rated-power", to: "number" },
+    { type: "add", what: "input", id: "distance", name: "distance to the transformer" },
+    { type: "retype", id: "distance", to: "number" },
+    { type: "add", what: "input", id: "roof", name: "roof" },
+    { type: "retype", id: "roof", to: "string" },
+    { type: "add", what: "input", id: "certified", name: "installer certified" },
+    { type: "retype", id: "certified", to: "boolean" },
+    { type: "add", what: "expression", id: "expected-rise", name: "expected voltage rise" },
+    { type: "retype", id: "expected-rise", to: "number" },
+    { type: "question", id: "expected-rise", text: "By how many per cent does the voltage rise at noon?" },
+    { type: "expression", id: "expected-rise", text: "voltage rise(rated power, distance to the transformer)" },
+    { type: "add", what: "table", id: "grid-risk", name: "grid risk" },
+    { type: "retype", id: "grid-risk", to: "string" },
+    {
+      type: "table",
+      id: "grid-risk",
+      sheet: table(
+        [input("expected voltage rise", "number", ">= 0"), input("rated power", "number", "> 0")],
+        { label: "Grid risk", type: "string", allowed: '"low", "raised", "high"' },
+        [
+          [["< 2", "<= 10"], '"low"', "A small plant near the transformer"],
+          [["< 2", "> 10"], '"raised"'],
+          [["[2..3)", "-"], '"raised"'],
+          [[">= 3", "-"], '"high"', "3 % is the limit of the network code"],
+        ],
+      ),
+    },
+    { type: "add", what: "table", id: "inspection", name: "inspection" },
+    { type: "retype", id: "inspection", to: "string" },
+    { type: "question", id: "inspection", text: file.question },
+    {
+      type: "table",
+      id: "inspection",
+      sheet: table(
+        [
+          input("grid risk", "string", '"low", "raised", "high"'),
+          input("installer certified", "boolean"),
+          input("roof", "string", '"pitched", "flat", "ground"'),
+        ],
+        { label: "Inspection", type: "string", allowed: '"none", "by photo", "on site"' },
+        [
+          [['"low"', "true", "-"], '"none"', "The installer signs for it"],
+          [['"low"', "false", '"pitched", "flat"'], '"by photo"'],
+          [['"low"', "false", '"ground"'], '"on site"', "Earthing cannot be seen in a photo"],
+          [['"raised"', "true", "-"], '"by photo"'],
+          [['"raised"', "false", "-"], '"on site"'],
+          [['"high"', "-", "-"], '"on site"'],
+        ],
+      ),
+    },
+  ];
+  let document = must(openDocument(new TextEncoder().encode(emptyDocumentText(inspectionFile, file.name))));
+  for (const edit of edits) document = must(edited(document, edit));
+  const model = modelOf(document);
+  const risk = model.decisions.get("inspection");
+  const case1 = (
+    name: string,
+    power: number,
+    distance: number,
+    roof: string,
+    isCertified: boolean,
+    expected: string,
+  ) => ({
+    name,
+    given: { "rated power": power, "distance to the transformer": distance, roof, "installer certified": isCertified },
+    expected,
+  });
+  if (risk)
+    document = withTestCases(document, "inspection", [
+      case1("Small, near, certified", 8, 400, "pitched", true, "none"),
+      case1("Small, near, not certified", 8, 400, "flat", false, "by photo"),
+      case1("Large and far", 30, 2000, "ground", true, "on site"),
+      ...suggestedTestCases(model, risk),
+    ]);
+  return documentText(document);
+}
+
+function must<Value>(
+  result:
+    | { readonly ok: true; readonly value: Value }
+    | { readonly ok: false; readonly problems: readonly { readonly message: string }[] },
+): Value {
+  if (!result.ok) throw new Error(`Demo: ${result.problems.map(({ message }) => message).join(" ")}`);
+  return result.value;
+}
+
+/** A plant is reported, and what has to be looked at is decided by the table. */
+export function drawInspectionChoice(start: Model, diagram: Id): Drawing {
+  const draw = new Drawing(start, diagram);
+  const [desk, engineer, crew] = ["lane-front-desk", "lane-engineer", "lane-crew"];
+  pool(draw, [
+    [desk, { entry: "role-front-desk", name: "Front desk" }],
+    [engineer, { entry: "role-network-engineer", name: "Network engineer" }],
+    [crew, { entry: "role-field-crew", name: "Field crew" }],
+  ]);
+  draw.node("reported", { type: "startEvent", trigger: "messageEventDefinition" }, desk, "Plant reported");
+  draw.node("record", { type: "userTask" }, desk, "Record the plant");
+  draw.node("choose", { type: "businessRuleTask" }, engineer, "Choose the inspection");
+  draw.node("which", { type: "exclusiveGateway" }, engineer, "Which inspection?");
+  draw.node("look-at-photos", { type: "userTask" }, engineer, "Look at the photos");
+  draw.node("go-there", { type: "userTask" }, crew, "Inspect the plant");
+  draw.node("inspected", { type: "exclusiveGateway" }, engineer, "");
+  draw.node("released", { type: "endEvent" }, engineer, "Plant released");
+  draw.chain("reported", "record", "choose", "which");
+  draw.flow("which", "inspected", "none");
+  draw.flow("which", "look-at-photos", "by photo");
+  draw.flow("which", "go-there", "on site");
+  draw.condition("which", "inspected", 'inspection = "none"');
+  draw.condition("which", "look-at-photos", 'inspection = "by photo"');
+  draw.flow("look-at-photos", "inspected");
+  draw.flow("go-there", "inspected");
+  draw.flow("inspected", "released");
+  draw.defaultFlow("which", "go-there");
+  draw.do({
+    type: "decideBy",
+    id: "choose",
+    to: { file: inspectionFile, decision: "inspection", name: "inspection", answers: ["none", "by photo", "on site"] },
+  });
+  draw.do({
+    type: "useSystem",
+    step: "record",
+    system: { entry: "system-case-register", name: "Case register" },
+    use: "writes",
+  });
+  draw.do({
+    type: "useSystem",
+    step: "go-there",
+    system: { entry: "system-crew-planner", name: "Crew planner" },
+    use: "reads",
+  });
+  draw.do({ type: "tidy", diagram });
+  return draw;
+}

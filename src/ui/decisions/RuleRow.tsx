@@ -1,0 +1,128 @@
+"use client";
+import { chakra } from "@chakra-ui/react";
+import { useEffect, useRef } from "react";
+import { cellProblem, expressionProblem, type SheetRule, sheets, type TableSheet } from "@/core/decisions";
+import { text } from "../messages";
+import { RuleCell } from "./RuleCell";
+import type { At } from "./TableView";
+
+const words = text.decisions;
+
+interface RuleRowProps {
+  readonly rule: SheetRule;
+  readonly row: number;
+  readonly sheet: TableSheet;
+  readonly known: readonly string[];
+  readonly look: "words" | "feel";
+  readonly at: At | null;
+  readonly isSought: boolean;
+  readonly isConflicting: boolean;
+  readonly isHidden: boolean;
+  /** What each cell makes of the values that are tried. */
+  readonly tried: readonly (boolean | null)[] | undefined;
+  readonly isTaken: boolean;
+  readonly setAt: (at: At) => void;
+  readonly put: (label: string, sheet: TableSheet) => boolean;
+}
+
+/** One rule of the sheet, with what is proven of it as a sign beside its number. */
+export function RuleRow(props: RuleRowProps) {
+  const { row, sheet, known, look, at, isSought, isConflicting, isHidden, tried, isTaken, setAt, put } = props;
+  const line = useRef<HTMLTableRowElement>(null);
+  const isHere = at !== null;
+  const column = at?.column;
+  const isWriting = at?.editing != null;
+  useEffect(() => {
+    // The keyboard goes where the sheet says it is, but takes it from nobody else.
+    const grid = line.current?.closest("table");
+    if (!isHere || isWriting || !grid?.contains(document.activeElement)) return;
+    line.current?.querySelector<HTMLElement>(`[data-column="${column}"]`)?.focus();
+  }, [isHere, column, isWriting]);
+  const signs = [
+    ...(isTaken ? [["✓", "good"] as const] : []),
+    ...(isConflicting ? [["≠", "trouble"] as const] : []),
+    ...(isHidden ? [["∅", "attention"] as const] : []),
+  ];
+  const title = [
+    words.rule(row + 1),
+    isConflicting ? text.decisions.signs.conflict : "",
+    isHidden ? text.decisions.signs.hidden : "",
+    isTaken ? text.decisions.signs.taken : "",
+  ]
+    .filter((one) => one !== "")
+    .join(", ");
+  return (
+    <chakra.tr
+      ref={line}
+      opacity={isSought ? 1 : 0.35}
+      bg={isTaken ? "accentSoft" : undefined}
+      data-taken={isTaken || undefined}
+    >
+      <chakra.th
+        scope="row"
+        px={1.5}
+        py="5px"
+        color="quiet"
+        fontWeight="400"
+        whiteSpace="nowrap"
+        aria-label={title}
+        title={title}
+      >
+        {row + 1}
+        {signs.map(([sign, colour]) => (
+          <chakra.span key={sign} color={colour} fontWeight="700" ms={1} aria-hidden="true">
+            {sign}
+          </chakra.span>
+        ))}
+      </chakra.th>
+      {Array.from({ length: sheets.columnCount(sheet) }, (_, place) => {
+        const { kind, at: inKind } = sheets.placeOf(sheet, place);
+        const words = sheets.cellText(sheet, row, place);
+        const problem =
+          kind === "input"
+            ? cellProblem(words, known)
+            : kind === "output"
+              ? expressionProblem(words, known)
+              : undefined;
+        return (
+          <RuleCell
+            key={place}
+            row={row}
+            column={place}
+            kind={kind}
+            head={sheets.headOf(sheet, place)}
+            words={words}
+            look={look}
+            options={
+              kind === "note"
+                ? ""
+                : kind === "input"
+                  ? (sheet.inputs[inKind]?.allowed ?? "")
+                  : (sheet.outputs[inKind]?.allowed ?? "")
+            }
+            problem={problem?.text}
+            isHere={at?.column === place}
+            isFirst={row === 0 && place === 0}
+            editing={at?.column === place ? at.editing : null}
+            takes={kind === "input" ? tried?.[inKind] : undefined}
+            setAt={setAt}
+            onWrite={(typed, then) => {
+              const kept = sheets.keptCell(sheet, place, typed, known);
+              const next = kept === words ? sheet : sheets.withCell(sheet, row, place, kept);
+              // Enter in the last rule begins the next one.
+              const isNew = then === "down" && row === sheet.rules.length - 1 && kept !== words;
+              const grown = isNew && place >= sheet.inputs.length ? sheets.withRule(next, next.rules.length) : next;
+              if (grown !== sheet) put(text.decisions.editing.cell, grown);
+              const last = sheets.columnCount(sheet) - 1;
+              const below = Math.min(grown.rules.length - 1, row + 1);
+              if (then === "down") setAt({ rule: below, column: isNew && grown !== next ? 0 : place, editing: null });
+              else if (then === "right") setAt({ rule: row, column: Math.min(last, place + 1), editing: null });
+              else if (then === "left") setAt({ rule: row, column: Math.max(0, place - 1), editing: null });
+              else setAt({ rule: row, column: place, editing: null });
+            }}
+          />
+        );
+      })}
+    </chakra.tr>
+  );
+}
