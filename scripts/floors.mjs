@@ -103,6 +103,7 @@ const floors = {
       "messages",
       "bpmn",
       "check",
+      "decisions",
       "descriptions",
       "directory",
       "drawing",

@@ -74,3 +74,21 @@ describe("lane decide", () => {
     expect(stderr).toMatch(reason);
   });
 });
+
+test("lane walk decides by a table: the data takes the case where the decision leads", () => {
+  const flow = (id: string, from: string, to: string, more = "") =>
+    `<sequenceFlow id="${id}" sourceRef="${from}" targetRef="${to}">${more}</sequenceFlow>`;
+  const condition = (text: string) => `<conditionExpression>${text}</conditionExpression>`;
+  const process = file(
+    "process.bpmn",
+    `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" targetNamespace="urn:q"><process id="p"><startEvent id="s"/><businessRuleTask id="rule"><extensionElements xmlns:lln="urn:lucid-lane:bpmn:1"><lln:decides file="any" decision="size" name="Plant size" result="plant size"/></extensionElements></businessRuleTask><exclusiveGateway id="g"/><task id="small"/><task id="large"/><endEvent id="e"/>${flow("f1", "s", "rule")}${flow("f2", "rule", "g")}${flow("f3", "g", "small", condition('plant size = "small"'))}${flow("f4", "g", "large", condition('plant size = "large"'))}${flow("f5", "small", "e")}${flow("f6", "large", "e")}</process></definitions>`,
+  );
+  const entered = (...args: string[]) =>
+    JSON.parse(lane("walk", process, ...args, "--json").stdout).entered.map(
+      ({ element }: { element: string }) => element,
+    );
+  expect(entered("--data", "power=20", "--decisions", size)).toContain("large");
+  expect(entered("--data", "power=2", "--decisions", size)).toContain("small");
+  const unreadable = lane("walk", process, "--decisions", process);
+  expect([unreadable.status, unreadable.stderr]).toEqual([2, expect.stringMatching(/no file of decisions/)]);
+});

@@ -4,10 +4,9 @@ import {
   type DecisionModel,
   decide as decided,
   proveTable,
-  readDecisions,
   topDecisions,
 } from "@/core/decisions";
-import { EXIT, readBytes, UnusableInput } from "./input";
+import { EXIT, readBytes, readDecisionFile, UnusableInput } from "./input";
 
 /** `lane decide FILE.dmn`: what a decision comes to on data, or what its tables leave out and say twice. */
 export function decide(args: readonly string[], json: boolean): number {
@@ -27,7 +26,7 @@ export function decide(args: readonly string[], json: boolean): number {
   }
   if (isCheck === (data !== undefined))
     throw new UnusableInput("decide takes --data JSON, --data @FILE.json or --check");
-  const model = read(file);
+  const model = readDecisionFile(file);
   if (isCheck) return check(file, model, wanted, json);
   const decision = chosen(file, model, wanted);
   const given = dataOf(data ?? "");
@@ -36,16 +35,6 @@ export function decide(args: readonly string[], json: boolean): number {
   if (json) process.stdout.write(`${JSON.stringify(Array.isArray(given) ? { results } : results[0], null, 2)}\n`);
   else for (const one of results) tell(decision, one);
   return results.some(({ problems }) => problems.length > 0) ? EXIT.no : EXIT.done;
-}
-
-function read(file: string): DecisionModel {
-  const result = readDecisions(readBytes(file));
-  if (!result.ok) {
-    const [problem] = result.problems;
-    const place = problem?.line === undefined ? "" : `:${problem.line}:${problem.column ?? 1}`;
-    throw new UnusableInput(`${file}${place}: ${problem?.message ?? "cannot be read"}`);
-  }
-  return result.value;
 }
 
 const list = (decisions: readonly Decision[]) => decisions.map(({ name, id }) => name || id).join(", ");

@@ -2,6 +2,7 @@ import { readFileSync } from "node:fs";
 import { basename, extname, resolve } from "node:path";
 import { readBpmn } from "@/core/bpmn";
 import { readSheet } from "@/core/capture";
+import { type DecisionModel, readDecisions } from "@/core/decisions";
 import { foldedName } from "@/core/directory";
 import { fromStored, type Model, type Problem } from "@/core/model";
 import { decodeText } from "@/core/table";
@@ -47,6 +48,17 @@ export function readModel(path: string): Model {
   const [problem] = read.problems;
   const place = problem?.line === undefined ? "" : `${problem.line}:${problem.column ?? 1}:`;
   throw new UnusableInput(`${path}:${place} ${oneLine(read.problems)}`);
+}
+
+/** The decisions of a DMN file. */
+export function readDecisionFile(file: string): DecisionModel {
+  const result = readDecisions(readBytes(file));
+  if (!result.ok) {
+    const [problem] = result.problems;
+    const place = problem?.line === undefined ? "" : `:${problem.line}:${problem.column ?? 1}`;
+    throw new UnusableInput(`${file}${place}: ${problem?.message ?? "cannot be read"}`);
+  }
+  return result.value;
 }
 
 /** A step sheet. There is no directory here: entries are called after their names. */

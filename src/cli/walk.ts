@@ -1,11 +1,12 @@
+import type { DecisionModel } from "@/core/decisions";
 import { caseDataOf } from "@/core/feel";
-import { flowNodesIn, type Id, type Model, nameOf, processesOf, processOf } from "@/core/model";
+import { decidedBy, flowNodesIn, type Id, type Model, nameOf, processesOf, processOf } from "@/core/model";
 import { walk as play, type WalkChoices, worldWith } from "@/core/tokens";
-import { EXIT, readModel, UnusableInput } from "./input";
+import { EXIT, readDecisionFile, readModel, UnusableInput } from "./input";
 
 /**
  * `lane walk FILE.bpmn [--start EVENT] [--choose GATEWAY=FLOW[+FLOW]]… [--fire BOUNDARY]… [--times ACTIVITY=N]… [--data NAME=VALUE]…
- * [--together]`.
+ * [--decisions FILE.dmn]… [--together]`.
  */
 export function walk(args: readonly string[], json: boolean): number {
   const files: string[] = [];
@@ -13,6 +14,7 @@ export function walk(args: readonly string[], json: boolean): number {
   const fire: Id[] = [];
   const times = new Map<Id, readonly number[]>();
   const data: { [name: string]: string } = {};
+  const decisionFiles: string[] = [];
   let start: Id | undefined;
   let together = false;
   for (let at = 0; at < args.length; at++) {
@@ -28,6 +30,7 @@ export function walk(args: readonly string[], json: boolean): number {
     const value = args[++at];
     if (value === undefined) throw new UnusableInput(`${word} needs a value behind it`);
     if (word === "--start") start = value;
+    else if (word === "--decisions") decisionFiles.push(value);
     else if (word === "--fire") fire.push(value);
     else if (word === "--choose") {
       const [gateway = "", flows = ""] = value.split(/=(.*)/s);
@@ -44,7 +47,7 @@ export function walk(args: readonly string[], json: boolean): number {
       data[name] = given;
     } else
       throw new UnusableInput(
-        `walk knows no ${word}; there are --start, --choose, --fire, --times, --data and --together`,
+        `walk knows no ${word}; there are --start, --choose, --fire, --times, --data, --decisions and --together`,
       );
   }
   const [file] = files;
@@ -58,7 +61,7 @@ export function walk(args: readonly string[], json: boolean): number {
         throw new UnusableInput(`${file}: ${flow} is no flow that leaves ${gateway}`);
   }
   known(model, file, [...times.keys()]);
-  const world = worldWith(model, new Map(), together);
+  const world = worldWith(model, new Map(), together, decisionsFor(model, decisionFiles));
   const walked = play(world, processFor(model, file, start), {
     ...(start && { start }),
     choose,
@@ -81,6 +84,18 @@ export function walk(args: readonly string[], json: boolean): number {
     process.stdout.write(`${walked.outcome}${left ? `, with tokens left at ${left}` : ""}\n`);
   }
   return walked.outcome === "completed" ? EXIT.done : EXIT.no;
+}
+
+/** What business rule tasks decide by: for each file they name, the one of those given that has their decision. */
+function decisionsFor(model: Model, files: readonly string[]): ReadonlyMap<Id, DecisionModel> {
+  const read = files.map(readDecisionFile);
+  const found = new Map<Id, DecisionModel>();
+  for (const element of model.elements) {
+    const by = decidedBy(element);
+    const one = by && read.find(({ decisions }) => decisions.has(by.decision));
+    if (by && one) found.set(by.file, one);
+  }
+  return found;
 }
 
 function known(model: Model, file: string, ids: readonly Id[]): void {

@@ -64,7 +64,11 @@ describe("jobs", () => {
 
   test("a summary counts what the check says and nobody accepted", async () => {
     const model = smallModel();
-    const counted = await summary({ model }, { profile: "review", adaption: {}, waivers: [], tests: [] }, silent);
+    const counted = await summary(
+      { model },
+      { profile: "review", adaption: {}, waivers: [], tests: [], decisions: [] },
+      silent,
+    );
     const { counts } = verdictOf(checkModel(model, { profile: "review", rules: everyRule }), []);
     expect(counted).toMatchObject({ errors: counts.error, warnings: counts.warning, steps: 9, walks: 0 });
   });

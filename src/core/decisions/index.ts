@@ -16,6 +16,7 @@ export { expressionOf, nameIn, parametersOf, questionOf, typeOfItem } from "./do
 export { emptyDocumentText, tableFileText } from "./document/newFile";
 export type { InputColumn, NoteColumn, OutputColumn, SheetRule, TableSheet } from "./document/sheet";
 export * as sheets from "./document/sheetEdits";
+export { type DecisionFileText, decisionModels } from "./fileTexts";
 export type { Decision, DecisionModel, DecisionTable } from "./model";
 export { namesOf } from "./names";
 export { type JoinedRules, joinedRules, type MissingRules, missingRules } from "./propose";

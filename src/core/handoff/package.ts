@@ -1,10 +1,12 @@
 import { strToU8, zipSync } from "fflate";
 import { writeBpmn } from "../bpmn";
 import { type Adaption, checkModel, processVerdicts, type SignedContent, verdictOf, type Waiver } from "../check";
+import type { DecisionFileText } from "../decisions";
 import { type SvgOptions, sceneOf, sceneToSvg } from "../drawing";
 import { everyRule } from "../language";
 import { type Element, type Model, nameOf } from "../model";
 import { checklistCsv, checklistMarkdown, checklistOf } from "./checklist";
+import { packedDecisions } from "./decisions";
 import type { ReportedForecast } from "./forecastReport";
 import { reportHtml } from "./report";
 import { servicesOf, type UsedDescription, usedDescriptions } from "./services";
@@ -38,6 +40,8 @@ export interface PackageRequest {
   readonly forecast?: ReportedForecast;
   /** Descriptions of services that were read; those that steps are bound to go along. */
   readonly descriptions?: readonly UsedDescription[];
+  /** Files of decisions that steps decide by, as their texts. */
+  readonly decisions?: readonly DecisionFileText[];
   readonly hueOf?: (lane: Element) => string | undefined;
   readonly fonts?: SvgOptions["fonts"];
   /** SHA-256 in hexadecimal; the platform's own. */
@@ -103,6 +107,7 @@ export function makePackage(request: PackageRequest): { bytes: Uint8Array; manif
   const checklist = checklistOf(model);
   const services = servicesOf(model);
   const used = usedDescriptions(model, request.descriptions ?? []);
+  const decisions = packedDecisions(request.decisions ?? []);
   const title = `${request.process}, revision ${request.revision}`;
   const parts: [string, Uint8Array][] = [
     ["model.bpmn", strToU8(writeBpmn(model))],
@@ -112,7 +117,7 @@ export function makePackage(request: PackageRequest): { bytes: Uint8Array; manif
       strToU8(
         reportHtml(
           head,
-          { findings, verdict, walks, signed, forecast, checklist, services },
+          { findings, verdict, walks, signed, forecast, checklist, services, decisions },
           (id) => nameOf(model, id) || id,
         ),
       ),
@@ -120,6 +125,8 @@ export function makePackage(request: PackageRequest): { bytes: Uint8Array; manif
     ["checklist.md", strToU8(checklistMarkdown(checklist, title))],
     ["checklist.csv", strToU8(checklistCsv(checklist))],
     ...(services ? [["services.json", json(services)] as [string, Uint8Array]] : []),
+    ...(decisions.length > 0 ? [["decisions.json", json(decisions)] as [string, Uint8Array]] : []),
+    ...decisions.map(({ part }, at): [string, Uint8Array] => [part, strToU8(request.decisions?.[at]?.content ?? "")]),
     ...used.map(({ name, description }, at): [string, Uint8Array] => [
       // Files of one name but for signs stay apart by their number.
       `descriptions/${at + 1}-${name.replace(/[^\w.-]+/g, "-")}.json`,

@@ -2,6 +2,7 @@ import type { Finding, SignedContent, Verdict } from "../check";
 import { counted } from "../model";
 import { escapeText } from "../xml";
 import { type Checklist, needWords, readyShare } from "./checklist";
+import { decisionsHtml, type PackedDecisions } from "./decisions";
 import { forecastHtml, type ReportedForecast } from "./forecastReport";
 import { type PackedServices, servicesHtml } from "./services";
 
@@ -21,6 +22,7 @@ export interface ReportContent {
   readonly forecast: ReportedForecast | undefined;
   readonly checklist: Checklist;
   readonly services: PackedServices | undefined;
+  readonly decisions: readonly PackedDecisions[];
 }
 
 const signs = { error: "✕ Error", warning: "! Warning", advice: "· Advice" } as const;
@@ -28,7 +30,7 @@ const signs = { error: "✕ Error", warning: "! Warning", advice: "· Advice" } 
 /** The check report as a page that needs nothing besides itself. */
 export function reportHtml(
   head: ReportHead,
-  { findings, verdict, walks, signed, forecast, checklist, services }: ReportContent,
+  { findings, verdict, walks, signed, forecast, checklist, services, decisions }: ReportContent,
   nameOf: (id: string) => string,
 ): string {
   const text = escapeText;
@@ -56,6 +58,7 @@ export function reportHtml(
 <p>${signed ? `Verdict signed by ${text(signed.member)} on ${text(signed.at.slice(0, 10))}, for ${text(signed.profile)}.` : "Nobody has signed a verdict on this state."}</p>
 <h2>Ready for automation: ${readyShare(checklist)} %</h2>${missingHtml(checklist)}
 ${servicesHtml(services)}
+${decisionsHtml(decisions)}
 <h2>Open findings</h2>${table(open.map(row).join(""), "Nothing was found.")}
 <h2>Accepted findings</h2>${accepted === "" ? "<p>None.</p>" : `<ul>${accepted}</ul>`}
 <h2>Kept walks</h2>${walks.length === 0 ? "<p>None.</p>" : `<ul>${walks.map((walk) => `<li>${walk.passes ? "As expected" : "Otherwise than expected"}: ${text(walk.name)}</li>`).join("")}</ul>`}

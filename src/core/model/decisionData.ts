@@ -32,6 +32,17 @@ export function decidedBy(step: Element): DecidedBy | undefined {
   };
 }
 
+/** The files of decisions that steps of some models decide by, each once. O(elements). */
+export function decidingFiles(models: Iterable<{ readonly elements: Iterable<Element> }>): Id[] {
+  const files = new Set<Id>();
+  for (const { elements } of models)
+    for (const element of elements) {
+      const file = element.type === "businessRuleTask" ? decidedBy(element)?.file : undefined;
+      if (file !== undefined) files.add(file);
+    }
+  return [...files].sort();
+}
+
 export function withDecidedBy(step: Element, to: DecidedBy | undefined) {
   const extension = replaced(
     step,

@@ -1,7 +1,7 @@
 export * from "./connections";
 export { counted } from "./counted";
 export { dataInReach } from "./dataInReach";
-export { type DecidedBy, decidedBy, withDecidedBy } from "./decisionData";
+export { type DecidedBy, decidedBy, decidingFiles, withDecidedBy } from "./decisionData";
 export * from "./diagram";
 export { admitEdits, holdsValue, modelLimits, newFault } from "./door";
 export { durationWords, isoSeconds, readDuration } from "./duration";

@@ -5,6 +5,7 @@ import { emptyDocumentText } from "@/core/decisions";
 import { decisionFiles, members, processes, uses, versions } from "@/data/schema";
 import { lock } from "../kernel/act";
 import { inEveryHeadWith } from "../kernel/everyHead";
+import { contentLapses } from "../kernel/lapse";
 import { needsFreeId } from "../kernel/takenIds";
 import { inThread } from "../kernel/threads";
 import { type Context, longUseCase, notFound, query, UseCaseError, useCase } from "../kernel/useCase";
@@ -102,6 +103,9 @@ export const saveDecisionFile = longUseCase(terms.saveDecisionFile, async (outsi
       )
       .returning({ revision: decisionFiles.revision });
     if (changed) {
+      // Walks of what decides by it may go otherwise now.
+      const using = await db.selectDistinct({ version: uses.version }).from(uses).where(eq(uses.entry, input.id));
+      for (const { version } of using) await contentLapses(db, version);
       // What steps that decide by it know of it is written anew where it is otherwise now.
       if (JSON.stringify(before?.decisions) !== JSON.stringify(decisions))
         await inEveryHeadWith(context, input.id, {

@@ -108,7 +108,7 @@ export const handOff = useCase(terms.handOff, async (context, { version }) => {
   await needsNoOpenError(context, head, accepted, "hand off");
   const revision = await nextRevision(context, version);
   const signed = await holdingVerdict(db, version);
-  const { models, state } = await withCalled(db, head);
+  const { models, state, decisions } = await withCalled(db, head);
   const made = await workedOut(context, "packageFile", state, models, {
     process: row.process,
     version: row.version,
@@ -117,6 +117,7 @@ export const handOff = useCase(terms.handOff, async (context, { version }) => {
     member: context.member.name,
     waivers: accepted,
     adaption,
+    decisions,
     walks: await walksFor(context, head),
     ...(signed && { signed }),
     hues: await huesOf(db, head.model),

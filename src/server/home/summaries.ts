@@ -1,6 +1,5 @@
 import { eq } from "drizzle-orm";
 import { briefs, heads } from "@/data/schema";
-import { calledName } from "@/jobs";
 import { adaptionOf, profileOf } from "../check/checkProfiles";
 import { waiversOf } from "../check/waivers";
 import { lock } from "../kernel/act";
@@ -9,7 +8,7 @@ import { countedBrief } from "../kernel/briefLinks";
 import { DamagedVersion, stateOf, tryHead } from "../kernel/heads";
 import { type Context, ownAct, UseCaseError } from "../kernel/useCase";
 import { workedOut } from "../kernel/workedOut";
-import { modelsCalled, walkTestsOf } from "../walk/walks";
+import { walkTestsOf, withCalled } from "../walk/walks";
 
 /** Something whose numbers are counted anew. */
 export interface Counted {
@@ -56,18 +55,17 @@ async function countVersion(context: Context, version: string): Promise<void> {
     return;
   }
   const tests = await walkTestsOf(db, version);
-  const called = tests.length > 0 ? await modelsCalled(db, head.model) : [];
+  const { models, state, decisions } =
+    tests.length > 0
+      ? await withCalled(db, head)
+      : { models: { model: head.model }, state: [stateOf(head)], decisions: [] };
   const input = {
     profile: await profileOf(db, version),
     adaption: await adaptionOf(db),
     waivers: await waiversOf(db, version),
     tests: tests.map((test) => test.content),
+    decisions,
   };
-  const models = {
-    model: head.model,
-    ...Object.fromEntries(called.map((one) => [calledName(one.calls), one.head.model])),
-  };
-  const state = [stateOf(head), ...called.map((one) => [one.calls, ...stateOf(one.head)])];
   try {
     await keep({ summary: await workedOut(context, "summary", state, models, input) });
   } catch (error) {

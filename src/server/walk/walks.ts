@@ -6,6 +6,7 @@ import {
   calledProcessOf,
   calledVersionOf,
   callKeyOf,
+  decidingFiles,
   type Id,
   type Model,
   processesOf,
@@ -13,7 +14,7 @@ import {
   toStored,
 } from "@/core/model";
 import { walkTestSchema } from "@/core/tokens";
-import { members, processes, versions, walkTests } from "@/data/schema";
+import { decisionFiles, members, processes, versions, walkTests } from "@/data/schema";
 import { calledName } from "@/jobs";
 import { lock, type Transaction } from "../kernel/act";
 import { DamagedVersion, type Head, loadHead, stateOf, tryHead } from "../kernel/heads";
@@ -144,23 +145,40 @@ export const openCalled = query(
   },
 );
 
-/** A model with what it calls, for a job, and the name of the state they are all in. */
+/** A model with what it calls and decides by, for a job, and the name of the state they are all in. */
 export async function withCalled(db: Transaction, head: Head) {
   const called = await modelsCalled(db, head.model);
+  const decisions = await decisionsOf(db, [head.model, ...called.map((one) => one.head.model)]);
   return {
     models: {
       model: head.model,
       ...Object.fromEntries(called.map((one) => [calledName(one.calls), one.head.model])),
     },
-    state: [stateOf(head), ...called.map((one) => [one.calls, ...stateOf(one.head)])],
+    state: [
+      stateOf(head),
+      ...called.map((one) => [one.calls, ...stateOf(one.head)]),
+      ...decisions.map(({ id, revision }) => [id, revision]),
+    ],
+    decisions: decisions.map(({ id, content }) => ({ id, content })),
   };
+}
+
+/** The files of decisions that some models decide by, as they are now. */
+async function decisionsOf(db: Transaction, models: readonly Model[]) {
+  const ids = decidingFiles(models);
+  if (ids.length === 0) return [];
+  return db
+    .select({ id: decisionFiles.id, content: decisionFiles.content, revision: decisionFiles.revision })
+    .from(decisionFiles)
+    .where(and(inArray(decisionFiles.id, ids), isNull(decisionFiles.deletedAt)))
+    .orderBy(asc(decisionFiles.id));
 }
 
 /** How kept walks go on what a version holds, and what that calls. */
 export async function walkResults(context: Context, head: Head, tests: readonly WalkTestRow[]) {
   if (tests.length === 0) return [];
-  const { models, state } = await withCalled(context.db, head);
-  const input = { tests: tests.map((test) => test.content) };
+  const { models, state, decisions } = await withCalled(context.db, head);
+  const input = { tests: tests.map((test) => test.content), decisions };
   const results = await workedOut(context, "walks", state, models, input);
   return tests.map(({ id: test, name: title }, at) => ({
     id: test,

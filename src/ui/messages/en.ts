@@ -897,6 +897,8 @@ export const en = {
     filter: "Filter findings",
   },
   walk: {
+    decided: ({ result, rules }: { readonly result: unknown; readonly rules: readonly number[] }) =>
+      `${typeof result === "string" ? result : JSON.stringify(result)}${rules.length > 0 ? ` (rule ${rules.join(", ")})` : ""}`,
     keptNow: (what: string) => `keep a walk: ${what}`,
     changedNow: (name: string) => `change the kept walk “${name}”`,
     droppedNow: (name: string) => `give up the kept walk “${name}”`,

@@ -1,8 +1,9 @@
 "use client";
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
-import { inVersion, walk } from "@/contract";
+import { decisions as decisionTerms, inVersion, walk } from "@/contract";
 import type { WalkTestRow } from "@/contract/walk";
-import { callKeyOf, type Id, type Model, trustStored } from "@/core/model";
+import { type DecisionFileText, type DecisionModel, decisionModels } from "@/core/decisions";
+import { callKeyOf, decidingFiles, type Id, type Model, trustStored } from "@/core/model";
 import type { WalkTestResult } from "@/core/tokens";
 import { calledName } from "@/jobs";
 import { complain } from "../controls/notices";
@@ -18,11 +19,14 @@ interface Walks {
   /** The version as it was when it last came to rest, and the models it calls by process, once they are known. */
   readonly settled: Model;
   readonly called: ReadonlyMap<Id, Model> | undefined;
+  /** Files of decisions that steps decide by, once they are known. */
+  readonly decisions: ReadonlyMap<Id, DecisionModel> | undefined;
   readonly reload: () => Promise<void>;
 }
 
 const Context = createContext<Walks | null>(null);
 
+const noTexts: readonly DecisionFileText[] = [];
 const noTests: readonly WalkTestRow[] = [];
 
 /** Milliseconds without a change before kept walks are played again. */
@@ -53,13 +57,22 @@ export function WalksProvider({ children }: { readonly children: ReactNode }) {
         : answer && new Map(answer.called.map((one) => [one.calls, trustStored(one.model)])),
     [calls, answer, callsNothing],
   );
+  const files = useMemo(() => decidingFiles([settled, ...(called?.values() ?? [])]), [settled, called]);
+  const filesKey = files.join("\n");
+  const { data: decided, error: undecided } = useAsked(
+    decisionTerms.decisionTexts,
+    { ids: files },
+    { isWanted: files.length > 0, keepsLast: true },
+  );
+  const texts = filesKey === "" ? noTexts : undecided ? noTexts : decided?.files;
+  const decisions = useMemo(() => texts && decisionModels(texts), [texts]);
   useEffect(() => {
     for (const one of [error, callsNothing]) if (one) complain(one);
   }, [error, callsNothing]);
   const [worker] = useState(() => new JobRunner());
   const [results, setResults] = useState<ReadonlyMap<string, WalkTestResult>>(new Map());
   useEffect(() => {
-    if (!called || tests.length === 0) {
+    if (!called || !texts || tests.length === 0) {
       setResults(new Map());
       return;
     }
@@ -67,7 +80,7 @@ export function WalksProvider({ children }: { readonly children: ReactNode }) {
     const calledModels = Object.fromEntries([...called].map(([calls, one]) => [calledName(calls), one]));
     const contents = tests.map((test) => test.content);
     worker
-      .run("walks", { model: settled, ...calledModels }, { tests: contents }, { isAlone: true })
+      .run("walks", { model: settled, ...calledModels }, { tests: contents, decisions: texts }, { isAlone: true })
       .then((played) => {
         if (!isStale) setResults(new Map(tests.map((test, at) => [test.id, played[at] as WalkTestResult])));
       })
@@ -75,12 +88,12 @@ export function WalksProvider({ children }: { readonly children: ReactNode }) {
     return () => {
       isStale = true;
     };
-  }, [worker, settled, called, tests]);
+  }, [worker, settled, called, texts, tests]);
   useEffect(() => () => worker.stop(), [worker]);
   const failing = [...results.values()].filter((result) => result.verdict !== "passes").length;
   const value = useMemo(
-    () => ({ tests, results, failing, settled, called, reload }),
-    [tests, results, failing, settled, called, reload],
+    () => ({ tests, results, failing, settled, called, decisions, reload }),
+    [tests, results, failing, settled, called, decisions, reload],
   );
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }

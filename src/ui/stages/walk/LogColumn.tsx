@@ -18,6 +18,9 @@ interface Line {
   readonly event: WalkStep["event"];
   readonly times: number;
   readonly key: number;
+  /** What a decision came to, and by which rules; why it came to nothing. */
+  readonly decided: string;
+  readonly isDecided: boolean;
 }
 
 /** What happened, step by step; filtered by words, and taken away as a file. */
@@ -71,7 +74,12 @@ export function LogColumn({ standing }: { readonly standing: Standing }) {
                 <chakra.td color="quiet" textAlign="end" pe={2} w="30px">
                   {line.step}
                 </chakra.td>
-                <td>{line.name}</td>
+                <td>
+                  {line.name}
+                  {line.decided && (
+                    <chakra.span color={line.isDecided ? "quiet" : "trouble"}> → {line.decided}</chakra.span>
+                  )}
+                </td>
                 <chakra.td color="quiet" ps={2} whiteSpace="nowrap">
                   {text.walk.events[line.event]}
                 </chakra.td>
@@ -89,7 +97,7 @@ export function LogColumn({ standing }: { readonly standing: Standing }) {
 }
 
 /** What happened, by name; also in a called process that is over by now. */
-function linesOf({ now, world }: Standing): Line[] {
+function linesOf({ now, world, taken }: Standing): Line[] {
   const models = modelsOf(world);
   const times = new Map<Id, number>();
   return now.log.map((line, key) => {
@@ -98,19 +106,23 @@ function linesOf({ now, world }: Standing): Line[] {
     const model = has.find((one) => one.elements.has(line.process)) ?? has[0] ?? world.model;
     const name = nameOf(model, line.element) || wordFor(model.elements.get(line.element)?.type ?? "") || line.element;
     const process = nameOf(model, line.process) || line.process;
-    return { ...line, name, process, times: times.get(line.element) ?? 1, key };
+    const decision = taken.find(({ step, element }) => step === line.step && element === line.element)?.decided;
+    const isDecided = decision?.problems.length === 0;
+    const decided = !decision ? "" : isDecided ? text.walk.decided(decision) : decision.problems.join(" ");
+    return { ...line, name, process, times: times.get(line.element) ?? 1, key, decided, isDecided };
   });
 }
 
 function saveLog(lines: readonly Line[]): void {
-  const rows = lines.map(({ step, process, element, name, event, times }) => [
+  const rows = lines.map(({ step, process, element, name, event, times, decided }) => [
     String(step),
     process,
     element,
     name,
     event,
     String(times),
+    decided,
   ]);
-  const csv = writeTable([["step", "process", "element", "name", "event", "times"], ...rows]);
+  const csv = writeTable([["step", "process", "element", "name", "event", "times", "decided"], ...rows]);
   giveFile(new Blob([csv], { type: "text/csv" }), "walk.csv");
 }

@@ -20,9 +20,12 @@ import { useWalk } from "./walkStore";
 
 /** The stage where one case is played: the page with its tokens, the controls, and under them where it stands and where it was. */
 export function WalkStage() {
-  const { settled, called } = useWalks();
+  const { settled, called, decisions } = useWalks();
   const together = useWalk((state) => state.together);
-  const world = useMemo(() => called && worldWith(settled, called, together), [settled, called, together]);
+  const world = useMemo(
+    () => called && decisions && worldWith(settled, called, together, decisions),
+    [settled, called, together, decisions],
+  );
   const {
     begin,
     stepOn,

@@ -1,7 +1,7 @@
 "use client";
 import { useMemo } from "react";
 import { caseDataOf } from "@/core/feel";
-import { type Act, dataAsked, isBarred, loopOf } from "@/core/tokens";
+import { type Act, CaseDataSoFar, dataAsked, isBarred, loopOf, type Taken } from "@/core/tokens";
 import { type Place, type Standing as Stands, standingOf } from "../../canvas/playing/standing";
 import { useWalk, usualNext } from "./walkStore";
 
@@ -10,6 +10,8 @@ export interface Standing extends Stands {
   readonly presses: readonly Act[];
   /** Nothing goes on by itself: a person has to choose, or nothing can happen. */
   readonly waits: boolean;
+  /** The decisions that were taken on the way, by their rules. */
+  readonly taken: readonly Taken[];
 }
 
 /** Everything the stage shows of the case as it stands. */
@@ -18,13 +20,15 @@ export function useStanding(): Standing | undefined {
   return useMemo(() => {
     const now = past[at];
     if (!world || !now) return undefined;
-    const values = caseDataOf(data, dataAsked(world));
+    const soFar = new CaseDataSoFar(world, caseDataOf(data, dataAsked(world)));
+    const values = soFar.after(now.log);
     const standing = standingOf(world, now, looksAt, ({ model }, node) => {
       const element = model.elements.get(node);
       return element !== undefined && isBarred(model, element, values);
     });
     return {
       ...standing,
+      taken: soFar.taken,
       presses: [...standing.places.flatMap(pressesOf), ...standing.calls],
       waits: at + 1 === past.length && usualNext({ world, past, at, data, goesUsualWay }) === undefined,
     };
