@@ -12,6 +12,7 @@ import { conditionIgnored } from "./rules/conditionIgnored";
 import { conditionMissing } from "./rules/conditionMissing";
 import { conditionNotExecutable } from "./rules/conditionNotExecutable";
 import { danglingReference } from "./rules/danglingReference";
+import { dataNotRead, dataNotWritten } from "./rules/dataFlow";
 import { decisionUnnamed } from "./rules/decisionUnnamed";
 import { defaultFlow } from "./rules/defaultFlow";
 import { defaultMissing } from "./rules/defaultMissing";
@@ -107,6 +108,8 @@ export const rules: readonly Rule[] = [
   decisionUnnamed,
   answerUnnamed,
   answerNotDecided,
+  dataNotWritten,
+  dataNotRead,
   questionMark,
   endUnnamed,
   startUnnamed,

@@ -25,6 +25,13 @@ const link = (tag: string, id: string, name: string) =>
 const pools = (flows: string, process: string) =>
   `<collaboration id="c"><participant id="q" processRef="p"/><participant id="h" name="Household"/>${flows}</collaboration><process id="p">${process}</process>`;
 
+/** Two steps one after the other, and what each does with the rated power. */
+const handled = (first: string, does: string, second: string, then: string) => {
+  const step = (id: string, use: string) =>
+    `<task id="${id}" name="Check part ${id}">${use && `<ioSpecification id="${id}.io">${use === "reads" ? `<dataInput id="${id}.i"/>` : `<dataOutput id="${id}.o"/>`}<inputSet id="${id}.is">${use === "reads" ? `<dataInputRefs>${id}.i</dataInputRefs>` : ""}</inputSet><outputSet id="${id}.os">${use === "writes" ? `<dataOutputRefs>${id}.o</dataOutputRefs>` : ""}</outputSet></ioSpecification>`}${use === "reads" ? `<dataInputAssociation id="${id}.r"><sourceRef>power</sourceRef><targetRef>${id}.i</targetRef></dataInputAssociation>` : ""}${use === "writes" ? `<dataOutputAssociation id="${id}.w"><sourceRef>${id}.o</sourceRef><targetRef>power</targetRef></dataOutputAssociation>` : ""}</task>`;
+  return `<property id="power" name="rated power"/><startEvent id="s"/>${step(first, does)}${step(second, then)}<endEvent id="e"/>${flow("s", first)}${flow(first, second)}${flow(second, "e")}`;
+};
+
 /** A business rule task that decides by a table with some outcomes, and a gateway behind it with two answers. */
 const decided = (outcomes: readonly string[], one: string, other: string) =>
   `<businessRuleTask id="r" name="Choose the inspection"><extensionElements xmlns:lln="urn:lucid-lane:bpmn:1"><lln:decides file="f" decision="which" name="inspection" result="inspection" answers="listed"/>${outcomes.map((is) => `<lln:answer is="${is}"/>`).join("")}</extensionElements></businessRuleTask><exclusiveGateway id="d" name="Which inspection?"/>${flow("r", "d")}${task("a")}${task("b")}<sequenceFlow id="d-a" sourceRef="d" targetRef="a" name="${one}"/><sequenceFlow id="d-b" sourceRef="d" targetRef="b" name="${other}"/>`;
@@ -54,6 +61,8 @@ describe("each rule finds its case, and only that", () => {
         link("intermediateCatchEvent", "k2", "B") +
         link("intermediateThrowEvent", "l2", "B"),
     ],
+    ["data-not-written", "a", handled("a", "reads", "b", "writes"), handled("a", "writes", "b", "reads")],
+    ["data-not-read", "a", handled("a", "writes", "b", ""), handled("a", "writes", "b", "reads")],
     [
       "answer-not-decided",
       "d-b",

@@ -13,6 +13,7 @@ export * from "./families";
 export { type Figure, type FigureField, figureId } from "./figure";
 export * from "./ids";
 export { brokenInvariants } from "./invariants";
+export { dataOfProcess, itemOfData, type ProcessDatum, schemaTextOf, withSchemaText } from "./itemSchema";
 export type { AttributeField, ContentField } from "./metamodel/fields";
 export { elementTypes, isElementType, slotFor, type TypeInfo, typeInfo } from "./metamodel/lookup";
 export * from "./model";

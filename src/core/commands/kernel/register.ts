@@ -51,6 +51,16 @@ import {
 } from "../details/documents";
 import { linkWords, linkWordsSchema, unlinkWords, unlinkWordsSchema } from "../details/linkWords";
 import {
+  defineData,
+  defineDataSchema,
+  dropData,
+  dropDataSchema,
+  renameData,
+  renameDataSchema,
+  setDataUse,
+  setDataUseSchema,
+} from "../details/processData";
+import {
   describe,
   describeSchema,
   rename,
@@ -377,6 +387,14 @@ export const register = {
     command.to
       ? say`let ${called(command.id)} decide by ${command.to.name}`
       : say`let ${called(command.id)} decide by nothing`,
+  ),
+  defineData: command(defineDataSchema, defineData, ({ name }) => say`say what ${name} holds`),
+  dropData: command(dropDataSchema, dropData, (command, { called }) => say`take ${called(command.id)} out of the data`),
+  renameData: command(renameDataSchema, renameData, ({ to }) => say`rename data to ${to}`),
+  setDataUse: command(
+    setDataUseSchema,
+    setDataUse,
+    (command, { called }) => say`say what ${called(command.step)} does with data`,
   ),
   renewDecisions: command(
     renewDecisionsSchema,
