@@ -104,6 +104,7 @@ const floors = {
       "messages",
       "bpmn",
       "check",
+      "data",
       "decisions",
       "descriptions",
       "directory",

@@ -1,3 +1,4 @@
+import { type DataField, formFromData, newField, schemaOf } from "@/core/data";
 import {
   type DecisionEdit,
   documentText,
@@ -123,6 +124,71 @@ function must<Value>(
   return result.value;
 }
 
+/** What the process handles, who writes and reads it, and what its people fill in. */
+function handleData(draw: Drawing): void {
+  const process = "inspection-of-a-new-plant";
+  const field = (name: string, kind: DataField["kind"], more: Partial<DataField> = {}): DataField => ({
+    ...newField(name, kind),
+    ...more,
+  });
+  const data: readonly (readonly [id: Id, field: DataField])[] = [
+    [
+      "rated-power",
+      field("rated power", "number", { least: 0, most: 1000, description: "In kW, as on the data sheet" }),
+    ],
+    [
+      "distance",
+      field("distance to the transformer", "number", { least: 0, description: "In metres, along the cable" }),
+    ],
+    [
+      "roof",
+      field("roof", "choice", { choices: ["pitched", "flat", "ground"], description: "Where the modules stand" }),
+    ],
+    ["certified", field("installer certified", "yesNo")],
+    [
+      "photos",
+      field("photos", "record", {
+        fields: [field("earthing seen", "yesNo", { isRequired: true }), field("remarks", "text", { most: 500 })],
+      }),
+    ],
+    [
+      "visit",
+      field("visit", "record", {
+        fields: [
+          field("day", "date", { isRequired: true }),
+          field("defects", "text", { isList: true }),
+          field("fee", "amount", { currency: "EUR", least: 0 }),
+        ],
+      }),
+    ],
+  ];
+  for (const [id, one] of data)
+    draw.do({ type: "defineData", process, id, name: one.name, schema: JSON.stringify(schemaOf(one)) });
+  const uses: readonly (readonly [step: Id, data: Id, use: "reads" | "creates"])[] = [
+    ...["rated-power", "distance", "roof", "certified"].flatMap(
+      (id) =>
+        [
+          ["record", id, "creates"],
+          ["choose", id, "reads"],
+        ] as const,
+    ),
+    ["look-at-photos", "roof", "reads"],
+    ["look-at-photos", "photos", "creates"],
+    ["go-there", "rated-power", "reads"],
+    ["go-there", "visit", "creates"],
+  ];
+  for (const [step, of, use] of uses) draw.do({ type: "setDataUse", step, data: of, use });
+  for (const step of ["record", "look-at-photos", "go-there"]) {
+    const form = formFromData(draw.model, step);
+    const items = form.items.map((item) =>
+      item.path.join(".") === "distance to the transformer"
+        ? { ...item, shownWhen: "rated power > 3", label: "Distance to the transformer in m" }
+        : item,
+    );
+    draw.do({ type: "setForm", id: step, form: { items } });
+  }
+}
+
 /** A plant is reported, and what has to be looked at is decided by the table. */
 export function drawInspectionChoice(start: Model, diagram: Id): Drawing {
   const draw = new Drawing(start, diagram);
@@ -155,6 +221,7 @@ export function drawInspectionChoice(start: Model, diagram: Id): Drawing {
     id: "choose",
     to: { file: inspectionFile, decision: "inspection", name: "inspection", answers: ["none", "by photo", "on site"] },
   });
+  handleData(draw);
   draw.do({
     type: "useSystem",
     step: "record",

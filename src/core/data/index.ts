@@ -8,6 +8,34 @@ export {
   recordSchema,
   schemaOf,
 } from "./fields";
+export {
+  exampleData,
+  type FieldValue,
+  type FormData,
+  fieldAt,
+  fieldsOfProcess,
+  fieldWords,
+  formFromData,
+  formProblems,
+  isShown,
+  packedForm,
+  readField,
+  type ShownItem,
+  shownItems,
+  valueIn,
+  withValueIn,
+} from "./forms";
 export { fieldsFromExample } from "./fromExample";
+export {
+  type DataRow,
+  limitWords,
+  rowsOf,
+  withFieldAt,
+  withKind,
+  withLimits,
+  withPart,
+  withPartIndented,
+  withPartMoved,
+} from "./sheet";
 export { type DataMatrix, type DataUse, dataMatrix, nodeUses, placesOf } from "./uses";
 export { type WrittenData, writtenData } from "./written";

@@ -38,7 +38,7 @@ describe("what a machine needs", () => {
       "a user task",
       '<userTask id="a"/>',
       "",
-      ["a: role missing from analyst: who does it", "a: form missing from developer: the form it is filled in with"],
+      ["a: role missing from analyst: who does it", "a: form missing from analyst: the form it is filled in with"],
     ],
     [
       "a user task in a lane, with a form of somebody's tool",

@@ -10,6 +10,7 @@ import {
   type Element,
   eventDefinitionsOf,
   foreignExtension,
+  formOf,
   type Id,
   isA,
   laneOf,
@@ -172,10 +173,12 @@ function taskNeeds(model: Model, element: Element, breaks: Breaks): Need[] {
     case "userTask": {
       const roles = rolesOf(model, element.id).filter(({ part }) => part === "responsible");
       const isForm =
-        speaksOf(element, /form/i) || childrenOf(model, element.id).some(({ type }) => type === "rendering");
+        formOf(element) !== undefined ||
+        speaksOf(element, /form/i) ||
+        childrenOf(model, element.id).some(({ type }) => type === "rendering");
       return [
         need("role", !breaks("no-role"), "analyst", say`${roles.map(({ name }) => name).join(", ")}`, say`who does it`),
-        need("form", isForm, "developer", say`a form`, say`the form it is filled in with`),
+        need("form", isForm, "analyst", say`a form`, say`the form it is filled in with`),
       ];
     }
     case "callActivity": {

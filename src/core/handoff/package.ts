@@ -1,10 +1,11 @@
 import { strToU8, zipSync } from "fflate";
 import { writeBpmn } from "../bpmn";
 import { type Adaption, checkModel, processVerdicts, type SignedContent, verdictOf, type Waiver } from "../check";
+import { packedForm } from "../data";
 import type { DecisionFileText } from "../decisions";
 import { type SvgOptions, sceneOf, sceneToSvg } from "../drawing";
 import { everyRule } from "../language";
-import { type Element, type Model, nameOf } from "../model";
+import { type Element, formOf, type Model, nameOf } from "../model";
 import { checklistCsv, checklistMarkdown, checklistOf } from "./checklist";
 import { packedDecisions } from "./decisions";
 import type { ReportedForecast } from "./forecastReport";
@@ -107,6 +108,10 @@ export function makePackage(request: PackageRequest): { bytes: Uint8Array; manif
   const checklist = checklistOf(model);
   const services = servicesOf(model);
   const used = usedDescriptions(model, request.descriptions ?? []);
+  const forms = [...model.elements].flatMap((step) => {
+    const form = formOf(step);
+    return form ? [{ step: step.id, name: nameOf(model, step.id), ...packedForm(model, step.id, form) }] : [];
+  });
   const decisions = packedDecisions(request.decisions ?? []);
   const title = `${request.process}, revision ${request.revision}`;
   const parts: [string, Uint8Array][] = [
@@ -124,6 +129,7 @@ export function makePackage(request: PackageRequest): { bytes: Uint8Array; manif
     ],
     ["checklist.md", strToU8(checklistMarkdown(checklist, title))],
     ["checklist.csv", strToU8(checklistCsv(checklist))],
+    ...(forms.length > 0 ? [["forms.json", json(forms)] as [string, Uint8Array]] : []),
     ...(services ? [["services.json", json(services)] as [string, Uint8Array]] : []),
     ...(decisions.length > 0 ? [["decisions.json", json(decisions)] as [string, Uint8Array]] : []),
     ...decisions.map(({ part }, at): [string, Uint8Array] => [part, strToU8(request.decisions?.[at]?.content ?? "")]),

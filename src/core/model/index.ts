@@ -11,6 +11,7 @@ export * from "./eventTable";
 export * from "./extension";
 export * from "./families";
 export { type Figure, type FigureField, figureId } from "./figure";
+export { canHoldForm, type Form, type FormItem, formOf, formSchema, withForm } from "./formData";
 export * from "./ids";
 export { brokenInvariants } from "./invariants";
 export { dataOfProcess, itemOfData, type ProcessDatum, schemaTextOf, withSchemaText } from "./itemSchema";

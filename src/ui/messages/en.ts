@@ -1,4 +1,5 @@
 import { counted } from "@/core/model";
+import { dataWords, formWords } from "./data";
 import { decisionWords } from "./decisions";
 import { forecastWords } from "./forecast";
 
@@ -206,6 +207,9 @@ export const en = {
     inBrief: "In the brief",
   },
   steps: {
+    parts: "What is shown",
+    partNames: { sheet: "Steps", data: "Data", forms: "Forms" },
+    opening: "Opening…",
     sheet: "Step sheet. Arrow keys move, Enter writes the next step, typing changes a cell.",
     number: "No.",
     columns: {
@@ -1153,6 +1157,8 @@ export const en = {
   },
   forecast: forecastWords,
   decisions: decisionWords,
+  data: dataWords,
+  forms: formWords,
   handoff: {
     title: "Hand off",
     explain:

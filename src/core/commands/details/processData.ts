@@ -6,11 +6,13 @@ import {
   dataOfProcess,
   type Element,
   fieldUsesOf,
+  formOf,
   type Id,
   itemOfData,
   processOf,
   schemaTextOf,
   withFieldUses,
+  withForm,
   withSchemaText,
 } from "../../model";
 import { type Change, refuse } from "../kernel/change";
@@ -123,12 +125,27 @@ export function renameData(change: Change, { id: data, path, to }: z.infer<typeo
       const text = renamed(held.text);
       if (text !== held.text) change.set("elements", one.id, field, { ...held, text });
     }
+    const form = formOf(one);
+    if (form) {
+      const items = form.items.map((item) => ({
+        ...item,
+        path: startsWith(item.path, [datum.name, ...path])
+          ? item.path.map((part, at) => (at === path.length ? to : part))
+          : item.path,
+        ...(item.shownWhen && { shownWhen: renamed(item.shownWhen) }),
+        ...(item.check && { check: renamed(item.check) }),
+      }));
+      if (JSON.stringify(items) !== JSON.stringify(form.items))
+        change.set("elements", one.id, "extension", withForm(one, { items }));
+    }
     const uses = fieldUsesOf(one);
     const next = uses.map((use) => ({ ...use, is: renamed(use.is) }));
     if (next.some((use, at) => use.is !== uses[at]?.is))
-      change.set("elements", one.id, "extension", withFieldUses(one, next));
+      change.set("elements", one.id, "extension", withFieldUses(change.element(one.id), next));
   }
 }
+
+const startsWith = (path: readonly string[], head: readonly string[]) => head.every((part, at) => path[at] === part);
 
 interface Schema {
   readonly properties?: { readonly [name: string]: Schema };

@@ -49,6 +49,7 @@ import {
   setLinks,
   setLinksSchema,
 } from "../details/documents";
+import { setForm, setFormSchema } from "../details/forms";
 import { linkWords, linkWordsSchema, unlinkWords, unlinkWordsSchema } from "../details/linkWords";
 import {
   defineData,
@@ -388,6 +389,7 @@ export const register = {
       ? say`let ${called(command.id)} decide by ${command.to.name}`
       : say`let ${called(command.id)} decide by nothing`,
   ),
+  setForm: command(setFormSchema, setForm, (command, { called }) => say`arrange the form of ${called(command.id)}`),
   defineData: command(defineDataSchema, defineData, ({ name }) => say`say what ${name} holds`),
   dropData: command(dropDataSchema, dropData, (command, { called }) => say`take ${called(command.id)} out of the data`),
   renameData: command(renameDataSchema, renameData, ({ to }) => say`rename data to ${to}`),

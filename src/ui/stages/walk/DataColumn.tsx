@@ -1,24 +1,66 @@
 "use client";
 import { Box, chakra } from "@chakra-ui/react";
 import { useId, useState } from "react";
-import { type DataType, readValue } from "@/core/feel";
-import type { Id } from "@/core/model";
+import { shownItems } from "@/core/data";
+import { caseDataOf, type DataType, readValue } from "@/core/feel";
+import { formOf, type Id, nameOf } from "@/core/model";
 import { dataAsked, type World } from "@/core/tokens";
 import { NewLine } from "../../controls/trayParts";
 import { text, worded } from "../../messages";
+import { FormView } from "../../version/FormView";
+import type { Standing } from "./useStanding";
 import { useWalk } from "./walkStore";
 
 /** What the case is about: values that conditions are decided by. Those that conditions ask for stand here from the start. */
-export function DataColumn({ world, process }: { readonly world: World; readonly process: Id }) {
+export function DataColumn({
+  world,
+  process,
+  places,
+}: {
+  readonly world: World;
+  readonly process: Id;
+  readonly places: Standing["places"];
+}) {
   const { data, give } = useWalk();
   const [added, setAdded] = useState("");
   const asked = dataAsked(world);
-  const names = [...new Set([...asked.keys(), ...Object.keys(data)])];
+  const filled = places.flatMap(({ instance, node }) => {
+    const step = instance.model.elements.get(node);
+    const form = step && formOf(step);
+    return step && form ? [{ step, model: instance.model, items: shownItems(instance.model, step.id, form) }] : [];
+  })[0];
+  const inForm = new Set(filled?.items.map(({ item }) => item.path[0]));
+  const names = [...new Set([...asked.keys(), ...Object.keys(data)])].filter((name) => !inForm.has(name));
+  const values = caseDataOf(data, asked);
   return (
     <Box key={process}>
       <chakra.p color="quiet" fontSize="12px" mb={2}>
         {names.length === 0 ? text.walk.noData : text.walk.dataCounts}
       </chakra.p>
+      {filled && (
+        <Box mb={3} pb={3} borderBottomWidth="1px" borderColor="line" data-testid="walk-form">
+          <chakra.h3 fontSize="13px" fontWeight="700" mb={1.5}>
+            {nameOf(filled.model, filled.step.id)}
+          </chakra.h3>
+          <FormView
+            key={filled.step.id}
+            items={filled.items}
+            data={values}
+            onChange={(next) => {
+              for (const [name, value] of Object.entries(next))
+                if (value !== values[name])
+                  give(
+                    name,
+                    value === undefined || value === null
+                      ? ""
+                      : typeof value === "object"
+                        ? JSON.stringify(value)
+                        : String(value),
+                  );
+            }}
+          />
+        </Box>
+      )}
       {names.map((name) => (
         <Datum
           key={name}

@@ -111,8 +111,8 @@ export function WalkStage() {
         <PlayColumn title={text.walk.log} width="1.1">
           <LogColumn standing={standing} />
         </PlayColumn>
-        <PlayColumn title={text.walk.data} width="0.75">
-          <DataColumn world={standing.world} process={process} />
+        <PlayColumn title={text.walk.data} width="0.85">
+          <DataColumn world={standing.world} process={process} places={standing.places} />
         </PlayColumn>
         <PlayColumn title={text.walk.kept} width="1.1">
           <KeptColumn standing={standing} process={process} />
