@@ -1,4 +1,7 @@
 import {
+  type Decision,
+  type DecisionDocument,
+  type DecisionModel,
   type DecisionTable,
   type JoinedRules,
   joinedRules,
@@ -14,30 +17,51 @@ import {
 } from "@/core/decisions";
 import type { Job } from "./job";
 
-/** What a decision's table leaves out, says twice, and could say shorter; and how its test cases go. */
+/** One decision of a file, given as its text. */
+interface Asked {
+  readonly content: string;
+  readonly decision: string;
+}
+
+/** What a decision's table leaves out and says twice, and how its test cases go. */
 export interface DecisionFindings {
   readonly proof: TableProof | undefined;
-  readonly missing: MissingRules | undefined;
-  readonly joined: JoinedRules | undefined;
   readonly outcomes: readonly TestOutcome[];
 }
 
-/** Looks at one decision of a file, given as its text. */
-export const decisionFindings: Job<{ readonly content: string; readonly decision: string }, DecisionFindings> = (
-  _,
-  { content, decision: id },
-) => {
-  const opened = openDocument(new TextEncoder().encode(content));
-  const model = opened.ok ? modelOf(opened.value) : undefined;
+/** What would make a table whole, or shorter. */
+export interface DecisionProposals {
+  readonly missing: MissingRules | undefined;
+  readonly joined: JoinedRules | undefined;
+}
+
+interface Opened {
+  readonly document: DecisionDocument;
+  readonly model: DecisionModel;
+  readonly decision: Decision;
+  readonly table: DecisionTable | undefined;
+}
+function opened({ content, decision: id }: Asked): Opened | undefined {
+  const read = openDocument(new TextEncoder().encode(content));
+  const model = read.ok ? modelOf(read.value) : undefined;
   const decision = model?.decisions.get(id);
-  if (!opened.ok || !model || !decision)
-    return { proof: undefined, missing: undefined, joined: undefined, outcomes: [] };
-  const table = decision.logic.kind === "table" ? (decision.logic as DecisionTable) : undefined;
-  const proof = table && proveTable(model, decision, table);
+  if (!read.ok || !model || !decision) return undefined;
+  return { document: read.value, model, decision, table: decision.logic.kind === "table" ? decision.logic : undefined };
+}
+
+export const decisionFindings: Job<Asked, DecisionFindings> = (_, asked) => {
+  const open = opened(asked);
+  if (!open) return { proof: undefined, outcomes: [] };
+  const { document, model, decision, table } = open;
   return {
-    proof,
-    missing: table && proof?.complete === false ? missingRules(model, table) : undefined,
-    joined: table && joinedRules(model, table),
-    outcomes: runTestCases(model, decision, testCasesOf(opened.value, id)),
+    proof: table && proveTable(model, decision, table),
+    outcomes: runTestCases(model, decision, testCasesOf(document, decision.id)),
   };
+};
+
+/** Asked for behind the proof: it can take longer than that. */
+export const decisionProposals: Job<Asked, DecisionProposals> = (_, asked) => {
+  const open = opened(asked);
+  if (!open?.table) return { missing: undefined, joined: undefined };
+  return { missing: missingRules(open.model, open.table), joined: joinedRules(open.model, open.table) };
 };

@@ -1,6 +1,6 @@
 /** Every long work that can be asked for in the browser and on the server alike. */
 import { checklist } from "./checklist";
-import { decisionFindings } from "./decisions";
+import { decisionFindings, decisionProposals } from "./decisions";
 import { findings, soundness } from "./findings";
 import { followed, forecasts, matters, runLength, staff, vary } from "./forecasts";
 import { performAll } from "./perform";
@@ -10,6 +10,7 @@ import { walks } from "./walks";
 export const jobs = {
   checklist,
   decisionFindings,
+  decisionProposals,
   findings,
   followed,
   forecasts,
@@ -26,7 +27,7 @@ export const jobs = {
 export type Jobs = typeof jobs;
 
 export { calledName } from "./called";
-export type { DecisionFindings } from "./decisions";
+export type { DecisionFindings, DecisionProposals } from "./decisions";
 export type { Forecasted, Staffed, StaffedRow, Unsound, VariedPoint } from "./forecasts";
 export { followedWorld } from "./forecasts";
 export type { Job, Models, Tell } from "./job";

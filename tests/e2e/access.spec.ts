@@ -71,6 +71,28 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
     "/v/solar-connection-to-be/compare",
     async (page) => expect(page.getByTestId("change-count")).toBeVisible(),
   ],
+  ["Decisions", "/decisions", async (page) => expect(page.getByRole("link", { name: "Inspections" })).toBeVisible()],
+  [
+    "A decision",
+    "/decisions/decisions-inspections?decision=inspection",
+    async (page) => {
+      await expect(page.getByText("Every allowed input has a rule.")).toBeVisible();
+      await page.getByRole("button", { name: "Column: roof", exact: true }).click();
+    },
+  ],
+  [
+    "Data",
+    "/v/plant-inspection-as-is/steps?part=data",
+    async (page) => expect(page.getByTestId("data-sheet")).toBeVisible(),
+  ],
+  [
+    "Forms",
+    "/v/plant-inspection-as-is/steps?part=forms",
+    async (page) => {
+      await page.getByTestId("form-items").getByRole("button", { name: /^Roof/ }).click();
+      await expect(page.getByRole("textbox", { name: "Shown when: roof" })).toBeVisible();
+    },
+  ],
   [
     "Hand-off",
     "/v/solar-connection-as-is/hand-off",

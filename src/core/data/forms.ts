@@ -82,7 +82,7 @@ export function withValueIn(data: FormData, [first = "", ...rest]: readonly stri
 
 /** Whether an item is shown for some data: where its condition holds, or it has none. */
 export const isShown = ({ shownWhen }: FormItem, data: FormData): boolean =>
-  !shownWhen || holds(shownWhen, { ...data, "": null }) === true;
+  !shownWhen || holds(shownWhen, data) === true;
 
 /** A value as a person typed it into a field; or why it is none. */
 export type FieldValue = { readonly value: unknown } | { readonly problem: Said };
@@ -170,7 +170,7 @@ export function formProblems(items: readonly ShownItem[], data: FormData): Reado
     if (!field || item.isReadOnly || !isShown(item, data)) continue;
     const read = readField(field, fieldWords(field, valueIn(data, item.path)));
     if ("problem" in read) found.set(at, read.problem);
-    else if (item.check && holds(item.check, { ...data, "": null }) !== true)
+    else if (item.check && holds(item.check, data) !== true)
       found.set(at, say`${item.checkWords || `This has to hold: ${item.check}`}`);
   }
   return found;
@@ -185,12 +185,12 @@ export function exampleData(items: readonly ShownItem[]): FormData {
 }
 function exampleOf(field: DataField): unknown {
   if (field.usual !== undefined) return field.usual;
-  const { kind, least, choices = [], fields = [] } = field;
+  const { kind, least, most, choices = [], fields = [] } = field;
   const one = (): unknown => {
     switch (kind) {
       case "number":
       case "amount":
-        return least ?? 10;
+        return Math.min(most ?? 10, Math.max(least ?? 10, 10));
       case "yesNo":
         return true;
       case "date":

@@ -3,6 +3,8 @@ import { type Box, leftBy, type Pieces, piecesIn, TooMuch } from "./sweep";
 /** So many single cells a region may have to be searched through for the least. */
 const mostCells = 24;
 const mostTries = 30_000;
+/** Of more boxes than this nobody looks whether two are one: they say nothing to a person. */
+const mostJoined = 300;
 
 /**
  * What some boxes leave, in as few boxes as are found, none of which meet.
@@ -43,8 +45,9 @@ function ordersOf(count: number): number[][] {
 }
 
 /** Boxes that are the same in all inputs but one, as one, until there are no such. O(boxes² × inputs) a round. */
-function joinedBoxes(boxes: readonly Box[]): Box[] {
+export function joinedBoxes(boxes: readonly Box[]): Box[] {
   const left = [...boxes];
+  if (left.length > mostJoined) return left;
   for (let at = 0; at < left.length; at++)
     for (let other = left.length - 1; other > at; other--) {
       const [one, two] = [left[at] as Box, left[other] as Box];
@@ -63,8 +66,10 @@ function joinedBoxes(boxes: readonly Box[]): Box[] {
 function searchedThrough(
   boxes: readonly Box[],
 ): { readonly boxes: readonly Box[]; readonly isFewest: boolean } | undefined {
+  // Counted before they are made: a box of many inputs has more cells than there is room for.
+  const count = boxes.reduce((sum, box) => sum + box.reduce((cells, mask) => cells * piecesIn(mask).length, 1), 0);
+  if (count > mostCells) return undefined;
   const cells = boxes.flatMap(cellsOf);
-  if (cells.length > mostCells) return undefined;
   const places = new Map(cells.map((cell, at) => [cell.join(" "), at]));
   const whole = (1 << cells.length) - 1;
   let [best, tries, isWhole] = [boxes as readonly Box[], 0, true];

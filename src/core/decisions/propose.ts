@@ -1,5 +1,5 @@
 import { type Axis, testsFor } from "./axis";
-import { fewestBoxes } from "./fewest";
+import { fewestBoxes, joinedBoxes } from "./fewest";
 import type { DecisionModel, DecisionTable, HitPolicy } from "./model";
 import { Proof, Unclear } from "./proof";
 import { type Box, leftBy, maskOf, type Pieces, piecesIn, TooMuch } from "./sweep";
@@ -66,8 +66,8 @@ export function joinedRules(model: DecisionModel, table: DecisionTable): JoinedR
       const asTheyAre = group.map((at) => ({ of: [at + 1], inputs: undefined }));
       if (group.length < 2) return asTheyAre;
       const own = group.map((at) => proof.boxes[at] as Pieces);
-      const region = regionOf(own, proof.allowed);
-      if (region.length >= group.length || !isSameRegion(own, region, proof.allowed)) return asTheyAre;
+      const region = smallerRegion(own, proof.allowed);
+      if (!region) return asTheyAre;
       isSmaller = true;
       return region.map((box) => {
         const pieces = piecesOf(box);
@@ -77,6 +77,19 @@ export function joinedRules(model: DecisionModel, table: DecisionTable): JoinedR
     });
     return isSmaller ? { rules: joined } : undefined;
   });
+}
+
+/** So many rules of one output are cut anew; of more, only such as differ in one input are put together. */
+const mostCutAnew = 8;
+
+/** What some boxes take together in fewer boxes; undefined where none were found. */
+function smallerRegion(own: readonly Pieces[], allowed: Pieces): readonly Box[] | undefined {
+  const filled = own.filter((box) => box.every((pieces) => pieces.size > 0));
+  const pairs = joinedBoxes(filled.map((box) => box.map(maskOf)));
+  if (own.length > mostCutAnew || own.length !== filled.length) return pairs.length < filled.length ? pairs : undefined;
+  const region = regionOf(own, allowed);
+  const isLess = region.length < Math.min(pairs.length, own.length) && isSameRegion(own, region, allowed);
+  return isLess ? region : pairs.length < own.length ? pairs : undefined;
 }
 
 /** What some boxes take together, in few boxes: what is left by what they leave. */

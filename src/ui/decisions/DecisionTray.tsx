@@ -1,12 +1,12 @@
 "use client";
 import { chakra, Flex } from "@chakra-ui/react";
 import { type Decision, modelOf } from "@/core/decisions";
-import type { DecisionFindings } from "@/jobs";
 import { text } from "../messages";
 import { useDecisions } from "./decisionStore";
 import { ProofColumn } from "./ProofColumn";
 import { TestsColumn } from "./TestsColumn";
 import { TryColumn } from "./TryColumn";
+import type { Findings } from "./useFindings";
 
 const words = text.decisions;
 
@@ -16,7 +16,7 @@ export function DecisionTray({
   findings,
 }: {
   readonly decision: Decision;
-  readonly findings: DecisionFindings | undefined;
+  readonly findings: Findings | undefined;
 }) {
   const { document } = useDecisions();
   if (!document) return null;

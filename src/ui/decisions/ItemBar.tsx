@@ -1,16 +1,18 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
+import NextLink from "next/link";
 import { itemOf, modelOf, nameIn, questionOf, typeOfItem } from "@/core/decisions";
 import { Choice, TextField } from "../controls/fields";
 import { text } from "../messages";
 import { useDecisions } from "./decisionStore";
 
+const Link = chakra(NextLink);
 const words = text.decisions;
 const simpleTypes = Object.entries(words.types) as [string, string][];
 
 /** What the chosen item is: name, question, type; and what it requires. */
 export function ItemBar({ id, onGone }: { readonly id: string; readonly onGone: () => void }) {
-  const { document, edit } = useDecisions();
+  const { document, edit, uses } = useDecisions();
   const item = document && itemOf(document.root, id);
   if (!document || !item) return null;
   const model = modelOf(document);
@@ -21,6 +23,7 @@ export function ItemBar({ id, onGone }: { readonly id: string; readonly onGone: 
     ? simpleTypes
     : [...simpleTypes, [type, type] as [string, string]];
   const decision = model.decisions.get(id);
+  const usedBy = uses.filter((use) => use.how === `decides by ${name}`);
   const needs = decision
     ? [
         ...decision.inputs.map((one) => model.inputs.get(one)?.name ?? one),
@@ -62,6 +65,37 @@ export function ItemBar({ id, onGone }: { readonly id: string; readonly onGone: 
         <chakra.span fontSize="12px" color="quiet" maxW="280px" truncate title={needs.join(", ")}>
           {words.needs}: {needs.join(", ") || words.noNeeds}
         </chakra.span>
+      )}
+      {decision && usedBy.length > 0 && (
+        <chakra.details fontSize="12px" position="relative">
+          <chakra.summary cursor="pointer" color="accent">
+            {words.steps(usedBy.length)}
+          </chakra.summary>
+          <chakra.ul
+            aria-label={words.usedBySteps}
+            position="absolute"
+            right={0}
+            zIndex={5}
+            bg="paper"
+            borderWidth="1px"
+            borderColor="line"
+            borderRadius="6px"
+            p={2}
+            w="280px"
+            listStyleType="none"
+          >
+            {usedBy.map((use) => (
+              <li key={`${use.version} ${use.element}`}>
+                <Link
+                  href={`/v/${encodeURIComponent(use.version)}/diagram?element=${encodeURIComponent(use.element)}`}
+                  color="accent"
+                >
+                  {use.elementName} ({use.process}, {use.versionName})
+                </Link>
+              </li>
+            ))}
+          </chakra.ul>
+        </chakra.details>
       )}
       <Button
         size="xs"

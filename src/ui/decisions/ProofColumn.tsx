@@ -1,21 +1,15 @@
 "use client";
 import { Button, chakra } from "@chakra-ui/react";
 import { sheets, shownValue, tableOf } from "@/core/decisions";
-import type { DecisionFindings } from "@/jobs";
 import { text } from "../messages";
 import { useDecisions } from "./decisionStore";
 import { useTrying } from "./tryStore";
+import type { Findings } from "./useFindings";
 
 const words = text.decisions;
 
 /** What a table leaves out, says twice, and could say shorter: each with an example that can be tried, and what mends it. */
-export function ProofColumn({
-  id,
-  findings,
-}: {
-  readonly id: string;
-  readonly findings: DecisionFindings | undefined;
-}) {
+export function ProofColumn({ id, findings }: { readonly id: string; readonly findings: Findings | undefined }) {
   const { document, edit } = useDecisions();
   const type = useTrying((state) => state.type);
   const table = document ? tableOf(document.root, id) : undefined;

@@ -1,6 +1,6 @@
 "use client";
 import { chakra } from "@chakra-ui/react";
-import { useId, useState } from "react";
+import { useId, useRef, useState } from "react";
 import { sheets } from "@/core/decisions";
 import type { At } from "./TableView";
 
@@ -20,13 +20,13 @@ interface RuleCellProps {
   /** What it makes of the value that is tried. */
   readonly takes: boolean | null | undefined;
   readonly setAt: (at: At) => void;
-  readonly onWrite: (typed: string, then: "down" | "right" | "left" | "stay") => void;
+  readonly onWrite: (typed: string, then: "down" | "right" | "left" | "back" | "stay") => void;
 }
 
 /** One cell of a rule: shown in words or in FEEL, written in either. */
 export function RuleCell(props: RuleCellProps) {
   const { row, column, kind, head, words, look, problem, isHere, isFirst, editing, takes, setAt } = props;
-  const shown = look === "words" && !problem ? sheets.shownCell(words, kind) : words;
+  const shown = words === "" ? "" : look === "words" && !problem ? sheets.shownCell(words, kind) : words;
   return (
     <chakra.td
       role="gridcell"
@@ -78,10 +78,11 @@ function Writing({
   const list = useId();
   const before = look === "words" ? (words === "-" ? "" : sheets.shownCell(words, kind)) : words;
   const [typed, setTyped] = useState(start ?? before);
-  const [isDone, setDone] = useState(false);
+  // What is taken off the page loses the keyboard, too: that is no second ending.
+  const isDone = useRef(false);
   const write = (then: Parameters<RuleCellProps["onWrite"]>[1]) => {
-    if (isDone) return;
-    setDone(true);
+    if (isDone.current) return;
+    isDone.current = true;
     onWrite(typed === before ? words : typed, then);
   };
   return (
@@ -108,8 +109,8 @@ function Writing({
             event.preventDefault();
             write(event.shiftKey ? "left" : "right");
           } else if (event.key === "Escape") {
-            setDone(true);
-            onWrite(words, "stay");
+            isDone.current = true;
+            onWrite(words, "back");
           }
         }}
       />

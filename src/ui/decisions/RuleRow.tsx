@@ -1,7 +1,7 @@
 "use client";
 import { chakra } from "@chakra-ui/react";
 import { useEffect, useRef } from "react";
-import { cellProblem, expressionProblem, type SheetRule, sheets, type TableSheet } from "@/core/decisions";
+import { cellProblem, expressionProblem, sheets, type TableSheet } from "@/core/decisions";
 import { text } from "../messages";
 import { RuleCell } from "./RuleCell";
 import type { At } from "./TableView";
@@ -9,7 +9,6 @@ import type { At } from "./TableView";
 const words = text.decisions;
 
 interface RuleRowProps {
-  readonly rule: SheetRule;
   readonly row: number;
   readonly sheet: TableSheet;
   readonly known: readonly string[];
@@ -29,22 +28,25 @@ interface RuleRowProps {
 export function RuleRow(props: RuleRowProps) {
   const { row, sheet, known, look, at, isSought, isConflicting, isHidden, tried, isTaken, setAt, put } = props;
   const line = useRef<HTMLTableRowElement>(null);
+  /** The line for a rule that is not there yet. */
+  const isNew = row === sheet.rules.length;
   const isHere = at !== null;
   const column = at?.column;
   const isWriting = at?.editing != null;
+  const takesKeyboard = at?.takesKeyboard ?? false;
   useEffect(() => {
     // The keyboard goes where the sheet says it is, but takes it from nobody else.
     const grid = line.current?.closest("table");
-    if (!isHere || isWriting || !grid?.contains(document.activeElement)) return;
+    if (!isHere || isWriting || !(takesKeyboard || grid?.contains(document.activeElement))) return;
     line.current?.querySelector<HTMLElement>(`[data-column="${column}"]`)?.focus();
-  }, [isHere, column, isWriting]);
+  }, [isHere, column, isWriting, takesKeyboard]);
   const signs = [
     ...(isTaken ? [["✓", "good"] as const] : []),
     ...(isConflicting ? [["≠", "trouble"] as const] : []),
     ...(isHidden ? [["∅", "attention"] as const] : []),
   ];
   const title = [
-    words.rule(row + 1),
+    isNew ? words.newRule : words.rule(row + 1),
     isConflicting ? text.decisions.signs.conflict : "",
     isHidden ? text.decisions.signs.hidden : "",
     isTaken ? text.decisions.signs.taken : "",
@@ -68,7 +70,7 @@ export function RuleRow(props: RuleRowProps) {
         aria-label={title}
         title={title}
       >
-        {row + 1}
+        {isNew ? "+" : row + 1}
         {signs.map(([sign, colour]) => (
           <chakra.span key={sign} color={colour} fontWeight="700" ms={1} aria-hidden="true">
             {sign}
@@ -90,7 +92,7 @@ export function RuleRow(props: RuleRowProps) {
             row={row}
             column={place}
             kind={kind}
-            head={sheets.headOf(sheet, place)}
+            head={sheets.headOf(sheet, place) || text.decisions.outputHead(inKind + 1)}
             words={words}
             look={look}
             options={
@@ -107,18 +109,19 @@ export function RuleRow(props: RuleRowProps) {
             takes={kind === "input" ? tried?.[inKind] : undefined}
             setAt={setAt}
             onWrite={(typed, then) => {
-              const kept = sheets.keptCell(sheet, place, typed, known);
+              const kept = typed.trim() === "" && isNew ? words : sheets.keptCell(sheet, place, typed, known);
               const next = kept === words ? sheet : sheets.withCell(sheet, row, place, kept);
-              // Enter in the last rule begins the next one.
-              const isNew = then === "down" && row === sheet.rules.length - 1 && kept !== words;
-              const grown = isNew && place >= sheet.inputs.length ? sheets.withRule(next, next.rules.length) : next;
-              if (grown !== sheet) put(text.decisions.editing.cell, grown);
+              if (next !== sheet) put(text.decisions.editing.cell, next);
               const last = sheets.columnCount(sheet) - 1;
-              const below = Math.min(grown.rules.length - 1, row + 1);
-              if (then === "down") setAt({ rule: below, column: isNew && grown !== next ? 0 : place, editing: null });
-              else if (then === "right") setAt({ rule: row, column: Math.min(last, place + 1), editing: null });
-              else if (then === "left") setAt({ rule: row, column: Math.max(0, place - 1), editing: null });
-              else setAt({ rule: row, column: place, editing: null });
+              // Behind the last rule stands the line for a new one, which begins at its first cell.
+              const below = Math.min(next.rules.length, row + 1);
+              const column = below === next.rules.length && place >= sheet.inputs.length ? 0 : place;
+              if (then === "down") setAt({ rule: below, column, editing: null, takesKeyboard: true });
+              else if (then === "right")
+                setAt({ rule: row, column: Math.min(last, place + 1), editing: null, takesKeyboard: true });
+              else if (then === "left")
+                setAt({ rule: row, column: Math.max(0, place - 1), editing: null, takesKeyboard: true });
+              else setAt({ rule: row, column: place, editing: null, takesKeyboard: then === "back" });
             }}
           />
         );

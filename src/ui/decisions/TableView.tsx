@@ -2,7 +2,6 @@
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
 import { modelOf, namesOf, sheets, type TableSheet } from "@/core/decisions";
-import type { DecisionFindings } from "@/jobs";
 import { Choice } from "../controls/fields";
 import { Segments } from "../controls/Segments";
 import { text } from "../messages";
@@ -11,6 +10,7 @@ import { HeadCell } from "./HeadCell";
 import { RuleRow } from "./RuleRow";
 import { rulesKey } from "./rulesKey";
 import { useTried } from "./tryStore";
+import type { Findings } from "./useFindings";
 
 const words = text.decisions;
 const entries = (of: { readonly [key: string]: string }) => Object.entries(of) as [string, string][];
@@ -20,6 +20,8 @@ export interface At {
   readonly rule: number;
   readonly column: number;
   readonly editing: { readonly start: string | null } | null;
+  /** The keyboard goes there, wherever it was: a key has ended what was written. */
+  readonly takesKeyboard?: boolean;
 }
 
 /** The rules of a decision as a sheet: written with the keyboard, cells shown in words or in FEEL, gaps as rules that are missing. */
@@ -30,7 +32,7 @@ export function TableView({
 }: {
   readonly id: string;
   readonly table: TableSheet;
-  readonly findings: DecisionFindings | undefined;
+  readonly findings: Findings | undefined;
 }) {
   const { document, edit } = useDecisions();
   const [at, setAt] = useState<At>({ rule: 0, column: 0, editing: null });
@@ -121,7 +123,7 @@ export function TableView({
         <Button
           size="xs"
           variant="outline"
-          onClick={() => put(words.editing.addRule, sheets.withRule(table, table.rules.length))}
+          onClick={() => setAt({ rule: table.rules.length, column: 0, editing: { start: null } })}
         >
           + {words.addRule}
         </Button>
@@ -172,16 +174,15 @@ export function TableView({
             </tr>
           </thead>
           <tbody>
-            {table.rules.map((rule, row) => (
+            {[...table.rules, undefined].map((rule, row) => (
               <RuleRow
                 key={row}
-                rule={rule}
                 row={row}
                 sheet={table}
                 known={known}
                 look={look}
                 at={at.rule === row ? at : null}
-                isSought={matching(rule)}
+                isSought={rule === undefined || matching(rule)}
                 isConflicting={conflicts.has(row + 1)}
                 isHidden={findings?.proof?.hidden.includes(row + 1) ?? false}
                 tried={tried?.looked.rules[row]}

@@ -17,7 +17,8 @@ export function rulesKey(event: KeyboardEvent, { sheet, at, setAt, put }: Sheet)
   const { target } = event;
   // Heads and cells that are being written have keys of their own.
   if (at.editing || !(target instanceof HTMLElement) || target.dataset.rule === undefined) return;
-  const last = { rule: sheet.rules.length - 1, column: sheets.columnCount(sheet) - 1 };
+  // The line behind the last rule is for a new one.
+  const last = { rule: sheet.rules.length, column: sheets.columnCount(sheet) - 1 };
   const go = (rule: number, column: number, editing: At["editing"] = null) => {
     setAt({
       rule: Math.max(0, Math.min(last.rule, rule)),
@@ -28,7 +29,7 @@ export function rulesKey(event: KeyboardEvent, { sheet, at, setAt, put }: Sheet)
   };
   const put1 = (label: string, next: TableSheet, rule: number) => {
     put(label, next);
-    setAt({ rule: Math.max(0, Math.min(next.rules.length - 1, rule)), column: at.column, editing: null });
+    setAt({ rule: Math.max(0, Math.min(next.rules.length, rule)), column: at.column, editing: null });
     event.preventDefault();
   };
   const isCommand = event.ctrlKey || event.metaKey;

@@ -1,5 +1,6 @@
 "use client";
 import { Box, Button, chakra, Flex, Menu, Portal } from "@chakra-ui/react";
+import NextLink from "next/link";
 import { useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { directory } from "@/contract";
@@ -109,6 +110,9 @@ export function DirectoryPage() {
           flexShrink={0}
         >
           <Flex role="group" aria-label={text.directory.title} gap={1.5}>
+            <Button asChild h="32px" variant="outline" bg="paper" order={1}>
+              <NextLink href="/decisions">{text.decisions.title}</NextLink>
+            </Button>
             {entryKinds.map((one) => (
               <Button
                 key={one}

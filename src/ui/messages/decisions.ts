@@ -121,6 +121,7 @@ export const decisionWords = {
     taken: "takes the values that are tried",
   },
   rule: (at: number) => `Rule ${at}`,
+  newRule: "A new rule",
   editing: {
     cell: "write into a cell",
     head: "change a column",

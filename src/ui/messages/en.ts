@@ -817,6 +817,11 @@ export const en = {
     target: "To",
   },
   check: {
+    decisions: {
+      title: "Decisions",
+      pass: (passed: number, all: number) => `${passed} of ${all} test cases pass`,
+      fails: (given: string, expected: string, got: string) => `${given}: should be ${expected}, comes to ${got}`,
+    },
     title: (revision: string) => `Verdict on ${revision}`,
     drawing: "The drawing with what was found",
     lookAt: "Show it on the drawing",

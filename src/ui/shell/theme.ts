@@ -55,6 +55,7 @@ const config = defineConfig({
   globalCss: {
     "html, body": { background: "ground", color: "ink", fontSize: "14px", lineHeight: "1.45", height: "100%" },
     "*:focus-visible": { outline: "2px solid {colors.accent}", outlineOffset: "2px" },
+    "input[type=checkbox], input[type=radio]": { accentColor: "{colors.accent}" },
     "::selection": { background: "{colors.accentSoft}" },
     "*": {
       "@media (prefers-reduced-motion: reduce)": {

@@ -21,6 +21,7 @@ interface Walks {
   readonly called: ReadonlyMap<Id, Model> | undefined;
   /** Files of decisions that steps decide by, once they are known. */
   readonly decisions: ReadonlyMap<Id, DecisionModel> | undefined;
+  readonly decisionTexts: readonly DecisionFileText[];
   readonly reload: () => Promise<void>;
 }
 
@@ -92,8 +93,8 @@ export function WalksProvider({ children }: { readonly children: ReactNode }) {
   useEffect(() => () => worker.stop(), [worker]);
   const failing = [...results.values()].filter((result) => result.verdict !== "passes").length;
   const value = useMemo(
-    () => ({ tests, results, failing, settled, called, decisions, reload }),
-    [tests, results, failing, settled, called, decisions, reload],
+    () => ({ tests, results, failing, settled, called, decisions, decisionTexts: texts ?? noTexts, reload }),
+    [tests, results, failing, settled, called, decisions, texts, reload],
   );
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }

@@ -74,7 +74,7 @@ class Parser {
     known: Iterable<string>,
     readonly guesses = false,
   ) {
-    this.#known = [...new Set(known)].filter((name) => !/^[\p{L}_?][\p{L}\p{N}\p{M}_?']*$/u.test(name));
+    this.#known = [...new Set(known)].filter((name) => name !== "" && !/^[\p{L}_?][\p{L}\p{N}\p{M}_?']*$/u.test(name));
     this.#known.sort((a, b) => b.length - a.length);
   }
 

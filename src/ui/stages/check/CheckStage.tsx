@@ -18,6 +18,7 @@ import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { useWalks } from "../../version/walks";
 import { CheckedPage } from "./CheckedPage";
 import { CheckHead } from "./CheckHead";
+import { DecisionsNote } from "./DecisionsNote";
 import { FindingRow } from "./FindingRow";
 import { Measures } from "./Measures";
 import { RepairBar } from "./RepairBar";
@@ -138,6 +139,7 @@ export function CheckStage() {
           _placeholder={{ color: "quiet" }}
         />
         {tests.length > 0 && <WalksNote />}
+        <DecisionsNote />
         {groups.map((group) => {
           const inGroup = shown.filter((finding) => finding.group === group);
           if (inGroup.length === 0) return null;
