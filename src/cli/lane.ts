@@ -27,7 +27,7 @@ const verbs: {
   },
   walk: {
     usage:
-      "lane walk FILE.bpmn [--start EVENT] [--choose GATEWAY=FLOW[+FLOW]]… [--fire BOUNDARY]… [--times ACTIVITY=N]… [--data NAME=VALUE]… [--together]",
+      "lane walk FILE.bpmn [--start EVENT] [--choose GATEWAY=FLOW[+FLOW]]… [--fire BOUNDARY]… [--times ACTIVITY=N]… [--data NAME=VALUE]… [--decisions FILE.dmn]… [--together]",
     does: "Plays one case with tokens. Exit code 1 where it gets stuck or is stopped.",
     load: async () => (await import("./walk")).walk,
   },

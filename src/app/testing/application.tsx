@@ -12,6 +12,8 @@ import type { JobWorker } from "@/jobs/worker";
 import { hearFeed, localMember } from "@/server";
 import { openWorkspace } from "@/server/testing/workspace";
 import { untell } from "@/ui/controls/notices";
+import { DecisionFilePage } from "@/ui/decisions/DecisionFilePage";
+import { DecisionsPage } from "@/ui/decisions/DecisionsPage";
 import { DirectoryPage } from "@/ui/directory/DirectoryPage";
 import { FindPage } from "@/ui/find/FindPage";
 import { HomePage } from "@/ui/home/HomePage";
@@ -169,6 +171,7 @@ function Routed({ place }: { readonly place: Place }) {
         <StageView stage={(stageNamed(stage)?.name ?? "diagram") as StageName} />
       </VersionShell>
     );
+  if (first === "decisions") return version ? <DecisionFilePage file={version} /> : <DecisionsPage />;
   if (first === "directory") return <DirectoryPage />;
   if (first === "find") return <FindPage />;
   return <HomePage />;

@@ -119,19 +119,15 @@ export function withLimits(field: DataField, typed: string): DataField {
       ],
     };
   const currency = field.kind === "amount" ? (/^\s*([A-Za-z]{3})\b/.exec(typed)?.[1]?.toUpperCase() ?? "") : undefined;
-  const [, low, high] =
-    /(-?[\d.]+)?\s*(?:to|up to|-|–)?\s*(-?[\d.]+)?\s*$/.exec(
-      typed.replace(/^\s*[A-Za-z]{3}\s*,?/, (found) => (currency === undefined ? found : "")),
-    ) ?? [];
-  const isUpTo = /up to/.test(typed);
-  const [least, most] = isUpTo ? [undefined, high ?? low] : [low, high];
-  const number = (words: string | undefined) =>
-    words === undefined || !Number.isFinite(Number(words)) ? undefined : Number(words);
-  const [from, to] = [number(least), number(most)];
+  const range = typed.replace(/^\s*[A-Za-z]{3}\b\s*,?/, (found) => (currency === undefined ? found : "")).trim();
+  const number = "(-?\\d+(?:\\.\\d+)?)";
+  const both = new RegExp(`^(?:from )?${number} (?:up )?(?:to|-|–) ${number}$`).exec(range);
+  const from = Number((both ?? new RegExp(`^(?:from |at least )?${number}$`).exec(range))?.[1] ?? Number.NaN);
+  const to = Number(both?.[2] ?? new RegExp(`^(?:up to|at most) ${number}$`).exec(range)?.[1] ?? Number.NaN);
   return {
     ...rest,
     ...(currency !== undefined && { currency }),
-    ...(from !== undefined && { least: from }),
-    ...(to !== undefined && { most: to }),
+    ...(!Number.isNaN(from) && { least: from }),
+    ...(!Number.isNaN(to) && { most: to }),
   };
 }
