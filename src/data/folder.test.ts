@@ -139,7 +139,7 @@ describe("a first start that is cut off", () => {
       const next = startPeer({ LANE_DATA: folder, LANE_DEMO: "yes" });
       await next.ready;
       const { processes } = await next.run<{ processes: unknown[] }>("openHome", {});
-      expect(processes).toHaveLength(5);
+      expect(processes).toHaveLength(6);
       await next.kill();
     },
     120_000,

@@ -79,7 +79,7 @@ function plain(value: FeelValue): string {
   return String(textOf(value));
 }
 const needsMarks =
-  /^$|["\\\n,()[\]]|\b(?:or|to|and)\b|^(?:not|any|anything|under|over|from|up|at|below|above|less|more|before|after|between|yes|no|true|false|nothing|null|-?\d|-?PT?\d|-$)/i;
+  /^$|["\\\n,()[\]]|\b(?:or|to|and)\b|^(?:not|any|anything|under|over|from|up|at|below|above|less|more|before|after|between|yes|no|true|false|nothing|null)\b|^-?\d|^-?PT?\d|^-$/i;
 
 /** Words that are a text without marks: no sign of the language is in them, which would show that an expression was meant. */
 const bareText = /^[\p{L}\p{N}_][^"<>=()[\]{}+*/;:@?,]*$/u;

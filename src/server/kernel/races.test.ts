@@ -401,7 +401,7 @@ describe.skipIf(postgresMissing !== undefined)("several processes at first start
       await Promise.all(peers.map((peer) => peer.ready));
       for (const peer of peers) {
         const { processes } = await peer.run<{ processes: unknown[] }>("openHome", {});
-        expect(processes).toHaveLength(5);
+        expect(processes).toHaveLength(6);
       }
     } finally {
       await Promise.all(peers.map((peer) => peer.kill()));
