@@ -1,4 +1,4 @@
-import { holds } from "../feel";
+import { holds, readValue } from "../feel";
 import { type Said, say } from "../messages";
 import { dataOfProcess, type Form, type FormItem, type Id, type Model, processOf } from "../model";
 import { type DataField, fieldOf, type JsonObject, recordSchema } from "./fields";
@@ -87,18 +87,6 @@ export const isShown = ({ shownWhen }: FormItem, data: FormData): boolean =>
 /** A value as a person typed it into a field; or why it is none. */
 export type FieldValue = { readonly value: unknown } | { readonly problem: Said };
 
-const shapes: { readonly [kind: string]: readonly [RegExp, Said] } = {
-  date: [/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, say`A date is asked for here, as 2027-03-31.`],
-  dateTime: [
-    /^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])T([01]\d|2[0-3]):[0-5]\d(:[0-5]\d)?(Z|[+-]\d\d:\d\d)?$/,
-    say`A date and a time are asked for here, as 2027-03-31T14:30.`,
-  ],
-  duration: [
-    /^-?P(?=.)(\d+Y)?(\d+M)?(\d+D)?(T(?=.)(\d+H)?(\d+M)?(\d+(\.\d+)?S)?)?$/,
-    say`A length of time is asked for here, as P2D for two days or PT4H for four hours.`,
-  ],
-};
-
 /** Reads what was typed into a field, and holds it against what the field may be. Nothing typed is nothing: undefined. */
 export function readField(field: DataField, typed: string): FieldValue {
   const words = typed.trim();
@@ -136,8 +124,8 @@ export function readField(field: DataField, typed: string): FieldValue {
         : { value: words };
     }
     default: {
-      const [shape, reason] = shapes[kind] as readonly [RegExp, Said];
-      return shape.test(words) ? { value: words } : { problem: reason };
+      const read = readValue(words, kind === "dateTime" ? "dateAndTime" : (kind as "date" | "duration"));
+      return "reason" in read ? { problem: read.reason } : read;
     }
   }
 }

@@ -8,6 +8,7 @@ export {
   wordsOfTests,
   wordsOfValue,
 } from "./cellWords";
+export { dataTypeOf } from "./dataType";
 export { type Decided, decide, inputsNeeded, type Looked, lookAt, topDecisions } from "./decide";
 export { testCasesOf, withTestCases } from "./document/cases";
 export { type DecisionDocument, documentText, modelOf, openDocument } from "./document/document";

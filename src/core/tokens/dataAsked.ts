@@ -1,4 +1,4 @@
-import { type DecisionModel, inputsNeeded } from "../decisions";
+import { dataTypeOf, inputsNeeded } from "../decisions";
 import { type DataType, readCondition, typesAsked } from "../feel";
 import { dataInReach, type Model } from "../model";
 import { decisionOf, isGivenFor } from "./deciding";
@@ -22,7 +22,7 @@ export function dataAsked(world: World): ReadonlyMap<string, DataType | undefine
       if (!decided) continue;
       results.add(decided.by.result);
       for (const { name, type } of inputsNeeded(decided.model, decided.decision))
-        if (!isGivenFor(step, name)) found.set(name, found.get(name) ?? simpleKind(decided.model, type));
+        if (!isGivenFor(step, name)) found.set(name, found.get(name) ?? dataTypeOf(decided.model, type));
     }
     for (const [name, type] of askedIn(model)) found.set(name, found.get(name) ?? type);
   }
@@ -30,26 +30,6 @@ export function dataAsked(world: World): ReadonlyMap<string, DataType | undefine
   const sorted = new Map([...found].sort(([one], [other]) => one.localeCompare(other)));
   remembered.set(world, sorted);
   return sorted;
-}
-
-const kinds: { readonly [type: string]: DataType } = {
-  number: "number",
-  string: "text",
-  boolean: "yesNo",
-  date: "date",
-  time: "time",
-  "date and time": "dateAndTime",
-  dateTime: "dateAndTime",
-  "days and time duration": "duration",
-  "years and months duration": "duration",
-};
-function simpleKind(model: DecisionModel, type: string | undefined): DataType | undefined {
-  const item = model.types.get(type ?? "");
-  return item
-    ? item.isCollection || item.parts.length > 0
-      ? undefined
-      : simpleKind(model, item.base)
-    : kinds[type ?? ""];
 }
 
 function* askedIn(model: Model): Iterable<readonly [string, DataType | undefined]> {

@@ -63,6 +63,8 @@ describe.each(["git", "folder"] as const)("killed while it sends to a %s", (kind
           acknowledged = `Check ${at}`;
         }
       })().catch(() => undefined);
+      // On a busy machine the first change takes longer than the pause: it is waited for, so that something is under way behind it.
+      while (sequence === 0) await pause(20);
       await pause(after);
       await first.kill();
       await working;

@@ -1,5 +1,17 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import { brief, check, compare, directory, files, finding, handoff, home, inVersion, walk } from "@/contract";
+import {
+  brief,
+  check,
+  compare,
+  decisions,
+  directory,
+  files,
+  finding,
+  handoff,
+  home,
+  inVersion,
+  walk,
+} from "@/contract";
 import { rights } from "@/contract/contract";
 import { fileUseCases, localMember, runUseCase, type UseCase, useCases } from "@/server";
 import { usualInputs } from "../testing/fuzz";
@@ -37,6 +49,7 @@ describe("who may", () => {
       ...brief,
       ...check,
       ...compare,
+      ...decisions,
       ...directory,
       ...files,
       ...finding,

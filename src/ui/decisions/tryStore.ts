@@ -4,6 +4,7 @@ import {
   type Decided,
   type Decision,
   type DecisionModel,
+  dataTypeOf,
   decide,
   inputsNeeded,
   type Looked,
@@ -23,17 +24,6 @@ export const useTrying = create<Trying>((set) => ({
   type: (input, words) => set(({ typed }) => ({ typed: { ...typed, [input]: words } })),
 }));
 
-const kinds: { readonly [type: string]: "number" | "text" | "yesNo" | "date" | "dateAndTime" | "time" | "duration" } = {
-  number: "number",
-  string: "text",
-  boolean: "yesNo",
-  date: "date",
-  time: "time",
-  "date and time": "dateAndTime",
-  "days and time duration": "duration",
-  "years and months duration": "duration",
-};
-
 export interface Tried {
   readonly given: { readonly [input: string]: unknown };
   readonly decided: Decided;
@@ -48,7 +38,7 @@ export function useTried(model: DecisionModel, decision: Decision | undefined): 
     const entries = inputsNeeded(model, decision).flatMap(({ name, type }) => {
       const words = typed[name]?.trim() ?? "";
       if (words === "") return [];
-      const read = readValue(words, kinds[simple(model, type)]);
+      const read = readValue(words, dataTypeOf(model, type));
       return [[name, "value" in read ? read.value : words] as const];
     });
     if (entries.length === 0) return undefined;
@@ -56,5 +46,3 @@ export function useTried(model: DecisionModel, decision: Decision | undefined): 
     return { given, decided: decide(model, decision, given), looked: lookAt(model, decision, given) };
   }, [model, decision, typed]);
 }
-const simple = (model: DecisionModel, type: string | undefined): string =>
-  model.types.get(type ?? "")?.base ?? type ?? "";

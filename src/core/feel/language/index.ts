@@ -1,8 +1,9 @@
 export { textOf } from "./conversions";
+export type { UsedName } from "./cursor";
 export { Decimal } from "./decimal";
 export { builtInNames, builtIns, type Surroundings } from "./functions";
 export { evaluateExpression, mentions, passes, readTemporal, Scope } from "./interpret";
-export { namesUsed, parseExpression, parseUnaryTests, type UsedName } from "./parse";
+export { namesUsed, parseExpression, parseUnaryTests } from "./parse";
 export { type Expression, FeelSyntaxError, type UnaryTest, type UnaryTests } from "./syntax";
 export { DateAndTime, Day, DaysAndTime, Months, TimeOfDay } from "./temporal";
 export {

@@ -1,17 +1,10 @@
+import { arithmetic } from "./arithmetic";
 import { Decimal } from "./decimal";
+import { fail, shown } from "./failures";
+import { pathOf } from "./parts";
 import type { Expression, Iteration, UnaryTest, UnaryTests } from "./syntax";
 import { DateAndTime, Day, DaysAndTime, Months, readDurationOf, TimeOfDay } from "./temporal";
-import {
-  compareValues,
-  equalValues,
-  FeelContext,
-  FeelFailure,
-  FeelFunction,
-  FeelRange,
-  type FeelValue,
-  isWithin,
-  kindOf,
-} from "./values";
+import { compareValues, equalValues, FeelContext, FeelFunction, FeelRange, type FeelValue, isWithin } from "./values";
 
 /** So many steps an evaluation may take, so that none runs for ever. */
 const mostSteps = 2_000_000;
@@ -37,24 +30,6 @@ export class Scope {
     return new Scope(new Map(names), this);
   }
 }
-
-const fail = (message: string): never => {
-  throw new FeelFailure(message);
-};
-const shown = (value: FeelValue): string =>
-  value === null
-    ? "null"
-    : typeof value === "string"
-      ? `"${value.slice(0, 40)}"`
-      : Array.isArray(value)
-        ? "a list"
-        : value instanceof FeelContext
-          ? "a context"
-          : value instanceof FeelFunction
-            ? "a function"
-            : value instanceof FeelRange
-              ? "a range"
-              : String(value);
 
 /**
  * The value of an expression (DMN 1.5, chapter 10.3; from memory). Where the standard has null for what goes wrong (other types than an
@@ -247,109 +222,6 @@ function binary({ operator, left, right }: Extract<Expression, { kind: "binary" 
     if (!(error instanceof RangeError)) throw error;
     return fail(`${shown(a)} ${operator} ${shown(b)} is too large`);
   }
-}
-
-/** DMN 1.5, 10.3.2.15, tables 50 to 54 (from memory). */
-function arithmetic(operator: "+" | "-" | "*" | "/" | "**", a: FeelValue, b: FeelValue): FeelValue | undefined {
-  if (a instanceof Decimal && b instanceof Decimal) {
-    switch (operator) {
-      case "+":
-        return a.plus(b);
-      case "-":
-        return a.minus(b);
-      case "*":
-        return a.times(b);
-      case "/":
-        return a.over(b);
-      default:
-        return a.power(b);
-    }
-  }
-  if (operator === "+" && typeof a === "string" && typeof b === "string") return a + b;
-  const sign = operator === "-" ? -1 : 1;
-  if (operator === "+" || operator === "-") {
-    if (a instanceof Months && b instanceof Months) return new Months(a.months + sign * b.months);
-    if (a instanceof DaysAndTime && b instanceof DaysAndTime) return new DaysAndTime(a.seconds + sign * b.seconds);
-    if (b instanceof Months && (a instanceof Day || a instanceof DateAndTime)) return a.plusMonths(sign * b.months);
-    if (b instanceof DaysAndTime) {
-      if (a instanceof TimeOfDay || a instanceof DateAndTime) return a.plus(sign * b.seconds);
-      if (a instanceof Day) {
-        const moved = new DateAndTime(a, new TimeOfDay(0, undefined, undefined)).plus(sign * b.seconds);
-        return moved.date;
-      }
-    }
-    if (operator === "+" && (a instanceof Months || a instanceof DaysAndTime)) return arithmetic("+", b, a);
-    if (operator === "-" && isMoment(a) && isMoment(b) && kindOf(a) === kindOf(b))
-      return new DaysAndTime(a.order() - b.order());
-    if (operator === "-" && a instanceof DateAndTime && b instanceof Day) return new DaysAndTime(a.order() - b.order());
-    if (operator === "-" && a instanceof Day && b instanceof DateAndTime) return new DaysAndTime(a.order() - b.order());
-    return undefined;
-  }
-  if (operator === "*") {
-    if (a instanceof Decimal && (b instanceof Months || b instanceof DaysAndTime)) return arithmetic("*", b, a);
-    if (a instanceof Months && b instanceof Decimal) return new Months(Math.trunc(a.months * Number(b)));
-    if (a instanceof DaysAndTime && b instanceof Decimal) return new DaysAndTime(a.seconds * Number(b));
-  }
-  if (operator === "/") {
-    if (a instanceof Months && b instanceof Months) return Decimal.of(a.months).over(Decimal.of(b.months));
-    if (a instanceof DaysAndTime && b instanceof DaysAndTime) return Decimal.of(a.seconds).over(Decimal.of(b.seconds));
-    if (b instanceof Decimal && Number(b) !== 0) {
-      if (a instanceof Months) return new Months(Math.trunc(a.months / Number(b)));
-      if (a instanceof DaysAndTime) return new DaysAndTime(a.seconds / Number(b));
-    }
-  }
-  return undefined;
-}
-const isMoment = (value: FeelValue): value is Day | TimeOfDay | DateAndTime =>
-  value instanceof Day || value instanceof TimeOfDay || value instanceof DateAndTime;
-
-/** A part of a value by its name (DMN 1.5, 10.3.2.11, table 61; from memory). */
-function pathOf(value: FeelValue, name: string): FeelValue {
-  if (value === null) return null;
-  if (Array.isArray(value)) return value.map((one) => pathOf(one, name));
-  if (value instanceof FeelContext) return value.entries.get(name) ?? null;
-  const parts = partsOf(value);
-  if (!parts || !Object.hasOwn(parts, name)) return fail(`${shown(value)} has no ${name}`);
-  const found = parts[name];
-  return typeof found === "number" ? Decimal.of(found) : (found ?? null);
-}
-function partsOf(value: FeelValue): { readonly [name: string]: FeelValue | number | undefined } | undefined {
-  const ofDay = ({ year, month, day, ...date }: Day) => ({
-    year,
-    month,
-    day,
-    weekday: Day.of(year, month, day)?.weekday(),
-    ...date,
-  });
-  const ofTime = (time: TimeOfDay) => ({
-    hour: time.hour,
-    minute: time.minute,
-    second: time.second,
-    "time offset": time.offset === undefined ? null : new DaysAndTime(time.offset),
-    timezone: time.zone ?? null,
-  });
-  if (value instanceof Day) return ofDay(value);
-  if (value instanceof TimeOfDay) return ofTime(value);
-  if (value instanceof DateAndTime) return { ...ofDay(value.date), ...ofTime(value.time) };
-  if (value instanceof Months) return { years: Math.trunc(value.months / 12), months: value.months % 12 };
-  if (value instanceof DaysAndTime) {
-    const all = Math.abs(value.seconds);
-    const sign = value.seconds < 0 ? -1 : 1;
-    return {
-      days: sign * Math.floor(all / 86_400) || 0,
-      hours: sign * (Math.floor(all / 3600) % 24) || 0,
-      minutes: sign * (Math.floor(all / 60) % 60) || 0,
-      seconds: sign * (all % 60) || 0,
-    };
-  }
-  if (value instanceof FeelRange)
-    return {
-      start: value.start,
-      end: value.end,
-      "start included": value.hasStart,
-      "end included": value.hasEnd,
-    };
-  return undefined;
 }
 
 /** "list[2]", "list[item > 1]", "people[age > 60]". */

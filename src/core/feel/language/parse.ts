@@ -1,13 +1,9 @@
+import { Cursor, nameStart, type UsedName } from "./cursor";
 import { type Expression, FeelSyntaxError, type Iteration, type UnaryTest, type UnaryTests } from "./syntax";
 
 /** So deep expressions may be in each other, and so many operations one after the other: less than the platform's own stack holds. */
 const deepest = 400;
 const mostOperations = 1_500;
-const nameStart = /[\p{L}_?]/u;
-const namePart = /[\p{L}\p{N}\p{M}_?']/u;
-const keywords = new Set(
-  "and or if then else for in return some every satisfies between instance of function true false null not".split(" "),
-);
 
 /**
  * Reads an expression of FEEL. Names may have blanks and signs in them where they are known: the longest known name that stands at a place
@@ -30,16 +26,6 @@ export function parseUnaryTests(text: string, known: Iterable<string> = []): Una
   return tests;
 }
 
-/** A name that an expression uses: data, a function, or a part of something (behind a dot). */
-export interface UsedName {
-  readonly name: string;
-  readonly from: number;
-  readonly to: number;
-  readonly isPart: boolean;
-  /** Made by the expression itself: a variable of a loop, a parameter, an entry. */
-  readonly isOwn: boolean;
-}
-
 /**
  * The names an expression (or the tests of a cell) uses, in the order they stand in.
  * @param guesses whether words in a row that are no known name are taken for one
@@ -55,101 +41,23 @@ export function namesUsed(
   if (what === "tests") parser.unaryTests();
   else parser.expression();
   parser.end();
-  return parser.used();
+  return parser.names();
 }
 
-class Parser {
-  #at = 0;
-  readonly #used: Omit<UsedName, "isOwn">[] = [];
-  readonly #made = new Set<string>();
+class Parser extends Cursor {
   #depth = 0;
   #operations = 0;
   /** The end of a range is read: there "[" closes it, and is no filter. */
   #isRangeEnd = false;
-  /** Known names of more than one word, the longest first, and those that the expression itself makes. */
-  readonly #known: string[];
-
-  constructor(
-    readonly text: string,
-    known: Iterable<string>,
-    readonly guesses = false,
-  ) {
-    this.#known = [...new Set(known)].filter((name) => name !== "" && !/^[\p{L}_?][\p{L}\p{N}\p{M}_?']*$/u.test(name));
-    this.#known.sort((a, b) => b.length - a.length);
-  }
-
-  used(): UsedName[] {
-    return this.#used.map((one) => ({ ...one, isOwn: !one.isPart && this.#made.has(one.name) }));
-  }
-  /** Goes back to where something was tried; what was read since is forgotten. */
-  #back(to: number): void {
-    this.#at = to;
-    while ((this.#used.at(-1)?.from ?? -1) >= to) this.#used.pop();
-  }
-
-  end(): void {
-    this.#space();
-    if (this.#at < this.text.length) this.#fail(`"${this.text.slice(this.#at, this.#at + 20)}" is not understood here`);
-  }
-
-  #fail(message: string, at = this.#at): never {
-    throw new FeelSyntaxError(message, at);
-  }
-
-  #space(): void {
-    for (;;) {
-      while (/\s/.test(this.text[this.#at] ?? "")) this.#at++;
-      if (this.text.startsWith("//", this.#at)) {
-        const end = this.text.indexOf("\n", this.#at);
-        this.#at = end < 0 ? this.text.length : end;
-      } else if (this.text.startsWith("/*", this.#at)) {
-        const end = this.text.indexOf("*/", this.#at);
-        if (end < 0) this.#fail("a comment does not end");
-        this.#at = end + 2;
-      } else return;
-    }
-  }
-
-  /** Takes a sign, where it stands here. */
-  #sign(sign: string): boolean {
-    this.#space();
-    if (!this.text.startsWith(sign, this.#at)) return false;
-    this.#at += sign.length;
-    return true;
-  }
-  #peek(sign: string): boolean {
-    this.#space();
-    return this.text.startsWith(sign, this.#at);
-  }
-  #needs(sign: string): void {
-    if (!this.#sign(sign)) this.#fail(`"${sign}" is missing`);
-  }
-
-  /** Takes a word of the language, where it stands here. */
-  #word(word: string): boolean {
-    this.#space();
-    let at = this.#at;
-    for (const part of word.split(" ")) {
-      while (/\s/.test(this.text[at] ?? "")) at++;
-      if (!this.text.startsWith(part, at)) return false;
-      at += part.length;
-      if (namePart.test(this.text[at] ?? "")) return false;
-    }
-    this.#at = at;
-    return true;
-  }
-  #needsWord(word: string): void {
-    if (!this.#word(word)) this.#fail(`"${word}" is missing`);
-  }
 
   #nested<Result>(read: () => Result): Result {
-    if (++this.#depth > deepest) this.#fail("the expression is nested too deep");
+    if (++this.#depth > deepest) this.fail("the expression is nested too deep");
     const result = read();
     this.#depth--;
     return result;
   }
   #operation<Made extends Expression>(made: Made): Made {
-    if (++this.#operations > mostOperations) this.#fail("the expression has too many operations");
+    if (++this.#operations > mostOperations) this.fail("the expression has too many operations");
     return made;
   }
   /** An expression of its own, inside of brackets. */
@@ -163,10 +71,10 @@ class Parser {
 
   expression(): Expression {
     return this.#nested(() => {
-      if (this.#word("if")) return this.#if();
-      if (this.#word("for")) return this.#for();
-      if (this.#word("some")) return this.#quantified(false);
-      if (this.#word("every")) return this.#quantified(true);
+      if (this.word("if")) return this.#if();
+      if (this.word("for")) return this.#for();
+      if (this.word("some")) return this.#quantified(false);
+      if (this.word("every")) return this.#quantified(true);
       if (this.#isFunctionDefinition()) return this.#function();
       return this.#or();
     });
@@ -174,123 +82,123 @@ class Parser {
 
   #if(): Expression {
     const test = this.expression();
-    this.#needsWord("then");
+    this.needsWord("then");
     const then = this.expression();
-    this.#needsWord("else");
+    this.needsWord("else");
     return { kind: "if", test, then, otherwise: this.expression() };
   }
 
   #iterations(): Iteration[] {
     const over: Iteration[] = [];
     do {
-      const name = this.#newName("in");
-      this.#needsWord("in");
+      const name = this.newName("in");
+      this.needsWord("in");
       const first = this.expression();
-      const to = this.#sign("..") ? this.expression() : undefined;
-      this.#learn(name);
+      const to = this.sign("..") ? this.expression() : undefined;
+      this.learn(name);
       over.push({ name, in: first, to });
-    } while (this.#sign(","));
+    } while (this.sign(","));
     return over;
   }
   #for(): Expression {
     const over = this.#iterations();
-    this.#needsWord("return");
-    this.#learn("partial");
+    this.needsWord("return");
+    this.learn("partial");
     return { kind: "for", over, result: this.expression() };
   }
   #quantified(isEvery: boolean): Expression {
     const over = this.#iterations();
-    this.#needsWord("satisfies");
+    this.needsWord("satisfies");
     return { kind: "quantified", isEvery, over, test: this.expression() };
   }
 
   #isFunctionDefinition(): boolean {
-    this.#space();
-    return /^function\s*\(/.test(this.text.slice(this.#at, this.#at + 200));
+    this.space();
+    return /^function\s*\(/.test(this.text.slice(this.at, this.at + 200));
   }
   #function(): Expression {
-    this.#needsWord("function");
-    this.#needs("(");
+    this.needsWord("function");
+    this.needs("(");
     const parameters: string[] = [];
-    if (!this.#sign(")")) {
+    if (!this.sign(")")) {
       do {
-        const name = this.#newName("", ",", ")", ":");
-        if (this.#sign(":")) this.#type();
-        this.#learn(name);
+        const name = this.newName("", ",", ")", ":");
+        if (this.sign(":")) this.#type();
+        this.learn(name);
         parameters.push(name);
-      } while (this.#sign(","));
-      this.#needs(")");
+      } while (this.sign(","));
+      this.needs(")");
     }
     return { kind: "function", parameters, body: this.expression() };
   }
 
   #or(): Expression {
     let left = this.#and();
-    while (this.#word("or")) left = this.#operation({ kind: "binary", operator: "or", left, right: this.#and() });
+    while (this.word("or")) left = this.#operation({ kind: "binary", operator: "or", left, right: this.#and() });
     return left;
   }
   #and(): Expression {
     let left = this.#comparison();
-    while (this.#word("and"))
+    while (this.word("and"))
       left = this.#operation({ kind: "binary", operator: "and", left, right: this.#comparison() });
     return left;
   }
   #comparison(): Expression {
     let left = this.#sum();
     for (;;) {
-      const operator = (["!=", "<=", ">=", "=", "<", ">"] as const).find((sign) => this.#sign(sign));
+      const operator = (["!=", "<=", ">=", "=", "<", ">"] as const).find((sign) => this.sign(sign));
       if (operator) left = this.#operation({ kind: "binary", operator, left, right: this.#sum() });
-      else if (this.#word("between")) {
+      else if (this.word("between")) {
         const from = this.#sum();
-        this.#needsWord("and");
+        this.needsWord("and");
         left = { kind: "between", of: left, from, to: this.#sum() };
-      } else if (this.#word("instance of")) left = { kind: "instance", of: left, type: this.#type() };
-      else if (this.#word("in")) left = { kind: "in", of: left, tests: this.#inTests() };
+      } else if (this.word("instance of")) left = { kind: "instance", of: left, type: this.#type() };
+      else if (this.word("in")) left = { kind: "in", of: left, tests: this.#inTests() };
       else return left;
     }
   }
   #inTests(): UnaryTest[] {
-    this.#space();
-    const before = this.#at;
+    this.space();
+    const before = this.at;
     // Several tests in parentheses; one value or range in them is read as such.
-    if (this.#sign("(")) {
+    if (this.sign("(")) {
       try {
         const tests = this.#tests();
-        if (this.#sign(")") && !this.#peek("..") && tests.length > 0) return tests;
+        if (this.sign(")") && !this.peek("..") && tests.length > 0) return tests;
       } catch (error) {
         if (!(error instanceof FeelSyntaxError)) throw error;
       }
-      this.#back(before);
+      this.back(before);
     }
     return [this.#test()];
   }
 
   #type(): string {
-    this.#space();
-    const start = this.#at;
+    this.space();
+    const start = this.at;
     let open = 0;
-    while (this.#at < this.text.length) {
-      const sign = this.text[this.#at] as string;
+    while (this.at < this.text.length) {
+      const sign = this.text[this.at] as string;
       if (sign === "<") open++;
       else if (sign === ">") open--;
       else if (open === 0 && /[),\]}=+*/]/.test(sign)) break;
       else if (
         open === 0 &&
         /\s/.test(sign) &&
-        /^\s+(?:and(?!\s+time)|or|then|else|return|satisfies)\b/.test(this.text.slice(this.#at))
+        /^\s+(?:and(?!\s+time)|or|then|else|return|satisfies)\b/.test(this.text.slice(this.at))
       )
         break;
-      this.#at++;
+      this.at++;
     }
-    const type = this.text.slice(start, this.#at).trim();
-    if (type === "") this.#fail("a type is missing");
+    const type = this.text.slice(start, this.at).trim();
+    if (type === "") this.fail("a type is missing");
     return type;
   }
 
   #sum(): Expression {
     let left = this.#product();
     for (;;) {
-      const operator = (["+", "-"] as const).find((sign) => this.#sign(sign));
+      const operator = (["+", "-"] as const).find((sign) => this.sign(sign));
       if (!operator) return left;
       left = this.#operation({ kind: "binary", operator, left, right: this.#product() });
     }
@@ -298,33 +206,33 @@ class Parser {
   #product(): Expression {
     let left = this.#power();
     for (;;) {
-      if (this.#peek("**")) return left;
-      const operator = (["*", "/"] as const).find((sign) => this.#sign(sign));
+      if (this.peek("**")) return left;
+      const operator = (["*", "/"] as const).find((sign) => this.sign(sign));
       if (!operator) return left;
       left = this.#operation({ kind: "binary", operator, left, right: this.#power() });
     }
   }
   #power(): Expression {
     let left = this.#unary();
-    while (this.#sign("**")) left = this.#operation({ kind: "binary", operator: "**", left, right: this.#unary() });
+    while (this.sign("**")) left = this.#operation({ kind: "binary", operator: "**", left, right: this.#unary() });
     return left;
   }
   #unary(): Expression {
-    return this.#nested(() => (this.#sign("-") ? { kind: "negate", of: this.#unary() } : this.#postfix()));
+    return this.#nested(() => (this.sign("-") ? { kind: "negate", of: this.#unary() } : this.#postfix()));
   }
 
   #postfix(): Expression {
     let of = this.#primary();
     for (;;) {
-      if (this.#peek("..")) return of;
-      if (this.#sign(".")) of = this.#operation({ kind: "path", of, name: this.#name(true) });
-      else if (!this.#isRangeEnd && this.#peek("[")) {
-        this.#needs("[");
-        this.#learn("item");
+      if (this.peek("..")) return of;
+      if (this.sign(".")) of = this.#operation({ kind: "path", of, name: this.name(true) });
+      else if (!this.#isRangeEnd && this.peek("[")) {
+        this.needs("[");
+        this.learn("item");
         const by = this.expression();
-        this.#needs("]");
+        this.needs("]");
         of = this.#operation({ kind: "filter", of, by });
-      } else if (this.#sign("(")) {
+      } else if (this.sign("(")) {
         const callee = of;
         of = this.#inside(() => this.#call(callee));
       } else return of;
@@ -333,107 +241,77 @@ class Parser {
   #call(of: Expression): Expression {
     const args: Expression[] = [];
     const names: string[] = [];
-    if (this.#sign(")")) return { kind: "call", of, args, names: undefined };
+    if (this.sign(")")) return { kind: "call", of, args, names: undefined };
     do {
-      this.#space();
-      const before = this.#at;
+      this.space();
+      const before = this.at;
       const name = this.#argumentName();
-      if (name === undefined) this.#at = before;
+      if (name === undefined) this.at = before;
       else names.push(name);
       args.push(this.expression());
-    } while (this.#sign(","));
-    this.#needs(")");
-    if (names.length > 0 && names.length < args.length) this.#fail("either all arguments have a name or none");
+    } while (this.sign(","));
+    this.needs(")");
+    if (names.length > 0 && names.length < args.length) this.fail("either all arguments have a name or none");
     return { kind: "call", of, args, names: names.length > 0 ? names : undefined };
   }
   #argumentName(): string | undefined {
     const [, name] =
-      /^([\p{L}_?][\p{L}\p{N}\p{M}_?' ]*?)\s*:(?!:)/u.exec(this.text.slice(this.#at, this.#at + 200)) ?? [];
+      /^([\p{L}_?][\p{L}\p{N}\p{M}_?' ]*?)\s*:(?!:)/u.exec(this.text.slice(this.at, this.at + 200)) ?? [];
     if (name === undefined) return undefined;
-    this.#at += name.length;
-    this.#needs(":");
+    this.at += name.length;
+    this.needs(":");
     return name.replace(/\s+/g, " ");
   }
 
   #primary(): Expression {
-    this.#space();
-    const sign = this.text[this.#at] ?? "";
-    if (sign === "") this.#fail("something is missing at the end");
-    if (/\d/.test(sign) || (sign === "." && /\d/.test(this.text[this.#at + 1] ?? ""))) return this.#number();
-    if (sign === '"') return { kind: "text", value: this.#string() };
-    if (sign === "@" && this.text[this.#at + 1] === '"') {
-      this.#at++;
-      return { kind: "at", value: this.#string() };
+    this.space();
+    const sign = this.text[this.at] ?? "";
+    if (sign === "") this.fail("something is missing at the end");
+    if (/\d/.test(sign) || (sign === "." && /\d/.test(this.text[this.at + 1] ?? ""))) return this.#number();
+    if (sign === '"') return { kind: "text", value: this.string() };
+    if (sign === "@" && this.text[this.at + 1] === '"') {
+      this.at++;
+      return { kind: "at", value: this.string() };
     }
     if (sign === "[" || sign === "]") return this.#inside(() => this.#listOrRange());
     if (sign === "(") return this.#inside(() => this.#groupOrRange());
     if (sign === "{") return this.#inside(() => this.#context());
-    if (!nameStart.test(sign)) this.#fail(`"${sign}" is not understood here`);
+    if (!nameStart.test(sign)) this.fail(`"${sign}" is not understood here`);
     for (const [word, value] of [
       ["true", true],
       ["false", false],
       ["null", null],
     ] as const)
-      if (this.#word(word)) return { kind: "literal", value };
-    return { kind: "name", name: this.#name() };
+      if (this.word(word)) return { kind: "literal", value };
+    return { kind: "name", name: this.name() };
   }
 
   #number(): Expression {
-    const [found = ""] = /^(?:\d+(?:\.(?!\.)\d+)?|\.\d+)(?:[eE][+-]?\d+)?/.exec(this.text.slice(this.#at)) ?? [];
-    this.#at += found.length;
-    if (nameStart.test(this.text[this.#at] ?? "")) this.#fail("a name does not begin with a digit");
+    const [found = ""] = /^(?:\d+(?:\.(?!\.)\d+)?|\.\d+)(?:[eE][+-]?\d+)?/.exec(this.text.slice(this.at)) ?? [];
+    this.at += found.length;
+    if (nameStart.test(this.text[this.at] ?? "")) this.fail("a name does not begin with a digit");
     return { kind: "number", text: found };
-  }
-
-  #string(): string {
-    const start = this.#at++;
-    let value = "";
-    for (;;) {
-      const letter = this.text[this.#at++];
-      if (letter === undefined) this.#fail("a text does not end", start);
-      if (letter === '"') return value;
-      if (letter !== "\\") {
-        value += letter;
-        continue;
-      }
-      const escaped = this.text[this.#at++] ?? "";
-      const plain = { n: "\n", r: "\r", t: "\t", '"': '"', "'": "'", "\\": "\\" }[escaped];
-      const length = escaped === "u" ? 4 : escaped === "U" ? 6 : 0;
-      const code = this.text.slice(this.#at, this.#at + length);
-      if (plain !== undefined) value += plain;
-      else if (
-        length > 0 &&
-        new RegExp(`^[0-9a-fA-F]{${length}}$`).test(code) &&
-        Number.parseInt(code, 16) <= 0x10ffff
-      ) {
-        value +=
-          escaped === "u"
-            ? String.fromCharCode(Number.parseInt(code, 16))
-            : String.fromCodePoint(Number.parseInt(code, 16));
-        this.#at += length;
-      } else value += `\\${escaped}`;
-    }
   }
 
   /** "[1, 2]", "[1..2]", "]1..2[". */
   #listOrRange(): Expression {
-    const opens = this.text[this.#at++] as string;
-    if (opens === "[" && this.#sign("]")) return { kind: "list", items: [] };
+    const opens = this.text[this.at++] as string;
+    if (opens === "[" && this.sign("]")) return { kind: "list", items: [] };
     const first = this.expression();
-    if (this.#sign("..")) return this.#rangeFrom(first, opens === "[");
-    if (opens === "]") this.#fail('".." is missing');
+    if (this.sign("..")) return this.#rangeFrom(first, opens === "[");
+    if (opens === "]") this.fail('".." is missing');
     const items = [first];
-    while (this.#sign(",")) items.push(this.expression());
-    this.#needs("]");
+    while (this.sign(",")) items.push(this.expression());
+    this.needs("]");
     return { kind: "list", items };
   }
   /** "(a)", "(1..2]", "(< 5)". */
   #groupOrRange(): Expression {
-    this.#needs("(");
-    const operator = (["<=", ">=", "<", ">"] as const).find((sign) => this.#sign(sign));
+    this.needs("(");
+    const operator = (["<=", ">=", "<", ">"] as const).find((sign) => this.sign(sign));
     if (operator) {
       const to = this.#sum();
-      this.#needs(")");
+      this.needs(")");
       const isUp = operator.startsWith("<");
       const isIn = operator.endsWith("=");
       return {
@@ -445,124 +323,60 @@ class Parser {
       };
     }
     const inside = this.expression();
-    if (this.#sign("..")) return this.#rangeFrom(inside, false);
-    this.#needs(")");
+    if (this.sign("..")) return this.#rangeFrom(inside, false);
+    this.needs(")");
     return inside;
   }
   #rangeFrom(start: Expression, hasStart: boolean): Expression {
     this.#isRangeEnd = true;
     const end = this.#sum();
     this.#isRangeEnd = false;
-    if (this.#sign("]")) return { kind: "range", start, end, hasStart, hasEnd: true };
-    if (this.#sign(")") || this.#sign("[")) return { kind: "range", start, end, hasStart, hasEnd: false };
-    return this.#fail("a range does not end");
+    if (this.sign("]")) return { kind: "range", start, end, hasStart, hasEnd: true };
+    if (this.sign(")") || this.sign("[")) return { kind: "range", start, end, hasStart, hasEnd: false };
+    return this.fail("a range does not end");
   }
 
   #context(): Expression {
-    this.#needs("{");
+    this.needs("{");
     const entries: { key: string; value: Expression }[] = [];
-    const known = this.#known.length;
-    while (!this.#sign("}")) {
-      if (entries.length > 0) this.#needs(",");
-      this.#space();
-      const key = this.text[this.#at] === '"' ? this.#string() : this.#newName("", ":");
-      this.#needs(":");
+    const known = this.known.length;
+    while (!this.sign("}")) {
+      if (entries.length > 0) this.needs(",");
+      this.space();
+      const key = this.text[this.at] === '"' ? this.string() : this.newName("", ":");
+      this.needs(":");
       entries.push({ key, value: this.expression() });
-      this.#learn(key);
+      this.learn(key);
     }
     // Its own names are known inside of it, and to paths behind it.
-    if (this.#known.length > known + 500) this.#fail("there are too many entries");
+    if (this.known.length > known + 500) this.fail("there are too many entries");
     return { kind: "context", entries };
   }
 
-  #learn(name: string): void {
-    this.#made.add(name);
-    if (/^[\p{L}_?][\p{L}\p{N}\p{M}_?']*$/u.test(name) || this.#known.includes(name)) return;
-    this.#known.push(name);
-    this.#known.sort((a, b) => b.length - a.length);
-  }
-
-  /** A name that is made here: up to a word or sign that ends it. */
-  #newName(word: string, ...signs: readonly string[]): string {
-    this.#space();
-    const start = this.#at;
-    const rest = this.text.slice(start);
-    const ends = [
-      ...(word === "" ? [] : [rest.search(new RegExp(`\\s${word}\\s`))]),
-      ...signs.map((sign) => rest.indexOf(sign)),
-    ].filter((end) => end >= 0);
-    const end = ends.length > 0 ? Math.min(...ends) : -1;
-    const name = (end < 0 ? "" : rest.slice(0, end)).trim().replace(/\s+/g, " ");
-    if (name === "" || !nameStart.test(name[0] as string) || keywords.has(name)) this.#fail("a name is missing", start);
-    this.#at = start + end;
-    return name;
-  }
-
-  /** A name that is used: the longest known one that stands here, else a word. */
-  #name(isPart = false): string {
-    this.#space();
-    const from = this.#at;
-    const name = this.#known.find((one) => {
-      const end = this.#endOf(one);
-      if (end !== undefined) this.#at = end;
-      return end !== undefined;
-    });
-    const found = name ?? this.#unknownName();
-    this.#used.push({ name: found, from, to: this.#at, isPart });
-    return found;
-  }
-  #unknownName(): string {
-    const rest = this.text.slice(this.#at);
-    const [word] = /^[\p{L}_?][\p{L}\p{N}\p{M}_?']*/u.exec(rest) ?? [];
-    if (word === undefined) return this.#fail("a name is missing");
-    if (keywords.has(word) && word !== "not" && word !== "function") this.#fail(`"${word}" is not understood here`);
-    this.#at += word.length;
-    if (!this.guesses) return word;
-    const words = [word];
-    for (;;) {
-      const [next, more = ""] = /^\s+([\p{L}_][\p{L}\p{N}\p{M}_']*)/u.exec(this.text.slice(this.#at)) ?? [];
-      if (next === undefined || keywords.has(more)) return words.join(" ");
-      words.push(more);
-      this.#at += next.length;
-    }
-  }
-  #endOf(name: string): number | undefined {
-    let at = this.#at;
-    for (const letter of name) {
-      if (letter === " ") {
-        if (!/\s/.test(this.text[at] ?? "")) return undefined;
-        while (/\s/.test(this.text[at] ?? "")) at++;
-      } else if (this.text.startsWith(letter, at)) at += letter.length;
-      else return undefined;
-    }
-    const isWord = namePart.test(name.at(-1) ?? "");
-    return isWord && namePart.test(this.text[at] ?? "") ? undefined : at;
-  }
-
   unaryTests(): UnaryTests {
-    this.#space();
-    if (/^-\s*$/.test(this.text.slice(this.#at))) {
-      this.#at = this.text.length;
+    this.space();
+    if (/^-\s*$/.test(this.text.slice(this.at))) {
+      this.at = this.text.length;
       return { kind: "any" };
     }
-    const before = this.#at;
-    if (this.#word("not") && this.#sign("(")) {
+    const before = this.at;
+    if (this.word("not") && this.sign("(")) {
       const tests = this.#tests();
-      if (this.#sign(")")) {
-        this.#space();
-        if (this.#at === this.text.length) return { kind: "none", tests };
+      if (this.sign(")")) {
+        this.space();
+        if (this.at === this.text.length) return { kind: "none", tests };
       }
     }
-    this.#back(before);
+    this.back(before);
     return { kind: "some", tests: this.#tests() };
   }
   #tests(): UnaryTest[] {
     const tests = [this.#test()];
-    while (this.#sign(",")) tests.push(this.#test());
+    while (this.sign(",")) tests.push(this.#test());
     return tests;
   }
   #test(): UnaryTest {
-    const operator = (["!=", "<=", ">=", "=", "<", ">"] as const).find((sign) => this.#sign(sign));
+    const operator = (["!=", "<=", ">=", "=", "<", ">"] as const).find((sign) => this.sign(sign));
     return operator ? { kind: "compare", operator, to: this.#sum() } : { kind: "is", value: this.expression() };
   }
 }
