@@ -13,6 +13,7 @@ export interface ListedDecisionFile {
     readonly id: string;
     readonly name: string;
     readonly answers: readonly string[] | null;
+    readonly needs: readonly string[];
   }[];
   /** How many steps of versions that are there decide by it. */
   readonly uses: number;

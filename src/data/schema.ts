@@ -26,6 +26,7 @@ export interface ToldDecision {
   readonly id: string;
   readonly name: string;
   readonly answers: readonly string[] | null;
+  readonly needs: readonly string[];
 }
 
 const bytes = customType<{ data: Uint8Array }>({ dataType: () => "bytea" });

@@ -219,7 +219,13 @@ export function drawInspectionChoice(start: Model, diagram: Id): Drawing {
   draw.do({
     type: "decideBy",
     id: "choose",
-    to: { file: inspectionFile, decision: "inspection", name: "inspection", answers: ["none", "by photo", "on site"] },
+    to: {
+      file: inspectionFile,
+      decision: "inspection",
+      name: "inspection",
+      answers: ["none", "by photo", "on site"],
+      needs: ["roof", "installer certified", "rated power", "distance to the transformer"],
+    },
   });
   handleData(draw);
   draw.do({

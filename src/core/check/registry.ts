@@ -13,6 +13,7 @@ import { conditionMissing } from "./rules/conditionMissing";
 import { conditionNotExecutable } from "./rules/conditionNotExecutable";
 import { danglingReference } from "./rules/danglingReference";
 import { dataNotRead, dataNotWritten } from "./rules/dataFlow";
+import { decisionInputMissing } from "./rules/decisionInputMissing";
 import { decisionUnnamed } from "./rules/decisionUnnamed";
 import { defaultFlow } from "./rules/defaultFlow";
 import { defaultMissing } from "./rules/defaultMissing";
@@ -108,6 +109,7 @@ export const rules: readonly Rule[] = [
   decisionUnnamed,
   answerUnnamed,
   answerNotDecided,
+  decisionInputMissing,
   dataNotWritten,
   dataNotRead,
   questionMark,

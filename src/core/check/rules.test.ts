@@ -33,8 +33,8 @@ const handled = (first: string, does: string, second: string, then: string) => {
 };
 
 /** A business rule task that decides by a table with some outcomes, and a gateway behind it with two answers. */
-const decided = (outcomes: readonly string[], one: string, other: string) =>
-  `<businessRuleTask id="r" name="Choose the inspection"><extensionElements xmlns:lln="urn:lucid-lane:bpmn:1"><lln:decides file="f" decision="which" name="inspection" result="inspection" answers="listed"/>${outcomes.map((is) => `<lln:answer is="${is}"/>`).join("")}</extensionElements></businessRuleTask><exclusiveGateway id="d" name="Which inspection?"/>${flow("r", "d")}${task("a")}${task("b")}<sequenceFlow id="d-a" sourceRef="d" targetRef="a" name="${one}"/><sequenceFlow id="d-b" sourceRef="d" targetRef="b" name="${other}"/>`;
+const decided = (outcomes: readonly string[], one: string, other: string, needs: readonly string[] = []) =>
+  `<businessRuleTask id="r" name="Choose the inspection"><extensionElements xmlns:lln="urn:lucid-lane:bpmn:1"><lln:decides file="f" decision="which" name="inspection" result="inspection" answers="listed"/>${outcomes.map((is) => `<lln:answer is="${is}"/>`).join("")}${needs.map((data) => `<lln:needs data="${data}"/>`).join("")}</extensionElements></businessRuleTask><exclusiveGateway id="d" name="Which inspection?"/>${flow("r", "d")}${task("a")}${task("b")}<sequenceFlow id="d-a" sourceRef="d" targetRef="a" name="${one}"/><sequenceFlow id="d-b" sourceRef="d" targetRef="b" name="${other}"/>`;
 
 const found = (rule: string, content: string) =>
   checkModel(modelOf(content), { profile: "hand-off", rules: everyRule })
@@ -60,6 +60,12 @@ describe("each rule finds its case, and only that", () => {
         link("intermediateCatchEvent", "k", "A") +
         link("intermediateCatchEvent", "k2", "B") +
         link("intermediateThrowEvent", "l2", "B"),
+    ],
+    [
+      "decision-input-missing",
+      "r",
+      decided(["a"], "a", "b", ["rated power"]),
+      `<property id="x" name="rated power"/>${decided(["a"], "a", "b", ["rated power"])}`,
     ],
     ["data-not-written", "a", handled("a", "reads", "b", "writes"), handled("a", "writes", "b", "reads")],
     ["data-not-read", "a", handled("a", "writes", "b", ""), handled("a", "writes", "b", "reads")],

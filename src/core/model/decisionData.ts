@@ -15,6 +15,8 @@ export interface DecidedBy {
   readonly result: string;
   /** What can come out, where that can be listed: what a gateway behind it has to answer. */
   readonly answers: readonly string[] | undefined;
+  /** The inputs it needs, by the names they have in the file of decisions. */
+  readonly needs: readonly string[];
 }
 
 export function decidedBy(step: Element): DecidedBy | undefined {
@@ -29,6 +31,7 @@ export function decidedBy(step: Element): DecidedBy | undefined {
     name,
     result: attribute(node, "result") || name,
     answers: attribute(node, "answers") === "listed" ? answers : undefined,
+    needs: ownNodes(step, "needs").flatMap((one) => attribute(one, "data") ?? []),
   };
 }
 
@@ -44,13 +47,12 @@ export function decidingFiles(models: Iterable<{ readonly elements: Iterable<Ele
 }
 
 export function withDecidedBy(step: Element, to: DecidedBy | undefined) {
-  const extension = replaced(
-    step,
-    "answer",
-    (to?.answers ?? []).map((answer) => ownElement("answer", [["is", answer]])),
-  );
+  const answers = (to?.answers ?? []).map((answer) => ownElement("answer", [["is", answer]]));
+  const needs = (to?.needs ?? []).map((data) => ownElement("needs", [["data", data]]));
+  const answered = { ...step, extension: replaced(step, "answer", answers) ?? [] };
+  const listed = { ...answered, extension: replaced(answered, "needs", needs) ?? [] };
   return replaced(
-    { ...step, extension: extension ?? [] },
+    listed,
     "decides",
     to
       ? [

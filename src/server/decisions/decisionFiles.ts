@@ -113,7 +113,12 @@ export const saveDecisionFile = longUseCase(terms.saveDecisionFile, async (outsi
           file: input.id,
           decisions: decisions
             .filter(({ id, name: called }) => id !== "" && called.trim() !== "")
-            .map(({ id, name: called, answers }) => ({ decision: id, name: called, answers: answers && [...answers] })),
+            .map(({ id, name: called, answers, needs }) => ({
+              decision: id,
+              name: called,
+              answers: answers && [...answers],
+              needs: [...needs],
+            })),
         });
       return changed;
     }

@@ -8,6 +8,8 @@ const decided = {
   name: z.string().trim().min(1).max(500),
   /** What can come out, where that can be listed. */
   answers: z.array(z.string().max(500)).max(200).nullable().default(null),
+  /** The inputs it needs. */
+  needs: z.array(z.string().min(1).max(500)).max(200).default([]),
 };
 
 /** Says which decision a business rule task decides by, and what the result is called; null takes it away. */
@@ -49,7 +51,7 @@ export function renewDecisions(change: Change, { file, decisions }: z.infer<type
     const to = decidedBy(step);
     const renewed = to?.file === file ? now.get(to.decision) : undefined;
     if (!to || !renewed) continue;
-    const by = { ...to, name: renewed.name, answers: renewed.answers ?? undefined };
+    const by = { ...to, name: renewed.name, answers: renewed.answers ?? undefined, needs: renewed.needs };
     if (JSON.stringify(by) !== JSON.stringify(to))
       change.set("elements", step.id, "extension", withDecidedBy(step, by));
   }

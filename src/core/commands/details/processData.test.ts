@@ -1,6 +1,6 @@
 import { describe, expect, test } from "vitest";
 import { readBpmn, writeBpmn } from "../../bpmn";
-import { dataOfProcess, type Model } from "../../model";
+import { dataOfProcess, fieldUsesOf, type Model } from "../../model";
 import { expectOk, performAll, smallModel } from "../../testing/models";
 import { perform } from "..";
 
@@ -72,16 +72,42 @@ describe("data of a process", () => {
     expect(refusal(model, { type: "dropData", id: "check" })).toMatch(/drawn/);
     expect(refusal(model, { type: "setDataUse", step: "check", data: "nothing", use: "reads" })).toMatch(/no data/);
     expect(
-      refusal(model, { type: "decideBy", id: "check", to: { file: "f", decision: "d", name: "n", answers: null } }),
+      refusal(model, {
+        type: "decideBy",
+        id: "check",
+        to: { file: "f", decision: "d", name: "n", answers: null, needs: [] },
+      }),
     ).toMatch(/business rule/);
+  });
+  test("a decision that found its data by name is told the new one", () => {
+    const model = performAll(
+      withData(),
+      { type: "retype", id: "check", to: "businessRuleTask" },
+      {
+        type: "decideBy",
+        id: "check",
+        to: { file: "f", decision: "d", name: "size", answers: null, needs: ["power", "urgent"] },
+      },
+      { type: "renameData", id: "plant", path: ["power"], to: "rated power" },
+      { type: "renameData", id: "urgent", path: [], to: "in a hurry" },
+    );
+    const step = model.elements.get("check");
+    expect(step && fieldUsesOf(step)).toEqual([
+      { direction: "in", field: "power", is: "plant.rated power" },
+      { direction: "in", field: "urgent", is: "in a hurry" },
+    ]);
   });
   test("a decision's answers are taken over where a step decides by it, and only there", () => {
     const model = performAll(
       withData(),
       { type: "retype", id: "check", to: "businessRuleTask" },
-      { type: "decideBy", id: "check", to: { file: "f", decision: "d", name: "size", answers: ["a"] } },
-      { type: "renewDecisions", file: "f", decisions: [{ decision: "d", name: "kind", answers: ["a", "b"] }] },
-      { type: "renewDecisions", file: "other", decisions: [{ decision: "d", name: "no", answers: null }] },
+      { type: "decideBy", id: "check", to: { file: "f", decision: "d", name: "size", answers: ["a"], needs: [] } },
+      {
+        type: "renewDecisions",
+        file: "f",
+        decisions: [{ decision: "d", name: "kind", answers: ["a", "b"], needs: [] }],
+      },
+      { type: "renewDecisions", file: "other", decisions: [{ decision: "d", name: "no", answers: null, needs: [] }] },
     );
     const said = JSON.stringify(model.elements.get("check")?.extension);
     expect(said).toContain('"kind"');

@@ -4,7 +4,9 @@ import { say } from "../../messages";
 import {
   childrenOf,
   dataOfProcess,
+  decidedBy,
   type Element,
+  type FieldUse,
   fieldUsesOf,
   formOf,
   type Id,
@@ -116,6 +118,7 @@ export function renameData(change: Change, { id: data, path, to }: z.infer<typeo
     if (renamed === undefined) return refuse("name-taken", say`“${to}” is there already, or the part is gone.`, [data]);
     change.set("elements", item.id, "extension", withSchemaText(item, JSON.stringify(renamed)));
   }
+  const newPath = [...(path.length === 0 ? [] : [datum.name, ...path.slice(0, -1)]), to];
   const names = own.flatMap((one) => [one.name, ...partNames(one.schema)]);
   const renamed = (text: string) => renamedIn(text, names, [datum.name, ...path], to);
   for (const one of [...change.model.elements]) {
@@ -139,8 +142,13 @@ export function renameData(change: Change, { id: data, path, to }: z.infer<typeo
         change.set("elements", one.id, "extension", withForm(one, { items }));
     }
     const uses = fieldUsesOf(one);
-    const next = uses.map((use) => ({ ...use, is: renamed(use.is) }));
-    if (next.some((use, at) => use.is !== uses[at]?.is))
+    const named = path.at(-1) ?? datum.name;
+    // What a decision found by its name is said from now on: the decision is shared, and keeps its name.
+    const isNeeded =
+      decidedBy(one)?.needs.includes(named) && !uses.some((use) => use.direction === "in" && use.field === named);
+    const said: FieldUse[] = isNeeded ? [{ direction: "in", field: named, is: newPath.join(".") }] : [];
+    const next = [...uses.map((use) => ({ ...use, is: renamed(use.is) })), ...said];
+    if (next.length > uses.length || next.some((use, at) => use.is !== uses[at]?.is))
       change.set("elements", one.id, "extension", withFieldUses(change.element(one.id), next));
   }
 }

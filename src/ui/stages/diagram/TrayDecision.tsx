@@ -53,6 +53,7 @@ export function TrayDecision({ element, model }: { readonly element: Element; re
             decision: found.decision.id,
             name: found.decision.name,
             answers: found.decision.answers && [...found.decision.answers],
+            needs: [...found.decision.needs],
           }
         : null,
     });
@@ -63,7 +64,11 @@ export function TrayDecision({ element, model }: { readonly element: Element; re
     const called = name.charAt(0).toLowerCase() + name.slice(1);
     const { id: file } = await ask(decisions.createDecisionFile, { name, content: tableFileText(name, called) });
     await lookAgain([{ kind: "directory" }]);
-    dispatch({ type: "decideBy", id: element.id, to: { file, decision: "decision", name: called, answers: null } });
+    dispatch({
+      type: "decideBy",
+      id: element.id,
+      to: { file, decision: "decision", name: called, answers: null, needs: [] },
+    });
     await store.getState().settled();
     router.push(pathTo(file, "decision"));
   };
@@ -98,7 +103,12 @@ export function TrayDecision({ element, model }: { readonly element: Element; re
               dispatch({
                 type: "decideBy",
                 id: element.id,
-                to: { ...by, result: result.trim(), answers: by.answers ? [...by.answers] : null },
+                to: {
+                  ...by,
+                  result: result.trim(),
+                  answers: by.answers ? [...by.answers] : null,
+                  needs: [...by.needs],
+                },
               })
             }
           />
