@@ -4,12 +4,15 @@ import { id } from "./inputs";
 import type { Callable } from "./version";
 
 export interface Found {
-  readonly kind: "process" | "element" | "entry";
+  readonly kind: "process" | "element" | "entry" | "decision";
   readonly title: string;
   readonly detail: string;
   readonly version?: string;
   readonly element?: string;
   readonly entry?: string;
+  /** The file of decisions, and the decision in it. */
+  readonly file?: string;
+  readonly decision?: string;
 }
 
 export interface SearchRow {
@@ -26,7 +29,7 @@ export interface SearchRow {
 const on = () => [workspace];
 
 export const finding = named({
-  /** Processes, elements of any head, and directory entries by a part of their name. */
+  /** Processes, elements of any head, directory entries and decisions by a part of their name. */
   find: asks<{ found: readonly Found[] }>()({
     input: z.object({ text: z.string().trim().min(1).max(100) }),
     right: "read",

@@ -115,6 +115,20 @@ describe("a step that decides by it", () => {
   });
 });
 
+test("decisions are found by a part of their name, and by that of their file", async () => {
+  await make(withAnswers("none"));
+  const found = async (text: string) =>
+    (await run<{ found: { kind: string; title: string }[] }>("find", { text })).found.map(({ kind, title }) => [
+      kind,
+      title,
+    ]);
+  expect(await found("nspectio")).toEqual([
+    ["decision", "Inspections"],
+    ["decision", "inspection"],
+  ]);
+  expect(await found("50 %")).toEqual([]);
+});
+
 test("a file that is not used goes and comes back", async () => {
   await make();
   await run("deleteDecisionFile", { id: "d" });

@@ -1,12 +1,12 @@
-import { and, eq, ilike, isNull, ne } from "drizzle-orm";
+import { and, eq, ilike, isNull, ne, or, sql } from "drizzle-orm";
 import { finding } from "@/contract";
 import type { Found } from "@/contract/find";
 import { processesOf, wordFor } from "@/core/model";
-import { directory, elements, processes, versions } from "@/data/schema";
+import { decisionFiles, directory, elements, processes, versions } from "@/data/schema";
 import { DamagedVersion, tryHead } from "../kernel/heads";
 import { query } from "../kernel/useCase";
 
-/** Finds processes, elements of any head, and directory entries by a part of their name. */
+/** Finds processes, elements of any head, directory entries and decisions by a part of their name. */
 export const find = query(finding.find, async ({ db }, { text }): Promise<{ found: Found[] }> => {
   const pattern = `%${text.replace(/[\\%_]/g, (letter) => `\\${letter}`)}%`;
   const live = and(isNull(versions.deletedAt), isNull(processes.deletedAt));
@@ -36,12 +36,32 @@ export const find = query(finding.find, async ({ db }, { text }): Promise<{ foun
     .from(directory)
     .where(and(ilike(directory.name, pattern), isNull(directory.deletedAt)))
     .limit(8);
+  const fileRows = await db
+    .select({ id: decisionFiles.id, name: decisionFiles.name, decisions: decisionFiles.decisions })
+    .from(decisionFiles)
+    .where(
+      and(
+        isNull(decisionFiles.deletedAt),
+        or(ilike(decisionFiles.name, pattern), sql`${decisionFiles.decisions}::text ilike ${pattern}`),
+      ),
+    )
+    .limit(8);
+  const folded = text.toLowerCase();
+  const decided = fileRows.flatMap(({ id, name, decisions }) => {
+    const named = decisions.filter((one) => one.name.toLowerCase().includes(folded));
+    const own = { kind: "decision" as const, title: name, detail: "decisions", file: id };
+    return [
+      ...(name.toLowerCase().includes(folded) ? [own] : []),
+      ...named.map((one): Found => ({ ...own, title: one.name, detail: `decision, ${name}`, decision: one.id })),
+    ];
+  });
   return {
     found: [
       ...processRows.map(
         (row): Found => ({ kind: "process", title: row.name, detail: row.versionName, version: row.version }),
       ),
       ...entryRows.map((row): Found => ({ kind: "entry", title: row.name, detail: row.kind, entry: row.id })),
+      ...decided.slice(0, 8),
       ...elementRows.map(
         (row): Found => ({
           kind: "element",

@@ -33,7 +33,11 @@ export function FindAnything({
   const matching = all.filter((command) => command.title.toLowerCase().includes(typed.trim().toLowerCase()));
   const choose = (run: () => void) => closeThen(onClose, run);
   const goTo = (item: Found) => {
-    if (item.entry) router.push(`/directory?entry=${encodeURIComponent(item.entry)}`);
+    if (item.file)
+      router.push(
+        `/decisions/${encodeURIComponent(item.file)}${item.decision ? `?decision=${encodeURIComponent(item.decision)}` : ""}`,
+      );
+    else if (item.entry) router.push(`/directory?entry=${encodeURIComponent(item.entry)}`);
     else
       router.push(
         `/v/${encodeURIComponent(item.version ?? "")}/diagram${item.element ? `?element=${encodeURIComponent(item.element)}` : ""}`,
@@ -57,8 +61,8 @@ export function FindAnything({
       ))}
       {(isWanted ? found : none).map((item) => (
         <Palette.Item
-          key={`${item.kind}-${item.version ?? ""}-${item.element ?? item.entry ?? ""}`}
-          value={`${item.kind}-${item.version ?? ""}-${item.element ?? item.entry ?? ""}`}
+          key={`${item.kind}-${item.version ?? ""}-${item.element ?? item.entry ?? `${item.file} ${item.decision}`}`}
+          value={`${item.kind}-${item.version ?? ""}-${item.element ?? item.entry ?? `${item.file} ${item.decision}`}`}
           onSelect={() => choose(() => goTo(item))}
         >
           <Flex flex="1" minW={0} gap={3} align="baseline">

@@ -98,12 +98,12 @@ export function DataPart() {
                 words.limits,
                 words.usual,
                 words.description,
-                "",
               ].map((head) => (
                 <chakra.th key={head} fontWeight="400">
                   {head}
                 </chakra.th>
               ))}
+              <td />
             </chakra.tr>
           </thead>
           <tbody>
