@@ -1,6 +1,5 @@
 import {
   builtIns,
-  compareValues,
   Decimal,
   type Expression,
   equalValues,
@@ -18,6 +17,8 @@ import {
   toJson,
   type UnaryTests,
 } from "../feel/language";
+import { Broken } from "./broken";
+import { aggregated, inOrder } from "./hitPolicies";
 import type {
   Decision,
   DecisionModel,
@@ -105,16 +106,6 @@ export function lookAt(
 
 const sentence = (message: string) =>
   `${message.charAt(0).toUpperCase()}${message.slice(1)}${/[.!?]$/.test(message) ? "" : "."}`;
-
-class Broken extends Error {
-  constructor(
-    message: string,
-    readonly decision = "",
-    readonly rules: readonly number[] = [],
-  ) {
-    super(message);
-  }
-}
 
 interface Outcome {
   readonly value: FeelValue;
@@ -439,38 +430,4 @@ class Deciding {
     if (read instanceof Error || read.kind === "any") return [];
     return read.tests.flatMap((test) => (test.kind === "is" ? [evaluateExpression(test.value, scope)] : []));
   }
-}
-
-/** Outputs by the order of their allowed values, the first output before the second. */
-function inOrder(
-  outcomes: readonly FeelValue[][],
-  outputs: readonly TableOutput[],
-  listed: (allowed: Written<UnaryTests>) => readonly FeelValue[],
-): FeelValue[][] {
-  const lists = outputs.map(({ allowed }) => (allowed ? listed(allowed) : []));
-  const placeOf = (value: FeelValue, column: number) => {
-    const at = (lists[column] ?? []).findIndex((one) => equalValues(one, value) === true);
-    return at < 0 ? Number.POSITIVE_INFINITY : at;
-  };
-  return [...outcomes].sort((a, b) => {
-    for (const column of outputs.keys()) {
-      const difference = placeOf(a[column] ?? null, column) - placeOf(b[column] ?? null, column);
-      if (difference !== 0 && !Number.isNaN(difference)) return difference;
-    }
-    return 0;
-  });
-}
-
-function aggregated(how: "SUM" | "COUNT" | "MIN" | "MAX", values: readonly FeelValue[], name: string): FeelValue {
-  if (how === "COUNT") return Decimal.of(values.length);
-  if (how === "SUM") {
-    if (!values.every((one) => one instanceof Decimal)) throw new Broken(`"${name}" adds up what is no number`);
-    return (values as Decimal[]).reduce((sum, one) => sum.plus(one), Decimal.of(0));
-  }
-  const sign = how === "MIN" ? -1 : 1;
-  return values.reduce((best, one) => {
-    const order = compareValues(one, best);
-    if (order === undefined) throw new Broken(`"${name}" compares what cannot be compared`);
-    return order * sign > 0 ? one : best;
-  });
 }

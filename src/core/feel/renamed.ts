@@ -1,16 +1,22 @@
 import { builtInNames, FeelSyntaxError, namesUsed, type UsedName } from "./language";
 
 /**
- * An expression in which a piece of data has another name: the data itself, or a part of it along a path.
+ * An expression (or the tests of a cell) in which a piece of data has another name: the data itself, or a part of it along a path.
  * @param known names of data and of parts
  * @param path from the data down to what gets the name, as "application", "rated power"
  * @returns the same text where it names nothing of that, or cannot be read. O(length × known names).
  * @example renamedIn("application.power > 5", [], ["application", "power"], "rated power") // application.rated power > 5
  */
-export function renamedIn(text: string, known: readonly string[], path: readonly string[], to: string): string {
+export function renamedIn(
+  text: string,
+  known: readonly string[],
+  path: readonly string[],
+  to: string,
+  what: "expression" | "tests" = "expression",
+): string {
   let used: UsedName[];
   try {
-    used = namesUsed(text, [...builtInNames, ...known, ...path], "expression", true);
+    used = namesUsed(text, [...builtInNames, ...known, ...path], what, true);
   } catch (error) {
     if (error instanceof FeelSyntaxError) return text;
     throw error;

@@ -1,7 +1,7 @@
 import { ownNamespace, type XmlElement, type XmlNode } from "../../model";
 import type { TestCase } from "../testCases";
 import type { DecisionDocument } from "./document";
-import { decisionOrder, itemOf } from "./edit";
+import { decisionOrder, itemOf } from "./item";
 import { attributeOf, changedById, elementIn, makeElement, withChild, withChildren } from "./tree";
 
 /**

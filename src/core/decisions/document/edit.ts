@@ -1,8 +1,11 @@
-import { namesUsed } from "../../feel/language";
+import { renamedIn } from "../../feel";
 import { say } from "../../messages";
 import { failure, ok, type Result, type XmlElement } from "../../model";
 import { namesOf } from "../names";
 import { type DecisionDocument, localOf, modelOf } from "./document";
+import { eachExpression } from "./expressions";
+import { decisionOrder, holderOf, itemOf, kinds, logics, rootOrder } from "./item";
+import { needing, withNeed, withoutNeed } from "./needs";
 import { type InputColumn, sheetOf, type TableSheet, withSheet } from "./sheet";
 import {
   attributeOf,
@@ -14,38 +17,7 @@ import {
   withChild,
   withChildren,
   withWordsIn,
-  wordsIn,
 } from "./tree";
-
-/** What stands in a file of decisions, in the order of the standard's schema. */
-const kinds = ["itemDefinition", "inputData", "decision", "businessKnowledgeModel"] as const;
-const rootOrder = ["description", "extensionElements", "import", ...kinds, "knowledgeSource", "DMNDI"];
-export const decisionOrder = [
-  "description",
-  "extensionElements",
-  "question",
-  "allowedAnswers",
-  "variable",
-  "informationRequirement",
-  "knowledgeRequirement",
-  "authorityRequirement",
-  "decisionTable",
-  "literalExpression",
-];
-const logics = [
-  "decisionTable",
-  "literalExpression",
-  "context",
-  "invocation",
-  "relation",
-  "list",
-  "functionDefinition",
-  "conditional",
-  "filter",
-  "for",
-  "some",
-  "every",
-];
 
 /** What can be done to a file of decisions. */
 export type DecisionEdit =
@@ -157,20 +129,10 @@ export function edited(document: DecisionDocument, edit: DecisionEdit): Result<D
   }
 }
 
-/** Decisions, inputs and knowledge models of a file, by id. */
-export const itemOf = (root: XmlElement, id: string): XmlElement | undefined =>
-  kinds.flatMap((kind) => elementsIn(root, kind)).find((one) => attributeOf(one, "id") === id);
-
-/** Where the logic of a decision stands: in itself; that of a knowledge model in its function. */
-export const holderOf = (item: XmlElement): XmlElement =>
-  localOf(item) === "businessKnowledgeModel" ? (elementIn(item, "encapsulatedLogic") ?? item) : item;
 const withHolder = (item: XmlElement, holder: XmlElement): XmlElement => {
   const before = holderOf(item);
   return before === item ? holder : withChild(item, before, holder);
 };
-/** The element of an item's logic. */
-export const logicOf = (item: XmlElement): XmlElement | undefined =>
-  logics.map((local) => elementIn(holderOf(item), local)).find((one) => one !== undefined);
 
 function refusedName(root: XmlElement, name: string, own: string | undefined): Result<never> | undefined {
   if (!/^[\p{L}_]/u.test(name))
@@ -293,50 +255,6 @@ function withVariable(item: XmlElement, change: (variable: XmlElement) => XmlEle
   return withChildren(item, "variable", [change(before)], decisionOrder);
 }
 
-/** What an item requires: which element says so, and about what. */
-const needOf = {
-  decision: ["informationRequirement", "requiredDecision"],
-  inputData: ["informationRequirement", "requiredInput"],
-  businessKnowledgeModel: ["knowledgeRequirement", "requiredKnowledge"],
-} as const;
-
-function withNeed(root: XmlElement, of: string, id: string): XmlElement {
-  const needed = itemOf(root, id);
-  const names = needed && needOf[localOf(needed) as keyof typeof needOf];
-  if (!names) return root;
-  const [requirement, what] = names;
-  return changedById(root, of, (item) => {
-    const before = elementsIn(item, requirement);
-    const isThere = before.some((one) => hrefIn(one) === id);
-    if (isThere) return item;
-    const made = makeElement(
-      item,
-      requirement,
-      [["id", `${of}.needs.${id}`]],
-      [{ element: makeElement(item, what, [["href", `#${id}`]]) }],
-    );
-    return withChildren(item, requirement, [...before, made], decisionOrder);
-  });
-}
-function withoutNeed(root: XmlElement, of: string, id: string): XmlElement {
-  return changedById(root, of, (item) =>
-    ["informationRequirement", "knowledgeRequirement"].reduce(
-      (one, local) =>
-        elementsIn(one, local)
-          .filter((requirement) => hrefIn(requirement) === id)
-          .reduce((rest, requirement) => withChild(rest, requirement, undefined), one),
-      item,
-    ),
-  );
-}
-function hrefIn(requirement: XmlElement): string | undefined {
-  for (const node of requirement.children) {
-    const href = "element" in node ? attributeOf(node.element, "href") : undefined;
-    if (href !== undefined) return href.replace(/^.*#/, "");
-  }
-  return undefined;
-}
-
 /** Headings that name nothing of the file become its inputs. */
 function withInputs(root: XmlElement, columns: readonly InputColumn[]): XmlElement {
   const known = new Set(kinds.flatMap((kind) => elementsIn(root, kind)).map((one) => attributeOf(one, "name")));
@@ -354,80 +272,14 @@ function withInputs(root: XmlElement, columns: readonly InputColumn[]): XmlEleme
   return next;
 }
 
-/** The names of the file that an item uses in its logic. */
-function usedBy(root: XmlElement, id: string): Set<string> {
-  const item = itemOf(root, id);
-  const names = namesOf(root);
-  const used = new Set<string>();
-  if (!item) return used;
-  eachExpression(item, (text, what) => {
-    for (const one of usedNames(text, names, what)) if (!one.isOwn && !one.isPart) used.add(one.name);
-    return text;
-  });
-  return used;
-}
-function usedNames(text: string, known: readonly string[], what: "expression" | "tests") {
-  try {
-    return namesUsed(text, known, what);
-  } catch {
-    // What cannot be read is told where it stands; it names nothing meanwhile.
-    return [];
-  }
-}
-
-/** Requirements by what an item uses: what it used before and no longer does is required no longer. */
-function needing(root: XmlElement, id: string, before: XmlElement): XmlElement {
-  const [now, then] = [usedBy(root, id), usedBy(before, id)];
-  let next = root;
-  for (const kind of ["inputData", "decision", "businessKnowledgeModel"])
-    for (const one of elementsIn(root, kind)) {
-      const [other, name] = [attributeOf(one, "id") ?? "", attributeOf(one, "name") ?? ""];
-      if (other === id) continue;
-      if (now.has(name) === then.has(name)) continue;
-      if (now.has(name)) next = withNeed(next, id, other);
-      else next = withoutNeed(next, id, other);
-    }
-  return next;
-}
-
-const testsIn = new Set(["inputEntry", "inputValues", "outputValues", "allowedValues", "typeConstraint"]);
-const expressionsIn = new Set(["literalExpression", "inputExpression", "outputEntry", "defaultOutputEntry"]);
-
-/** Goes over all words of FEEL in an element, and gives it with what they become. */
-function eachExpression(
-  element: XmlElement,
-  change: (text: string, what: "expression" | "tests") => string,
-): XmlElement {
-  const local = localOf(element);
-  const what = testsIn.has(local) ? "tests" : expressionsIn.has(local) ? "expression" : undefined;
-  const words = what && wordsIn(element);
-  if (what && words) return withWordsIn(element, change(words, what));
-  let next = element;
-  for (const node of element.children)
-    if ("element" in node) next = withChild(next, node.element, eachExpression(node.element, change));
-  return next;
-}
-
 /** A new name for an item, in its variable and in all that uses it. */
 function renamed(root: XmlElement, item: XmlElement, name: string): XmlElement {
   const [id, old] = [attributeOf(item, "id") ?? "", attributeOf(item, "name") ?? ""];
   const names = namesOf(root);
-  const next = eachExpression(root, (text, what) => renamedIn(text, what, names, old, name));
+  const next = eachExpression(root, (text, what) => renamedIn(text, names, [old], name, what));
   return changedById(next, id, (one) =>
     withVariable(withAttribute(one, "name", name), (variable) => withAttribute(variable, "name", name)),
   );
-}
-
-/** A text of FEEL in which one name has become another. */
-export function renamedIn(
-  text: string,
-  what: "expression" | "tests",
-  known: readonly string[],
-  old: string,
-  name: string,
-): string {
-  const used = usedNames(text, known, what).filter((one) => one.name === old && !one.isOwn && !one.isPart);
-  return used.reduceRight((words, { from, to }) => words.slice(0, from) + name + words.slice(to), text);
 }
 
 /** The table of an item, as a sheet. */

@@ -1,7 +1,47 @@
 import type { XmlElement } from "../../model";
-import { textIn } from "./document";
-import { holderOf } from "./edit";
+import { localOf, textIn } from "./document";
 import { attributeOf, elementIn, elementsIn, wordsIn } from "./tree";
+
+/** What stands in a file of decisions, in the order of the standard's schema. */
+export const kinds = ["itemDefinition", "inputData", "decision", "businessKnowledgeModel"] as const;
+export const rootOrder = ["description", "extensionElements", "import", ...kinds, "knowledgeSource", "DMNDI"];
+export const decisionOrder = [
+  "description",
+  "extensionElements",
+  "question",
+  "allowedAnswers",
+  "variable",
+  "informationRequirement",
+  "knowledgeRequirement",
+  "authorityRequirement",
+  "decisionTable",
+  "literalExpression",
+];
+export const logics = [
+  "decisionTable",
+  "literalExpression",
+  "context",
+  "invocation",
+  "relation",
+  "list",
+  "functionDefinition",
+  "conditional",
+  "filter",
+  "for",
+  "some",
+  "every",
+];
+
+/** Decisions, inputs and knowledge models of a file, by id. */
+export const itemOf = (root: XmlElement, id: string): XmlElement | undefined =>
+  kinds.flatMap((kind) => elementsIn(root, kind)).find((one) => attributeOf(one, "id") === id);
+
+/** Where the logic of a decision stands: in itself; that of a knowledge model in its function. */
+export const holderOf = (item: XmlElement): XmlElement =>
+  localOf(item) === "businessKnowledgeModel" ? (elementIn(item, "encapsulatedLogic") ?? item) : item;
+/** The element of an item's logic. */
+export const logicOf = (item: XmlElement): XmlElement | undefined =>
+  logics.map((local) => elementIn(holderOf(item), local)).find((one) => one !== undefined);
 
 /** What a decision, an input or a knowledge model of a file is called. */
 export const nameIn = (item: XmlElement): string => attributeOf(item, "name") ?? "";
