@@ -1,6 +1,6 @@
 "use client";
 import { chakra } from "@chakra-ui/react";
-import { useEffect, useRef } from "react";
+import { memo, type RefObject, useEffect, useRef } from "react";
 import { cellProblem, expressionProblem, sheets, type TableSheet } from "@/core/decisions";
 import { text } from "../messages";
 import { RuleCell } from "./RuleCell";
@@ -11,6 +11,8 @@ const words = text.decisions;
 interface RuleRowProps {
   readonly row: number;
   readonly sheet: TableSheet;
+  /** The sheet as it is when something is done. */
+  readonly current: RefObject<TableSheet>;
   readonly known: readonly string[];
   readonly look: "words" | "feel";
   readonly at: At | null;
@@ -24,9 +26,27 @@ interface RuleRowProps {
   readonly put: (label: string, sheet: TableSheet) => boolean;
 }
 
-/** One rule of the sheet, with what is proven of it as a sign beside its number. */
-export function RuleRow(props: RuleRowProps) {
-  const { row, sheet, known, look, at, isSought, isConflicting, isHidden, tried, isTaken, setAt, put } = props;
+/** All that a row shows of the sheet, as one text: two rows with one look need no second drawing. */
+const lookOf = (sheet: TableSheet, row: number): string => {
+  const rule = sheet.rules[row];
+  return JSON.stringify([
+    rule && [rule.inputs, rule.outputs, rule.notes],
+    row === sheet.rules.length,
+    sheet.inputs,
+    sheet.outputs,
+    sheet.notes,
+  ]);
+};
+const isAlike = ({ sheet: before, ...last }: RuleRowProps, { sheet, ...next }: RuleRowProps): boolean =>
+  (Object.keys(next) as (keyof typeof next)[]).every((key) => last[key] === next[key]) &&
+  (before === sheet || lookOf(before, next.row) === lookOf(sheet, next.row));
+
+/**
+ * One rule of the sheet, with what is proven of it as a sign beside its number. In a table of hundreds a key draws again only the rows that
+ * show something else by it.
+ */
+export const RuleRow = memo(function RuleRow(props: RuleRowProps) {
+  const { row, sheet, current, known, look, at, isSought, isConflicting, isHidden, tried, isTaken, setAt, put } = props;
   const line = useRef<HTMLTableRowElement>(null);
   /** The line for a rule that is not there yet. */
   const isNew = row === sheet.rules.length;
@@ -109,6 +129,8 @@ export function RuleRow(props: RuleRowProps) {
             takes={kind === "input" ? tried?.[inKind] : undefined}
             setAt={setAt}
             onWrite={(typed, then) => {
+              // The sheet as it is now: this row may have been drawn when others were otherwise.
+              const sheet = current.current;
               const kept = typed.trim() === "" && isNew ? words : sheets.keptCell(sheet, place, typed, known);
               const next = kept === words ? sheet : sheets.withCell(sheet, row, place, kept);
               if (next !== sheet) put(text.decisions.editing.cell, next);
@@ -128,4 +150,4 @@ export function RuleRow(props: RuleRowProps) {
       })}
     </chakra.tr>
   );
-}
+}, isAlike);

@@ -1,6 +1,6 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
-import { useMemo, useState } from "react";
+import { useCallback, useRef, useState } from "react";
 import { modelOf, namesOf, sheets, type TableSheet } from "@/core/decisions";
 import { Choice } from "../controls/fields";
 import { Segments } from "../controls/Segments";
@@ -39,9 +39,11 @@ export function TableView({
   const [look, setLook] = useState<"words" | "feel">("words");
   const [sought, setSought] = useState("");
   const model = document ? modelOf(document) : undefined;
-  const known = useMemo(() => (document ? namesOf(document.root) : []), [document]);
+  const known = useKept(document ? namesOf(document.root) : none);
   const tried = useTried(model ?? emptyModel, model?.decisions.get(id));
-  const put = (label: string, sheet: TableSheet) => edit(label, { type: "table", id, sheet });
+  const put = useCallback((label: string, sheet: TableSheet) => edit(label, { type: "table", id, sheet }), [edit, id]);
+  const current = useRef(table);
+  current.current = table;
   const columns = Array.from({ length: sheets.columnCount(table) }, (_, column) => column);
   const conflicts = new Set(
     findings?.proof?.overlaps.filter((one) => isFault(table, one.conflict)).flatMap(({ rules }) => rules),
@@ -179,6 +181,7 @@ export function TableView({
                 key={row}
                 row={row}
                 sheet={table}
+                current={current}
                 known={known}
                 look={look}
                 at={at.rule === row ? at : null}
@@ -235,6 +238,16 @@ export function TableView({
       </chakra.p>
     </Flex>
   );
+}
+
+const none: readonly string[] = [];
+
+/** The same list as long as it holds the same names, so that what is read by it need not be read again. */
+function useKept(names: readonly string[]): readonly string[] {
+  const kept = useRef(names);
+  const isSame = kept.current.length === names.length && kept.current.every((name, at) => name === names[at]);
+  if (!isSame) kept.current = names;
+  return kept.current;
 }
 
 const emptyModel = { name: "", types: new Map(), inputs: new Map(), decisions: new Map(), knowledge: new Map() };
