@@ -16,6 +16,8 @@ const open = async (decision = "grid-risk") => {
 afterEach(async () => {
   // What is not sent yet would be kept in the browser, and found again by the next one.
   await useDecisions.getState().settle();
+  // The next window has nothing open.
+  useDecisions.setState({ file: null, document: null });
   await app.close();
 });
 
@@ -109,5 +111,17 @@ describe("a file of decisions", () => {
     await waitFor(() => expect(screen.getAllByText("Saved").length).toBeGreaterThan(0), { timeout: 20_000 });
     await write(1, 2, "under 13");
     await waitFor(async () => expect((await stored()).content).toContain("&lt; 13"), { timeout: 20_000 });
+  });
+  test("what was saved before a crash, and not answered, is known as one's own by the next window", async () => {
+    await open();
+    app.next("saveDecisionFile", "unanswered");
+    await write(1, 2, "under 12");
+    await waitFor(async () => expect((await stored()).content).toContain("&lt; 12"));
+    await write(1, 2, "under 13");
+    // The window is gone before the answer; what it had written stands in the browser.
+    useDecisions.setState({ file: null, document: null });
+    await useDecisions.getState().open("d");
+    await waitFor(async () => expect((await stored()).content).toContain("&lt; 13"));
+    expect(useDecisions.getState().status).toBe("saved");
   });
 });

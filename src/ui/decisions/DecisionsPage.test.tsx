@@ -13,6 +13,8 @@ const open = async (fill: () => Promise<unknown> = async () => {}) => {
 };
 afterEach(async () => {
   await useDecisions.getState().settle();
+  // The next window has nothing open.
+  useDecisions.setState({ file: null, document: null });
   await app.close();
 });
 const files = async () =>

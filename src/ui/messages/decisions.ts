@@ -9,8 +9,6 @@ export const decisionWords = {
     "No decisions yet. Begin with a table: what has to be known, and what follows from it. Or take over a DMN file.",
   loading: "Opening the decisions…",
   unreadable: "The file of decisions cannot be read.",
-  draftBehind:
-    "What you wrote here was not saved, and the file was changed elsewhere since. Take what was written there, or keep yours.",
   add: "New file",
   addNamed: "Name of the new file",
   import: "Take over a DMN file…",
