@@ -31,4 +31,4 @@ export {
   type TestOutcome,
   typedResult,
 } from "./testCases";
-export { proveTable, type TableProof } from "./verify";
+export { isFaultyOverlap, proveTable, type TableProof } from "./verify";

@@ -45,3 +45,7 @@ export function proveTable(model: DecisionModel, decision: Decision, table: Deci
     throw error;
   }
 }
+
+/** Whether two rules that meet are a fault: where only one may match, and where all that match must say the same. */
+export const isFaultyOverlap = (hitPolicy: HitPolicy, conflict: boolean): boolean =>
+  hitPolicy === "UNIQUE" || (hitPolicy === "ANY" && conflict);

@@ -4,6 +4,7 @@ import { ArrowDownAZ, ArrowLeft, ArrowRight, ChevronDown, ChevronUp, X } from "l
 import { useState } from "react";
 import { cellProblem, expressionProblem, sheets, type TableSheet, typedTests, typedValue } from "@/core/decisions";
 import { Choice, TextField } from "../controls/fields";
+import { IconTool } from "../controls/IconTool";
 import { text } from "../messages";
 
 const words = text.decisions;
@@ -129,24 +130,14 @@ export function HeadCell({
         {isOpen && (
           <Flex>
             {tools.map(([tool, Icon, run]) => (
-              <chakra.button
+              <IconTool
                 key={tool}
-                type="button"
-                aria-label={`${tool}: ${said || label}`}
-                title={tool}
-                w="24px"
-                h="24px"
-                display="inline-flex"
-                alignItems="center"
-                justifyContent="center"
-                color="quiet"
-                cursor="pointer"
+                name={tool}
+                label={`${tool}: ${said || label}`}
+                icon={Icon}
                 disabled={tool === words.removeColumn && isOnlyOutput}
-                _disabled={{ opacity: 0.4 }}
-                onClick={run}
-              >
-                <Icon size={13} />
-              </chakra.button>
+                onPress={run}
+              />
             ))}
           </Flex>
         )}

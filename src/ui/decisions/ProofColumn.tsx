@@ -1,6 +1,6 @@
 "use client";
 import { Button, chakra } from "@chakra-ui/react";
-import { sheets, shownValue, tableOf } from "@/core/decisions";
+import { isFaultyOverlap, sheets, shownValue, tableOf } from "@/core/decisions";
 import { text } from "../messages";
 import { useDecisions } from "./decisionStore";
 import { useTrying } from "./tryStore";
@@ -33,8 +33,7 @@ export function ProofColumn({ id, findings }: { readonly id: string; readonly fi
         .join(", ")}
     </chakra.button>
   );
-  const isFault = (conflict: boolean) => table.hitPolicy === "UNIQUE" || (table.hitPolicy === "ANY" && conflict);
-  const overlaps = proof.overlaps.filter(({ conflict }) => isFault(conflict));
+  const overlaps = proof.overlaps.filter(({ conflict }) => isFaultyOverlap(table.hitPolicy, conflict));
   const { missing, joined } = findings;
   const close = () =>
     missing &&

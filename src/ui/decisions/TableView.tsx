@@ -1,7 +1,7 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { useCallback, useRef, useState } from "react";
-import { modelOf, namesOf, sheets, type TableSheet } from "@/core/decisions";
+import { isFaultyOverlap, modelOf, namesOf, sheets, type TableSheet } from "@/core/decisions";
 import { Choice } from "../controls/fields";
 import { Segments } from "../controls/Segments";
 import { text } from "../messages";
@@ -46,14 +46,16 @@ export function TableView({
   current.current = table;
   const columns = Array.from({ length: sheets.columnCount(table) }, (_, column) => column);
   const conflicts = new Set(
-    findings?.proof?.overlaps.filter((one) => isFault(table, one.conflict)).flatMap(({ rules }) => rules),
+    findings?.proof?.overlaps
+      .filter((one) => isFaultyOverlap(table.hitPolicy, one.conflict))
+      .flatMap(({ rules }) => rules),
   );
   const folded = sought.trim().toLowerCase();
   const matching = (rule: TableSheet["rules"][number]) =>
     folded === "" ||
     [...rule.inputs, ...rule.outputs, ...rule.notes].some((cell) => cell.toLowerCase().includes(folded));
   const ghosts = findings?.missing?.rules.slice(0, 6) ?? [];
-  const known2 = { sheet: table, known, put, at, setAt };
+  const keyed = { sheet: table, put, at, setAt };
   return (
     <Flex direction="column" gap={2} minH="min-content">
       <Flex gap={3} align="center" wrap="wrap">
@@ -141,7 +143,7 @@ export function TableView({
           css={{
             "& th, & td": { border: "1px solid var(--chakra-colors-line)", textAlign: "left", verticalAlign: "top" },
           }}
-          onKeyDown={(event) => rulesKey(event, known2)}
+          onKeyDown={(event) => rulesKey(event, keyed)}
           onPaste={(event) => {
             if (at.editing) return;
             const lines = linesOf(event.clipboardData.getData("text/plain"));
@@ -251,10 +253,6 @@ function useKept(names: readonly string[]): readonly string[] {
 }
 
 const emptyModel = { name: "", types: new Map(), inputs: new Map(), decisions: new Map(), knowledge: new Map() };
-
-/** Two rules that meet are a fault where only one may, and where all must say the same. */
-const isFault = ({ hitPolicy }: TableSheet, isConflict: boolean) =>
-  hitPolicy === "UNIQUE" || (hitPolicy === "ANY" && isConflict);
 
 const linesOf = (pasted: string): string[][] =>
   pasted

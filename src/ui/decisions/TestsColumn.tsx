@@ -15,6 +15,7 @@ import {
 } from "@/core/decisions";
 import { ok } from "@/core/model";
 import { TextField } from "../controls/fields";
+import { IconTool } from "../controls/IconTool";
 import { tell } from "../controls/notices";
 import { text } from "../messages";
 import { useDecisions } from "./decisionStore";
@@ -99,17 +100,11 @@ export function TestsColumn({
                   }
                 />
               </chakra.div>
-              <chakra.button
-                type="button"
-                aria-label={words.removeTest(test.name)}
-                w="24px"
-                h="24px"
-                cursor="pointer"
-                color="quiet"
-                onClick={() => put(cases.filter((_, place) => place !== at))}
-              >
-                <X size={13} />
-              </chakra.button>
+              <IconTool
+                name={words.removeTest(test.name)}
+                icon={X}
+                onPress={() => put(cases.filter((_, place) => place !== at))}
+              />
             </Flex>
           );
         })}

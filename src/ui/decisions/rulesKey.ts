@@ -27,22 +27,22 @@ export function rulesKey(event: KeyboardEvent, { sheet, at, setAt, put }: Sheet)
     });
     event.preventDefault();
   };
-  const put1 = (label: string, next: TableSheet, rule: number) => {
+  const change = (label: string, next: TableSheet, rule: number) => {
     put(label, next);
     setAt({ rule: Math.max(0, Math.min(next.rules.length, rule)), column: at.column, editing: null });
     event.preventDefault();
   };
   const isCommand = event.ctrlKey || event.metaKey;
   if (isCommand && event.key === "ArrowUp")
-    return put1(words.editing.moveRule, sheets.withMoved(sheet, at.rule, -1), at.rule - 1);
+    return change(words.editing.moveRule, sheets.withMoved(sheet, at.rule, -1), at.rule - 1);
   if (isCommand && event.key === "ArrowDown")
-    return put1(words.editing.moveRule, sheets.withMoved(sheet, at.rule, 1), at.rule + 1);
+    return change(words.editing.moveRule, sheets.withMoved(sheet, at.rule, 1), at.rule + 1);
   if (isCommand && event.key.toLowerCase() === "d")
-    return put1(words.editing.copyRule, sheets.withCopy(sheet, at.rule), at.rule + 1);
+    return change(words.editing.copyRule, sheets.withCopy(sheet, at.rule), at.rule + 1);
   if (isCommand && (event.key === "Delete" || event.key === "Backspace"))
-    return put1(words.editing.removeRule, sheets.withoutRule(sheet, at.rule), at.rule);
+    return change(words.editing.removeRule, sheets.withoutRule(sheet, at.rule), at.rule);
   if (isCommand && event.key === "Enter")
-    return put1(words.editing.addRule, sheets.withRule(sheet, at.rule + 1), at.rule + 1);
+    return change(words.editing.addRule, sheets.withRule(sheet, at.rule + 1), at.rule + 1);
   if (isCommand || event.altKey) return;
   switch (event.key) {
     case "ArrowUp":
@@ -72,7 +72,7 @@ export function rulesKey(event: KeyboardEvent, { sheet, at, setAt, put }: Sheet)
     case "Delete":
     case "Backspace": {
       const isInput = sheets.placeOf(sheet, at.column).kind === "input";
-      return put1(words.editing.cell, sheets.withCell(sheet, at.rule, at.column, isInput ? "-" : ""), at.rule);
+      return change(words.editing.cell, sheets.withCell(sheet, at.rule, at.column, isInput ? "-" : ""), at.rule);
     }
     default:
       if (event.key.length === 1) go(at.rule, at.column, { start: event.key });

@@ -20,6 +20,7 @@ import {
 } from "@/core/data";
 import type { ProcessDatum } from "@/core/model";
 import { Choice, TextField } from "../../../controls/fields";
+import { IconTool } from "../../../controls/IconTool";
 import { complain } from "../../../controls/notices";
 import { text } from "../../../messages";
 import { useVersionStore } from "../../../version/VersionContext";
@@ -156,31 +157,9 @@ export function DataRowView({
       <td>
         <Flex>
           {field.kind === "record" && (
-            <chakra.button
-              type="button"
-              aria-label={words.addPart(full)}
-              title={words.addPart(full)}
-              w="24px"
-              h="24px"
-              color="quiet"
-              cursor="pointer"
-              onClick={() => addPart(inside, field.fields ?? [])}
-            >
-              <Plus size={14} />
-            </chakra.button>
+            <IconTool name={words.addPart(full)} icon={Plus} onPress={() => addPart(inside, field.fields ?? [])} />
           )}
-          <chakra.button
-            type="button"
-            aria-label={words.remove(full)}
-            title={words.remove(full)}
-            w="24px"
-            h="24px"
-            color="quiet"
-            cursor="pointer"
-            onClick={remove}
-          >
-            <X size={14} />
-          </chakra.button>
+          <IconTool name={words.remove(full)} icon={X} onPress={remove} />
         </Flex>
       </td>
     </tr>

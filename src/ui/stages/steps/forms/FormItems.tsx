@@ -6,6 +6,7 @@ import { fieldsOfProcess, rowsOf, shownItems } from "@/core/data";
 import { readCondition } from "@/core/feel";
 import { type Element, type Form, type FormItem, type Model, processOf } from "@/core/model";
 import { TextField } from "../../../controls/fields";
+import { IconTool } from "../../../controls/IconTool";
 import { text } from "../../../messages";
 
 const words = text.forms;
@@ -108,19 +109,7 @@ export function FormItems({
                     [words.out(label), X, () => put(form.items.filter((_, place) => place !== at))],
                   ] as const
                 ).map(([title, Icon, run]) => (
-                  <chakra.button
-                    key={title}
-                    type="button"
-                    aria-label={title}
-                    title={title}
-                    w="24px"
-                    h="24px"
-                    color="quiet"
-                    cursor="pointer"
-                    onClick={run}
-                  >
-                    <Icon size={13} />
-                  </chakra.button>
+                  <IconTool key={title} name={title} icon={Icon} onPress={run} />
                 ))}
               </Flex>
               {isOpen && (
