@@ -3,6 +3,7 @@ import {
   type Decision,
   type DecisionModel,
   decide as decided,
+  isFaultyOverlap,
   proveTable,
   topDecisions,
 } from "@/core/decisions";
@@ -100,10 +101,7 @@ function check(file: string, model: DecisionModel, wanted: string | undefined, j
     }
   const isWrong = tables.some(
     ({ hitPolicy, gaps, overlaps, hidden }) =>
-      gaps.length > 0 ||
-      hidden.length > 0 ||
-      (hitPolicy === "UNIQUE" && overlaps.length > 0) ||
-      (hitPolicy === "ANY" && overlaps.some(({ conflict }) => conflict)),
+      gaps.length > 0 || hidden.length > 0 || overlaps.some(({ conflict }) => isFaultyOverlap(hitPolicy, conflict)),
   );
   return isWrong ? EXIT.no : EXIT.done;
 }
