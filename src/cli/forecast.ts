@@ -3,25 +3,27 @@ import { compared, type Forecast, figuresAlone, forecast as forecastOf } from "@
 import { isoSeconds, type Model, nameOf, readDuration } from "@/core/model";
 import { inputWords, readInput, type Scenario, scenariosOf, withInput } from "@/core/scenario";
 import { worldWith } from "@/core/tokens";
-import { EXIT, readModel, UnusableInput } from "./input";
+import { decisionsFor, EXIT, readModel, UnusableInput } from "./input";
 
-/** `lane forecast FILE.bpmn [--scenario NAME] [--cases N] [--seed S] [--replications R] [--compare OTHER.bpmn] [--vary INPUT=FROM..TO:STEP]`. */
+/** `lane forecast FILE.bpmn [--scenario NAME] [--cases N] [--seed S] [--replications R] [--compare OTHER.bpmn] [--vary INPUT=FROM..TO:STEP] [--decisions FILE.dmn]…`. */
 export function forecast(args: readonly string[], json: boolean): number {
   const files: string[] = [];
   const options = new Map<string, string>();
+  const decisionFiles: string[] = [];
   for (let at = 0; at < args.length; at++) {
     const word = args[at] as string;
     if (!word.startsWith("--")) {
       files.push(word);
       continue;
     }
-    if (!["--scenario", "--cases", "--seed", "--replications", "--compare", "--vary"].includes(word))
+    if (!["--scenario", "--cases", "--seed", "--replications", "--compare", "--vary", "--decisions"].includes(word))
       throw new UnusableInput(
-        `forecast knows no ${word}; there are --scenario, --cases, --seed, --replications, --compare and --vary`,
+        `forecast knows no ${word}; there are --scenario, --cases, --seed, --replications, --compare, --vary and --decisions`,
       );
     const value = args[++at];
     if (value === undefined) throw new UnusableInput(`${word} needs a value behind it`);
-    options.set(word, value);
+    if (word === "--decisions") decisionFiles.push(value);
+    else options.set(word, value);
   }
   const [file] = files;
   if (!file || files.length > 1) throw new UnusableInput("forecast needs one file");
@@ -44,10 +46,11 @@ export function forecast(args: readonly string[], json: boolean): number {
   const run = (path: string) => {
     const model = readModel(path);
     const scenario = chosen(path, model, options.get("--scenario"), path === file);
+    const world = worldWith(model, new Map(), true, decisionsFor(model, decisionFiles));
     return {
       model,
       scenario,
-      forecast: (one: Scenario = scenario) => forecastOf(worldWith(model, new Map(), true), one, asked),
+      forecast: (one: Scenario = scenario) => forecastOf(world, one, asked),
     };
   };
   const own = run(file);

@@ -4,7 +4,7 @@ import { readBpmn } from "@/core/bpmn";
 import { readSheet } from "@/core/capture";
 import { type DecisionModel, readDecisions } from "@/core/decisions";
 import { foldedName } from "@/core/directory";
-import { fromStored, type Model, type Problem } from "@/core/model";
+import { decidedBy, fromStored, type Id, type Model, type Problem } from "@/core/model";
 import { decodeText } from "@/core/table";
 
 export const EXIT = { done: 0, no: 1, unusable: 2 } as const;
@@ -59,6 +59,18 @@ export function readDecisionFile(file: string): DecisionModel {
     throw new UnusableInput(`${file}${place}: ${problem?.message ?? "cannot be read"}`);
   }
   return result.value;
+}
+
+/** What business rule tasks decide by: for each file they name, the one of those given that has their decision. */
+export function decisionsFor(model: Model, files: readonly string[]): ReadonlyMap<Id, DecisionModel> {
+  const read = files.map(readDecisionFile);
+  const found = new Map<Id, DecisionModel>();
+  for (const element of model.elements) {
+    const by = decidedBy(element);
+    const one = by && read.find(({ decisions }) => decisions.has(by.decision));
+    if (by && one) found.set(by.file, one);
+  }
+  return found;
 }
 
 /** A step sheet. There is no directory here: entries are called after their names. */

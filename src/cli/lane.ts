@@ -33,7 +33,7 @@ const verbs: {
   },
   forecast: {
     usage:
-      "lane forecast FILE.bpmn [--scenario NAME] [--cases N] [--seed S] [--replications R] [--compare OTHER.bpmn] [--vary INPUT=FROM..TO:STEP]",
+      "lane forecast FILE.bpmn [--scenario NAME] [--cases N] [--seed S] [--replications R] [--compare OTHER.bpmn] [--vary INPUT=FROM..TO:STEP] [--decisions FILE.dmn]…",
     does: "Plays many cases of a scenario that the file holds (BPSim 1.0) and says what they take, wait and cost, and who is busy.",
     load: async () => (await import("./forecast")).forecast,
   },

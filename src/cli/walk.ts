@@ -1,8 +1,7 @@
-import type { DecisionModel } from "@/core/decisions";
 import { caseDataOf } from "@/core/feel";
-import { decidedBy, flowNodesIn, type Id, type Model, nameOf, processesOf, processOf } from "@/core/model";
+import { flowNodesIn, type Id, type Model, nameOf, processesOf, processOf } from "@/core/model";
 import { walk as play, type WalkChoices, worldWith } from "@/core/tokens";
-import { EXIT, readDecisionFile, readModel, UnusableInput } from "./input";
+import { decisionsFor, EXIT, readModel, UnusableInput } from "./input";
 
 /**
  * `lane walk FILE.bpmn [--start EVENT] [--choose GATEWAY=FLOW[+FLOW]]… [--fire BOUNDARY]… [--times ACTIVITY=N]… [--data NAME=VALUE]…
@@ -84,18 +83,6 @@ export function walk(args: readonly string[], json: boolean): number {
     process.stdout.write(`${walked.outcome}${left ? `, with tokens left at ${left}` : ""}\n`);
   }
   return walked.outcome === "completed" ? EXIT.done : EXIT.no;
-}
-
-/** What business rule tasks decide by: for each file they name, the one of those given that has their decision. */
-function decisionsFor(model: Model, files: readonly string[]): ReadonlyMap<Id, DecisionModel> {
-  const read = files.map(readDecisionFile);
-  const found = new Map<Id, DecisionModel>();
-  for (const element of model.elements) {
-    const by = decidedBy(element);
-    const one = by && read.find(({ decisions }) => decisions.has(by.decision));
-    if (by && one) found.set(by.file, one);
-  }
-  return found;
 }
 
 function known(model: Model, file: string, ids: readonly Id[]): void {

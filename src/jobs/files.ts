@@ -104,7 +104,7 @@ export const packageFile: Job<
   },
   { readonly bytes: Uint8Array; readonly manifest: Manifest }
 > = (models, { hues, roles, ...request }) => {
-  const forecast = reportedForecast(models, roles);
+  const forecast = reportedForecast(models, roles, request.decisions);
   return makePackage({
     ...request,
     ...(forecast && { forecast }),

@@ -1,4 +1,5 @@
 import { processVerdicts } from "@/core/check";
+import { type DecisionFileText, decisionModels } from "@/core/decisions";
 import {
   type Chosen,
   type Effect,
@@ -31,6 +32,8 @@ export interface ForecastInput {
   readonly cases?: number;
   readonly replications?: number;
   readonly samples?: number;
+  /** What business rule tasks decide by, where data is drawn. */
+  readonly decisions?: readonly DecisionFileText[];
 }
 
 /** A process that is not sound has no forecast. */
@@ -177,13 +180,17 @@ const mostReportedParts = 150;
  * time.
  * @returns undefined where nothing is said
  */
-export function reportedForecast(models: Models, roles: readonly RoleDefaults[]): ReportedForecast | undefined {
+export function reportedForecast(
+  models: Models,
+  roles: readonly RoleDefaults[],
+  decisions: readonly DecisionFileText[] = [],
+): ReportedForecast | undefined {
   const model = needs(models, "model");
   const [own] = scenariosOf(model);
   if (!own) return undefined;
   const says = scenarioInWords(model, own);
   const told = { scenario: { id: own.id, name: own.name }, says };
-  const ready = prepared(models, { scenario: own.id, roles });
+  const ready = prepared(models, { scenario: own.id, roles, decisions });
   if ("unsound" in ready)
     return {
       ...told,
@@ -234,7 +241,7 @@ function prepared(models: Models, input: ForecastInput): Ready | Unsound {
   if (!own) throw new Error("This model has no scenario.");
   const roles = new Map(input.roles.map((role) => [role.id, role]));
   const { scenario, taken } = withDirectory(withCalled(own, called.values()), model, roles);
-  const world = worldWith(model, called, true);
+  const world = worldWith(model, called, true, decisionModels(input.decisions ?? []));
   const { cases, replications, samples } = input;
   return {
     world,

@@ -1,7 +1,8 @@
 import { holds, readValue } from "../feel";
 import { type Said, say } from "../messages";
-import { dataOfProcess, type Form, type FormItem, type Id, type Model, processOf } from "../model";
-import { type DataField, fieldOf, type JsonObject, recordSchema } from "./fields";
+import { type Form, type FormItem, type Id, type Model, processOf } from "../model";
+import { type DataField, type JsonObject, recordSchema } from "./fields";
+import { fieldsOfProcess } from "./ofProcess";
 import { dataMatrix } from "./uses";
 
 /** An item of a form with the field it fills in; undefined where the data has gone since. */
@@ -9,18 +10,6 @@ export interface ShownItem {
   readonly item: FormItem;
   readonly field: DataField | undefined;
   readonly label: string;
-}
-
-/** The data of a process as fields, by name: what has a schema, and what has none as text. O(data). */
-export function fieldsOfProcess(model: Model, process: Id): DataField[] {
-  return dataOfProcess(model, process).map(({ name, schema }) => fieldOf(name, parsed(schema), false));
-}
-function parsed(schema: string | undefined): unknown {
-  try {
-    return schema === undefined ? undefined : JSON.parse(schema);
-  } catch {
-    return undefined;
-  }
 }
 
 /** The field at a path. */

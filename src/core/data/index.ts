@@ -13,7 +13,6 @@ export {
   type FieldValue,
   type FormData,
   fieldAt,
-  fieldsOfProcess,
   fieldWords,
   formFromData,
   formProblems,
@@ -26,6 +25,7 @@ export {
   withValueIn,
 } from "./forms";
 export { fieldsFromExample } from "./fromExample";
+export { fieldsOfProcess } from "./ofProcess";
 export {
   type DataRow,
   limitWords,
@@ -37,5 +37,13 @@ export {
   withPartIndented,
   withPartMoved,
 } from "./sheet";
-export { type DataMatrix, type DataUse, dataMatrix, nodeUses, placesOf } from "./uses";
+export {
+  type DataMatrix,
+  type DataUse,
+  dataMatrix,
+  nodeUses,
+  type PieceOfData,
+  piecesOfProcess,
+  placesOf,
+} from "./uses";
 export { type WrittenData, writtenData } from "./written";

@@ -1,4 +1,6 @@
 import { childrenOf, dataOfProcess, type Element, flowNodesIn, type Id, isSubProcess, type Model } from "../model";
+import type { DataField } from "./fields";
+import { fieldsOfProcess } from "./ofProcess";
 
 export type DataUse = "none" | "reads" | "creates" | "changes";
 
@@ -47,6 +49,23 @@ export function dataMatrix(model: Model, process: Id): DataMatrix {
       return reads ? (writes ? "changes" : "reads") : writes ? "creates" : "none";
     },
   };
+}
+
+/** A piece of data that can be said in one word, by its path: "Connection application.rated power". */
+export interface PieceOfData {
+  readonly path: string;
+  readonly field: DataField;
+}
+
+/** The single values of a process: of its records the parts, without what there may be several of. O(fields). */
+export function piecesOfProcess(model: Model, process: Id): PieceOfData[] {
+  const pieces = (field: DataField, path: readonly string[]): PieceOfData[] => {
+    if (field.isList) return [];
+    const inside = field.kind === "record" ? (field.fields ?? []) : undefined;
+    if (!inside) return [{ path: path.join("."), field }];
+    return inside.flatMap((part) => pieces(part, [...path, part.name]));
+  };
+  return fieldsOfProcess(model, process).flatMap((field) => pieces(field, [field.name]));
 }
 
 function nodesIn(model: Model, scope: Id): Element[] {

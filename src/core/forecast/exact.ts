@@ -1,6 +1,7 @@
 import type { Element, Id } from "../model";
 import { type Distribution, type Given, momentsOf, type Scenario } from "../scenario";
 import { type Compiled, compiledScope, insideOf, type World } from "../tokens";
+import { isDecidedByData } from "./caseData";
 import { durationOf, type Path, pathsOf } from "./duration";
 import { add, solved } from "./equations";
 import type { Law } from "./law";
@@ -172,7 +173,10 @@ function within(plan: Plan, scope: Compiled, begun: number, all: Sums, start: Id
     all.visits.set(of.id, (all.visits.get(of.id) ?? 0) + count);
     if (of.fixedCost?.[0]) all.cost += count * momentsOf(of.fixedCost[0].value).mean;
     if (!addTimes(plan, scope, node, of, count, all)) return false;
-    const inside = insideOf(plan.world, scope.model, scope.elements[node] as Element);
+    const element = scope.elements[node] as Element;
+    if (isDecidedByData(scope.model, element, plan.namesDrawn))
+      all.doubts.add(`"${element.name || of.id}" is decided by data that is drawn`);
+    const inside = insideOf(plan.world, scope.model, element);
     if (inside && of.course === "hold") {
       const times = roundsOf(of);
       if (

@@ -14,6 +14,7 @@ import {
 } from "../model";
 import type { Assumption, Distribution, Given, Scenario, TimeKind } from "../scenario";
 import { type Compiled, cardinalityOf, insideOf, loopOf, type World } from "../tokens";
+import { namesDrawn } from "./caseData";
 import { Gaps, takenWords } from "./gaps";
 import { Stream } from "./random";
 import { Calendars, type Crossing, type NeedPlan, type ResourcePlan, ResourceTable } from "./resources";
@@ -94,6 +95,8 @@ export class Plan {
   readonly #scopes = new Map<Compiled, ScopePlan>();
   readonly #table: ResourceTable;
   readonly #hasSites: boolean;
+  /** Names by which conditions find data that is drawn for cases. */
+  readonly namesDrawn: ReadonlySet<string>;
 
   /**
    * @param seed of all chance; each replication has its own
@@ -108,6 +111,7 @@ export class Plan {
     this.calendars = new Calendars(scenario);
     this.#table = new ResourceTable(world.model, scenario, this.calendars, this.gaps);
     this.resources = this.#table.list;
+    this.namesDrawn = namesDrawn(world, scenario);
     const { ofSystems, links } = scenario.sites;
     this.#hasSites =
       ofSystems.size + links.length > 0 || [...scenario.of.values()].some(({ site }) => site !== undefined);
@@ -150,7 +154,7 @@ export class Plan {
     const shares = new Float64Array(net.flows.length).fill(Number.NaN);
     const nodes = net.nodes.map((_node, at) => {
       const element = scope.elements[at] as Element;
-      shareWays(this.scenario, this.gaps, scope, at, shares);
+      shareWays(this.scenario, this.gaps, scope, at, shares, this.namesDrawn);
       return this.#node(scope, at, element);
     });
     return { nodes, shares };

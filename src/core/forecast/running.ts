@@ -1,3 +1,4 @@
+import type { CaseData } from "../feel";
 import { type Distribution, draw, type Given, type Hours } from "../scenario";
 import type { Act, Place, Play } from "../tokens";
 import type { Desk, Request } from "./desks";
@@ -12,6 +13,8 @@ export interface Running {
   readonly source: Source;
   readonly began: number;
   readonly play: Play;
+  /** What was drawn for it, and what decisions came to since; undefined where no data is drawn. */
+  data: CaseData | undefined;
   readonly pending: Pending[];
   /** How often each element was come to, for its chances. */
   readonly visits: number[];

@@ -1,6 +1,7 @@
 import { type Element, nameOf } from "../model";
 import type { Scenario } from "../scenario";
 import type { Compiled } from "../tokens";
+import { isDecidedByData } from "./caseData";
 import { type Gaps, takenWords } from "./gaps";
 
 /**
@@ -13,6 +14,7 @@ export function shareWays(
   { net, elements, model }: Compiled,
   node: number,
   shares: Float64Array,
+  names: ReadonlySet<string>,
 ): void {
   const { kind, outs, conditional } = net.nodes[node] ?? { kind: "end", outs: [], conditional: [] };
   const element = elements[node] as Element;
@@ -31,7 +33,9 @@ export function shareWays(
   if (isRace && said.every((share) => share === undefined)) return;
   const missing = asked.filter((_, at) => said[at] === undefined);
   const isDefault = (flow: number) => net.flows[flow]?.id === element.default;
-  const tell = () => gaps.add("share", element.id, nameOf(model, element.id) || element.id, takenWords.evenShares);
+  const isByData = (isOne || isSome) && isDecidedByData(model, element, names);
+  const tell = () =>
+    isByData || gaps.add("share", element.id, nameOf(model, element.id) || element.id, takenWords.evenShares);
   if (!isOne) {
     if (missing.length > 0 && !missing.every(isDefault)) tell();
     asked.forEach((flow, at) => {

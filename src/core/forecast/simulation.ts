@@ -1,7 +1,8 @@
 import { type Id, processesOf } from "../model";
 import { always, bothOf, draw, type Hours } from "../scenario";
-import { type Act, compiledScope, type Place, Play, SparePlaces } from "../tokens";
+import { type Act, compiledScope, decidedAt, type Place, Play, SparePlaces } from "../tokens";
 import { nextArrival } from "./arrivals";
+import { drawnCase } from "./caseData";
 import { doneAt, waysTo } from "./crossing";
 import { Desks, type Request } from "./desks";
 import type { Follower } from "./follower";
@@ -13,7 +14,7 @@ import type { Crossing, NeedPlan } from "./resources";
 import { type Coming, drawn, happens, type Pending, type Running, visitOf } from "./running";
 import { type Source, sourcesOf } from "./sources";
 import { goesOffAt } from "./timers";
-import { wayOn } from "./ways";
+import { isBarredByData, wayOn } from "./ways";
 
 /** How long a run goes: so many counted cases, or a time. */
 export interface Extent {
@@ -137,6 +138,7 @@ export class Simulation {
       source,
       began: this.#now,
       play: Play.begin(world, source.process, start, this.#spare),
+      data: drawnCase(source.drawn, number),
       pending: [],
       visits: [],
       doneAs: [],
@@ -217,6 +219,7 @@ export class Simulation {
         // Of what is first at an event-based gateway the way was gone before it was first.
         if (plan.isHeard && plan.calls.length > 0 && place.scope.elements[node]?.type === "startEvent")
           this.#arriving(run, place, node, plan, acts);
+        else if (acts.length > 0 && run.data && isBarredByData(run, place, node)) this.#finish(run, "stuck", plan.id);
         else if (acts.length > 0) this.#step(run, plan, wayOn(this.plan, run, place, plan, acts));
         return;
       case "hold":
@@ -607,6 +610,8 @@ export class Simulation {
     pending.state = "gone";
     this.#book(pending, pending.work);
     doneAt(run, plan);
+    const element = run.data && place.scope.elements[node];
+    if (run.data && element) run.data = decidedAt(this.plan.world, element, run.data)?.data ?? run.data;
     const acts = place.acts[node] as readonly Act[];
     if (pending.act) this.#step(run, plan, pending.act);
     else if (acts.length === 0) return;

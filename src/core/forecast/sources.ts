@@ -1,6 +1,7 @@
 import { type Element, flowNodesIn, type Id, type Model, nameOf, triggerOf } from "../model";
 import type { Distribution, Given } from "../scenario";
 import { compiledScope } from "../tokens";
+import { type DrawnPlan, drawnFor } from "./caseData";
 import { takenWords } from "./gaps";
 import type { Plan } from "./plan";
 import type { Stream } from "./random";
@@ -15,6 +16,8 @@ export interface Source {
   readonly count: number | undefined;
   readonly timer: TimerPlan | undefined;
   readonly stream: Stream;
+  /** Data that is drawn for each of its cases. */
+  readonly drawn: readonly DrawnPlan[];
 }
 
 /** Where cases begin: the start events an interval or a count is said of, else those that no other process of the model sets off. */
@@ -47,6 +50,7 @@ export function sourcesOf(plan: Plan): Source[] {
       count: of?.count,
       timer,
       stream: plan.stream(start.id, "arrivals"),
+      drawn: drawnFor(scenario, start.id, process).map((one) => ({ ...one, stream: plan.stream("data", one.path) })),
     };
   });
 }

@@ -1,4 +1,5 @@
-import type { Act, Place } from "../tokens";
+import type { CaseData } from "../feel";
+import { type Act, actTaking, flowsByData, isBarred, type Place } from "../tokens";
 import type { NodePlan, Plan } from "./plan";
 import type { Stream } from "./random";
 import { type Running, visitOf } from "./running";
@@ -10,6 +11,8 @@ export function wayOn(plan: Plan, run: Running, place: Place, node: NodePlan, ac
   const chance = node.choice.at(run.number, visitOf(run, node));
   const byHand = run.follower?.take(node.id, acts);
   if (byHand) return byHand;
+  const byData = run.data && wayByData(run.data, place, acts);
+  if (byData) return byData;
   const isOne = acts.every(({ move }) => move.give.length === 1);
   const isExclusive = place.scope.net.nodes[acts[0]?.move.node ?? -1]?.kind === "exclusive";
   if (!isExclusive || !isOne) return someOf(acts, shares, chance);
@@ -22,6 +25,19 @@ export function wayOn(plan: Plan, run: Running, place: Place, node: NodePlan, ac
   }
   return acts.at(-1) as Act;
 }
+
+/** The way the data of a case decides for, where its conditions ask for nothing else. */
+function wayByData(data: CaseData, { scope }: Place, acts: readonly Act[]): Act | undefined {
+  const element = scope.elements[acts[0]?.move.node ?? -1];
+  const flows = element && flowsByData(scope.model, element, data);
+  return element && flows && actTaking(scope.model, element, acts, flows);
+}
+
+/** Whether the data of a case keeps it from going on: no condition holds, and there is no default. */
+export const isBarredByData = ({ data }: Running, { scope }: Place, node: number): boolean => {
+  const element = data && scope.elements[node];
+  return element !== undefined && isBarred(scope.model, element, data);
+};
 
 /** A set of ways out: each by its own chance; of none, all are drawn again, as often as it takes, within reason. */
 function someOf(acts: readonly Act[], shares: Float64Array, chance: Stream): Act {

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { type Distribution, faultOf } from "./distributions";
+import { faultOfSpread, type Spread } from "./drawnData";
 
 const number = z.number().finite();
 const point = z.object({ share: z.number().min(0), value: number });
@@ -25,3 +26,16 @@ export const distributionSchema: z.ZodType<Distribution> = z
   .refine((one) => faultOf(one as Distribution) === undefined, {
     message: "these numbers make no distribution",
   }) as unknown as z.ZodType<Distribution>;
+
+/** How data is drawn, from outside. */
+export const spreadSchema: z.ZodType<Spread> = z.union([
+  z
+    .object({
+      kind: z.literal("values"),
+      points: z
+        .array(z.object({ share: z.number().min(0), value: z.union([z.string().max(2_000), number, z.boolean()]) }))
+        .max(1_000),
+    })
+    .refine((one) => faultOfSpread(one) === undefined, { message: "these shares make no whole" }),
+  distributionSchema,
+]);

@@ -17,8 +17,9 @@ import {
 import { brokenInvariants, type Model } from "../model";
 import { expectOk, performAll } from "../testing/models";
 import type { Distribution } from "./distributions";
-import { isoOf, type ParameterName } from "./edit";
+import type { ParameterName } from "./parameters";
 import { scenariosOf } from "./readScenarios";
+import { isoOf } from "./writeValues";
 
 const foreign = '<bpsim:VendorExtension name="x"><y:z xmlns:y="urn:y" a="1">kept</y:z></bpsim:VendorExtension>';
 const file = bpmnWith(

@@ -1,27 +1,11 @@
 import type { Id, Model, XmlElement, XmlNode } from "../model";
-import { isSimulation, putFigures, simulationNamespace } from "./bpsim";
+import { isSimulation, putFigures } from "./bpsim";
 import type { Distribution } from "./distributions";
+import type { Spread } from "./drawnData";
 import { holderIn } from "./estimates";
-import { linkProperty, roomProperty, siteProperty, systemProperty, zoneProperty } from "./sites";
-
-/** What can be said of an element, by name: where it stands in the standard's form, and what it is a value of. */
-export const parameters = {
-  processing: { group: "TimeParameters", name: "ProcessingTime", as: "time" },
-  wait: { group: "TimeParameters", name: "WaitTime", as: "time" },
-  transfer: { group: "TimeParameters", name: "TransferTime", as: "time" },
-  interval: { group: "ControlParameters", name: "InterTriggerTimer", as: "time" },
-  count: { group: "ControlParameters", name: "TriggerCount", as: "number" },
-  probability: { group: "ControlParameters", name: "Probability", as: "number" },
-  quantity: { group: "ResourceParameters", name: "Quantity", as: "number" },
-  selection: { group: "ResourceParameters", name: "Selection", as: "expression" },
-  availability: { group: "ResourceParameters", name: "Availability", as: "calendar" },
-  unitCost: { group: "CostParameters", name: "UnitCost", as: "rate" },
-  fixedCost: { group: "CostParameters", name: "FixedCost", as: "number" },
-  priority: { group: "PriorityParameters", name: "Priority", as: "number" },
-  site: { group: "PropertyParameters", name: "Property", as: "text", property: siteProperty },
-} as const;
-export type ParameterName = keyof typeof parameters;
-export const parameterNames = Object.keys(parameters) as ParameterName[];
+import { type ParameterName, type ParameterValue, parameters } from "./parameters";
+import { linkProperty, roomProperty, systemProperty, zoneProperty } from "./sites";
+import { distributionElement, isoOf, make, spreadElement, valueElement } from "./writeValues";
 
 /** Groups in the order the standard has them. */
 const groupOrder = [
@@ -33,24 +17,8 @@ const groupOrder = [
   "PropertyParameters",
 ];
 
-/** A value as it is written: a distribution, an expression, or the id of a calendar. */
-export type ParameterValue = Distribution | string;
-
 const local = (element: XmlElement) => element.name.slice(element.name.indexOf(":") + 1);
 const attributeOf = (element: XmlElement, name: string) => element.attributes.find(([key]) => key === name)?.[1];
-const make = (
-  name: string,
-  attributes: { readonly [name: string]: string | number | undefined } = {},
-  children: readonly XmlNode[] = [],
-): XmlElement => ({
-  name: `bpsim:${name}`,
-  uri: simulationNamespace,
-  attributes: Object.entries(attributes).flatMap(([key, value]) =>
-    value === undefined ? [] : [[key, String(value)] as const],
-  ),
-  children,
-});
-
 /** The simulation data of a model as a file would have it, figures in their places; undefined where there is none. */
 export function simulationOf(model: Model): readonly XmlNode[] | undefined {
   const holder = holderIn(model);
@@ -84,11 +52,39 @@ export function withParameter(
   parameter: ParameterName,
   value: ParameterValue | undefined,
 ): readonly XmlNode[] {
-  const place: Place = parameters[parameter];
-  const written =
-    value === undefined
-      ? undefined
-      : make(place.name, { name: place.property }, [{ element: valueElement(parameter, value) }]);
+  return withSaid(
+    data,
+    scenario,
+    element,
+    parameters[parameter],
+    value === undefined ? undefined : valueElement(parameter, value),
+  );
+}
+
+/** Says how a piece of data of a process is drawn for each case: a property of the process, by its path; undefined takes it off. */
+export const withDrawn = (
+  data: readonly XmlNode[],
+  scenario: Id,
+  process: Id,
+  path: string,
+  spread: Spread | undefined,
+): readonly XmlNode[] =>
+  withSaid(
+    data,
+    scenario,
+    process,
+    { group: "PropertyParameters", name: "Property", property: path },
+    spread && spreadElement(spread),
+  );
+
+function withSaid(
+  data: readonly XmlNode[],
+  scenario: Id,
+  element: Id,
+  place: Place,
+  value: XmlElement | undefined,
+): readonly XmlNode[] {
+  const written = value && make(place.name, { name: place.property }, [{ element: value }]);
   return withScenario(data, scenario, (one) => {
     const at = one.children.findIndex(
       (node) => isSimulation(node, "ElementParameters") && attributeOf(node.element, "elementRef") === element,
@@ -139,104 +135,6 @@ function inGroup(of: XmlElement, { group, name, property }: Place, written: XmlE
     ...of,
     children: at < 0 ? [...of.children, node] : [...of.children.slice(0, at), node, ...of.children.slice(at)],
   };
-}
-
-/** A value in the standard's form: times in ISO 8601 where they are constant, else in minutes. */
-function valueElement(parameter: ParameterName, value: ParameterValue): XmlElement {
-  const { as } = parameters[parameter];
-  if (typeof value === "string" && as === "text") return make("StringParameter", { value });
-  if (typeof value === "string")
-    return as === "calendar"
-      ? make("BooleanParameter", { value: "true", validFor: value })
-      : make("ExpressionParameter", { value });
-  if (as === "rate" && value.kind === "constant")
-    return make("FloatingParameter", { value: plain(value.value), timeUnit: "hour" });
-  return distributionElement(value, as === "time");
-}
-
-const plain = (value: number) => Number(value.toPrecision(12));
-
-/** A distribution as an element; numbers of times in minutes. */
-function distributionElement(one: Distribution, isTime: boolean): XmlElement {
-  const unit = isTime ? 60 : 1;
-  const number = (value: number | undefined) => (value === undefined ? undefined : plain(value / unit));
-  const timed = (name: string, attributes: { readonly [name: string]: number | undefined }) =>
-    make(name, { ...(isTime && { timeUnit: "min" }), ...attributes });
-  switch (one.kind) {
-    case "constant":
-      return isTime
-        ? make("DurationParameter", { value: isoOf(one.value) })
-        : make("FloatingParameter", { value: plain(one.value) });
-    case "uniform":
-      return timed("UniformDistribution", { min: number(one.min), max: number(one.max) });
-    case "triangular":
-      return timed("TriangularDistribution", { min: number(one.min), mode: number(one.mode), max: number(one.max) });
-    case "normal":
-      return one.min === 0 && one.max === undefined
-        ? timed("NormalDistribution", { mean: number(one.mean), standardDeviation: number(one.deviation) })
-        : timed("TruncatedNormalDistribution", {
-            mean: number(one.mean),
-            standardDeviation: number(one.deviation),
-            min: number(one.min),
-            max: number(one.max),
-          });
-    case "logNormal":
-      return timed("LogNormalDistribution", { mean: number(one.mean), standardDeviation: number(one.deviation) });
-    case "exponential":
-      return timed("NegativeExponentialDistribution", { mean: number(one.mean) });
-    case "erlang":
-      return timed("ErlangDistribution", { k: one.k, mean: number(one.mean) });
-    case "gamma":
-      return timed("GammaDistribution", { shape: one.shape, scale: number(one.scale) });
-    case "weibull":
-      return timed("WeibullDistribution", { shape: one.shape, scale: number(one.scale) });
-    case "beta":
-      return timed("BetaDistribution", {
-        shape: one.alpha,
-        scale: one.beta,
-        min: number(one.min),
-        max: number(one.max),
-      });
-    case "poisson":
-      return make("PoissonDistribution", { mean: one.mean, ...(isTime && { timeUnit: "min" }) });
-    case "binomial":
-      return make("BinomialDistribution", {
-        trials: one.trials,
-        probability: one.probability,
-        ...(isTime && { timeUnit: "min" }),
-      });
-    case "discrete":
-    case "continuous":
-      return {
-        ...make("UserDistribution", { discrete: one.kind === "discrete" ? "true" : "false" }),
-        children: one.points.map(({ share, value }) => ({
-          element: make("UserDistributionDataPoint", { probability: share }, [
-            { element: distributionElement({ kind: "constant", value }, isTime) },
-          ]),
-        })),
-      };
-  }
-}
-
-/** Seconds as an ISO 8601 duration, in the largest units that are whole. */
-export function isoOf(seconds: number): string {
-  if (seconds === 0) return "PT0S";
-  let left = seconds;
-  let [date, time] = ["", ""];
-  for (const [size, letter] of [
-    [86_400, "D"],
-    [3600, "H"],
-    [60, "M"],
-  ] as const) {
-    const count = Math.floor(left / size + 1e-12);
-    if (count === 0) continue;
-    if (letter === "D") date += `${count}D`;
-    else time += `${count}${letter}`;
-    left -= count * size;
-  }
-  const rest = plain(left);
-  if (rest > 1e-9) time += `${rest}S`;
-  return `P${date}${time === "" ? "" : `T${time}`}`;
 }
 
 /** What a scenario says of itself. Null takes off. */

@@ -1,5 +1,6 @@
 import { type Id, type Model, nameOf, wordFor } from "../model";
 import type { Distribution } from "./distributions";
+import { spreadWords } from "./drawnData";
 import type { SaidAs } from "./said";
 import { saidOf } from "./said";
 import type { Assumption, Given, Scenario } from "./scenario";
@@ -60,5 +61,6 @@ function assumptionInWords(of: Assumption, scenario: Scenario): (readonly [what:
       of.needs?.map(({ oneOf, count }) => `${count > 1 ? `${count} of ` : ""}${oneOf.join(" or ")}`).join(", ") ?? "",
     ],
   ];
-  return rows.filter(([, value]) => value !== "");
+  const drawn = (of.drawn ?? []).map(({ path, spread }) => [path, spreadWords(spread)] as const);
+  return [...rows.filter(([, value]) => value !== ""), ...drawn];
 }

@@ -3,8 +3,10 @@ import { putFigures, simulationNamespace } from "./bpsim";
 import { type CalendarEvent, readCalendar } from "./calendar/iCalendar";
 import { isZone, momentOf } from "./calendar/zone";
 import type { Distribution } from "./distributions";
+import type { DrawnData } from "./drawnData";
 import { holderIn } from "./estimates";
 import { readDistribution, type Units, unitSeconds } from "./readDistribution";
+import { readDrawn } from "./readDrawn";
 import { readNeed } from "./readNeed";
 import type { Assumption, Given, Scenario, TimeKind } from "./scenario";
 import { type Link, readSiteProperty, type Sites, siteProperty, sitesAfter, zoneProperty } from "./sites";
@@ -46,6 +48,13 @@ export function scenariosOf(model: Model): readonly Scenario[] {
   return scenarios;
 }
 
+/** What is said of an element twice: the later word counts, of times and of data one by one. */
+function joined(before: Assumption, own: Assumption): Assumption {
+  const kept = before.drawn?.filter(({ path }) => !own.drawn?.some((one) => one.path === path)) ?? [];
+  const drawn = [...kept, ...(own.drawn ?? [])];
+  return { ...before, ...own, times: { ...before.times, ...own.times }, ...(drawn.length > 0 && { drawn }) };
+}
+
 type Own = Scenario & { readonly said: ReadonlySet<string> };
 
 function inherited(one: Own, all: readonly Own[], seen: Set<Id>): Scenario {
@@ -65,7 +74,7 @@ function inherited(one: Own, all: readonly Own[], seen: Set<Id>): Scenario {
   const of = new Map(from.of);
   for (const [element, own] of one.of) {
     const before = of.get(element);
-    of.set(element, before ? { ...before, ...own, times: { ...before.times, ...own.times } } : own);
+    of.set(element, before ? joined(before, own) : own);
   }
   const kept = <Field extends keyof Scenario>(field: Field) => (one.said.has(field) ? one[field] : from[field]);
   const { duration, warmUp, replications, seed } = from;
@@ -135,7 +144,7 @@ function ownScenario(element: XmlElement, at: number): Own {
     const read = assumptionOf(group, units, calendars, (problem) => problems.push(`${id}: ${problem}.`));
     for (const name of new Set([reference, id])) {
       const before = of.get(name);
-      of.set(name, before ? { ...before, ...read, times: { ...before.times, ...read.times } } : read);
+      of.set(name, before ? joined(before, read) : read);
     }
   }
   const [duration, warmUp] = [seconds("Duration"), seconds("Warmup")];
@@ -252,7 +261,8 @@ function assumptionOf(
   tell: (problem: string) => void,
 ): Assumption {
   const times: { [kind in TimeKind]?: readonly Given<Distribution>[] } = {};
-  let read: Omit<Assumption, "times"> = {};
+  let read: Omit<Assumption, "times" | "drawn"> = {};
+  const drawn: DrawnData[] = [];
   const valuesOf = (parameter: XmlElement): XmlElement[] =>
     elementsIn(parameter)
       .filter(({ name }) => localName(name) !== "ResultRequest")
@@ -276,9 +286,13 @@ function assumptionOf(
     for (const parameter of elementsIn(kind)) {
       const name = localName(parameter.name);
       if (name === "Property") {
-        const site = attribute(parameter, "name") === siteProperty ? elementsIn(parameter)[0] : undefined;
-        const where = site && attribute(site, "value");
+        const property = attribute(parameter, "name");
+        const value = elementsIn(parameter).find(({ name }) => localName(name) !== "ResultRequest");
+        if (property === undefined || !value) continue;
+        const where = property === siteProperty ? attribute(value, "value") : undefined;
         if (where) read = { ...read, site: where };
+        const spread = readDrawn(value, tell);
+        if (spread) drawn.push({ path: property, spread });
         continue;
       }
       const time = timeNames[name];
@@ -335,5 +349,5 @@ function assumptionOf(
         }
       }
     }
-  return { times, ...read };
+  return { times, ...read, ...(drawn.length > 0 && { drawn }) };
 }

@@ -1,6 +1,7 @@
 import type { Id } from "../model";
 import type { CalendarEvent } from "./calendar/iCalendar";
 import type { Distribution } from "./distributions";
+import type { DrawnData } from "./drawnData";
 import type { Sites } from "./sites";
 
 /** What a parameter is said to be, and the calendar while which that holds. */
@@ -38,6 +39,8 @@ export interface Assumption {
   readonly unitCost?: number;
   /** Of a resource: where it is. */
   readonly site?: string;
+  /** Of a process or what starts it: data that is drawn for each case, and decides where a condition or a decision asks for it. */
+  readonly drawn?: readonly DrawnData[];
 }
 
 /** Resources a step needs all of, each with the others that will do instead. */

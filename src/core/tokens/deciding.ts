@@ -51,18 +51,29 @@ export class CaseDataSoFar {
       // It is over when it is left; one that nothing can interrupt is entered and over at once.
       const isOver = line.event === "left" || (line.event === "entered" && line.flows.length > 0);
       const step = isOver ? this.#steps.get(line.element) : undefined;
-      const known = step && decisionOf(this.world, step);
+      const known = step && decidedAt(this.world, step, this.#data);
       if (!step || !known) continue;
-      const decided = decide(known.model, known.decision, dataFor(known.model, step, this.#data));
-      this.taken.push({ step: line.step, element: step.id, by: known.by, decided });
-      this.#data = { ...this.#data, [known.by.result]: decided.result };
+      this.taken.push({ step: line.step, element: step.id, by: known.by, decided: known.decided });
+      this.#data = known.data;
     }
     return this.#data;
   }
 }
 
+/** What a step decides for some data, and the data behind it; undefined where it decides nothing. */
+export function decidedAt(
+  world: World,
+  step: Element,
+  data: CaseData,
+): { readonly by: DecidedBy; readonly decided: Decided; readonly data: CaseData } | undefined {
+  const known = decisionOf(world, step);
+  if (!known) return undefined;
+  const decided = decide(known.model, known.decision, dataFor(known.model, step, data));
+  return { by: known.by, decided, data: { ...data, [known.by.result]: decided.result } };
+}
+
 /** The data of a case as the inputs of a file of decisions name it. */
-export function dataFor(model: DecisionModel, step: Element, data: CaseData): CaseData {
+function dataFor(model: DecisionModel, step: Element, data: CaseData): CaseData {
   const said = new Map(fieldUsesOf(step).flatMap((use) => (use.direction === "in" ? [[use.field, use.is]] : [])));
   const found = [...model.inputs.values()].flatMap(({ name }) => {
     const at = said.get(name);

@@ -1,9 +1,9 @@
 export type { Act, Deed } from "./acts";
 export { type Case, type CaseScope, type CaseUnderWay, caseSchema } from "./case";
-export { type FireChoice, flowsByData, isBarred, type WalkChoices } from "./choices";
+export { actTaking, type FireChoice, flowsByData, isBarred, type WalkChoices } from "./choices";
 export { type Compiled, compiledScope, messagesIn } from "./compiled";
 export { dataAsked } from "./dataAsked";
-export { CaseDataSoFar, decisionOf, type Taken } from "./deciding";
+export { CaseDataSoFar, decidedAt, decisionOf, type Taken } from "./deciding";
 export { actWords, explain } from "./explain";
 export type { Happened, Place } from "./place";
 export { cardinalityOf, Play } from "./play";

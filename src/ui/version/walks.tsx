@@ -1,14 +1,15 @@
 "use client";
 import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
-import { decisions as decisionTerms, inVersion, walk } from "@/contract";
+import { inVersion, walk } from "@/contract";
 import type { WalkTestRow } from "@/contract/walk";
 import { type DecisionFileText, type DecisionModel, decisionModels } from "@/core/decisions";
-import { callKeyOf, decidingFiles, type Id, type Model, trustStored } from "@/core/model";
+import { callKeyOf, type Id, type Model, trustStored } from "@/core/model";
 import type { WalkTestResult } from "@/core/tokens";
 import { calledName } from "@/jobs";
 import { complain } from "../controls/notices";
 import { JobRunner } from "../kernel/jobRunner";
 import { lookAgain, useAsked } from "../kernel/queries";
+import { useDecisionTexts } from "./decisionTexts";
 import { useVersion } from "./VersionContext";
 
 interface Walks {
@@ -58,14 +59,8 @@ export function WalksProvider({ children }: { readonly children: ReactNode }) {
         : answer && new Map(answer.called.map((one) => [one.calls, trustStored(one.model)])),
     [calls, answer, callsNothing],
   );
-  const files = useMemo(() => decidingFiles([settled, ...(called?.values() ?? [])]), [settled, called]);
-  const filesKey = files.join("\n");
-  const { data: decided, error: undecided } = useAsked(
-    decisionTerms.decisionTexts,
-    { ids: files },
-    { isWanted: files.length > 0, keepsLast: true },
-  );
-  const texts = filesKey === "" ? noTexts : undecided ? noTexts : decided?.files;
+  const models = useMemo(() => [settled, ...(called?.values() ?? [])], [settled, called]);
+  const texts = useDecisionTexts(models);
   const decisions = useMemo(() => texts && decisionModels(texts), [texts]);
   useEffect(() => {
     for (const one of [error, callsNothing]) if (one) complain(one);

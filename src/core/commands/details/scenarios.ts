@@ -9,8 +9,10 @@ import {
   parameterNames,
   parameters,
   simulationOf,
+  spreadSchema,
   takeFigures,
   withCalendar,
+  withDrawn,
   withNewScenario,
   withoutScenario,
   withParameter,
@@ -78,6 +80,18 @@ export const setSitesSchema = z.object({
       capacity: z.number().int().min(1).max(1_000_000).nullable().optional(),
     }),
   ]),
+});
+export const setDrawnSchema = z.object({
+  type: z.literal("setDrawn"),
+  scenario,
+  process: id,
+  /** The piece of data, by its path: "Connection application.rated power". */
+  path: z
+    .string()
+    .max(1_000)
+    .refine((path) => path.split(".").every((part) => part.trim() !== "")),
+  /** Null takes it off. */
+  spread: spreadSchema.nullable(),
 });
 export const setCalendarSchema = z.object({
   type: z.literal("setCalendar"),
@@ -156,6 +170,15 @@ export function setSites(change: Change, { scenario, words }: z.infer<typeof set
           },
     ),
   );
+}
+
+/** Says how a piece of data of a process is drawn for each case. */
+export function setDrawn(change: Change, { scenario, process, path, spread }: z.infer<typeof setDrawnSchema>): void {
+  const { type } = change.element(process);
+  if (type !== "process" && type !== "startEvent")
+    refuse("no-process", say`Data is drawn for the cases of a process.`, [process]);
+  if (spread === null && !holderIn(change.model)) return;
+  rewrite(change, scenario, (data) => withDrawn(data, scenario, process, path, spread ?? undefined));
 }
 
 export function setCalendar(change: Change, command: z.infer<typeof setCalendarSchema>): void {

@@ -86,6 +86,8 @@ import {
   setAssumptionSchema,
   setCalendar,
   setCalendarSchema,
+  setDrawn,
+  setDrawnSchema,
   setScenario,
   setScenarioSchema,
   setSites,
@@ -292,6 +294,7 @@ export const register = {
   setSites: command(setSitesSchema, setSites, ({ words }) =>
     "system" in words ? say`say where a system is` : say`say what lies between ${words.from} and ${words.to}`,
   ),
+  setDrawn: command(setDrawnSchema, setDrawn, ({ path }) => say`say how ${path} is spread over cases`),
   setCalendar: command(setCalendarSchema, setCalendar, (command) => say`set the hours ${command.name}`),
   linkWords: command(linkWordsSchema, linkWords, (command, { called }) => say`tie ${called(command.id)} to its words`),
   unlinkWords: command(

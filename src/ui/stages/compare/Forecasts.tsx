@@ -1,6 +1,6 @@
 "use client";
 import { Box, chakra } from "@chakra-ui/react";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { type Forecast, compared as heldAgainst } from "@/core/forecast";
 import type { Model } from "@/core/model";
 import { scenariosOf } from "@/core/scenario";
@@ -8,6 +8,7 @@ import { useRoleDefaults } from "../../controls/entries";
 import { moneyWords, percentWords, timeWords } from "../../controls/units";
 import { JobRunner } from "../../kernel/jobRunner";
 import { text } from "../../messages";
+import { useDecisionTexts } from "../../version/decisionTexts";
 import { expectedFigure } from "./expectedFigure";
 import type { Compared } from "./useComparison";
 
@@ -112,15 +113,17 @@ function Told(props: {
 /** The first scenario of both sides, run in a worker, one after the other. */
 export function useForecastsOfBoth({ from, to }: Compared): BothForecasts | undefined {
   const roles = useRoleDefaults();
+  const models = useMemo(() => [from.model, to.model], [from.model, to.model]);
+  const decisions = useDecisionTexts(models);
   const [found, setFound] = useState<BothForecasts | undefined>();
   const [worker] = useState(() => new JobRunner());
   useEffect(() => {
     setFound(undefined);
     const [scenario] = scenariosOf(to.model);
-    if (!roles || !scenario || !isTold(from.model) || !isTold(to.model)) return;
+    if (!roles || !decisions || !scenario || !isTold(from.model) || !isTold(to.model)) return;
     let isStale = false;
     const run = async (model: Model): Promise<Forecast | undefined> => {
-      const answer = await worker.run("forecasts", { model }, { scenario: scenario.id, roles });
+      const answer = await worker.run("forecasts", { model }, { scenario: scenario.id, roles, decisions });
       return "unsound" in answer ? undefined : answer.forecast;
     };
     const look = async () => {

@@ -8,6 +8,7 @@ import { scenariosOf } from "@/core/scenario";
 import { decimals, inUnit, moneyWords, percentWords, timeWords, unitFor } from "../../controls/units";
 import { useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
+import { useDecisionTexts } from "../../version/decisionTexts";
 import { useVersion } from "../../version/VersionContext";
 import { Panel } from "./Panel";
 import { useForecast, useOpenModels } from "./useForecast";
@@ -17,7 +18,7 @@ const words = text.forecast.against;
 /** Another scenario of this version, or another version: the same cases met both. */
 export function Against({ forecast, scenario }: { readonly forecast: Forecast; readonly scenario: Id }) {
   const info = useVersion((state) => state.info);
-  const { settled, called } = useOpenModels();
+  const { settled, called, decisions } = useOpenModels();
   const scenarios = scenariosOf(settled);
   const others = scenarios.filter(({ id }) => id !== scenario);
   const siblings = info.siblings.filter(({ id }) => id !== info.version.id);
@@ -41,7 +42,9 @@ export function Against({ forecast, scenario }: { readonly forecast: Forecast; r
   const wanted = version
     ? (ofTheirs?.find(({ id }) => id === scenario) ?? ofTheirs?.find((one) => one.name === name) ?? ofTheirs?.[0])?.id
     : value.slice(2) || undefined;
-  const other = useForecast(model, version ? theirCalled : called, wanted);
+  const theirModels = useMemo(() => (theirs ? [theirs, ...(theirCalled?.values() ?? [])] : []), [theirs, theirCalled]);
+  const theirDecisions = useDecisionTexts(theirModels);
+  const other = useForecast(model, version ? theirCalled : called, wanted, version ? theirDecisions : decisions);
   const before = other.done?.forecast;
   // What comes of a change stands behind what was before, from whichever side one looks.
   const isBefore = version !== "" && siblings.find(({ id }) => id === version)?.source === info.version.id;

@@ -59,7 +59,7 @@ export function ForecastStage() {
   const scenarios = scenariosOf(model);
   const scenario = scenarios.find(({ id }) => id === chosen) ?? scenarios[0];
   const isKnown = scenario !== undefined && scenariosOf(models.settled).some(({ id }) => id === scenario.id);
-  const ran = useForecast(models.settled, models.called, isKnown ? scenario.id : undefined);
+  const ran = useForecast(models.settled, models.called, isKnown ? scenario.id : undefined, models.decisions);
   const exact = useExact(models, scenario);
   const rows = useMemo(() => sheetRows(model), [model]);
   const hasSteps = useMemo(() => [...model.elements].some(({ type }) => isFlowNode(type)), [model]);

@@ -143,7 +143,7 @@ function Proposed(props: {
   readonly onTake: (words: Extract<Command, { type: "setScenario" }>["words"]) => void;
 }) {
   const { scenario, onTake } = props;
-  const { settled, called } = useOpenModels();
+  const { settled, called, decisions } = useOpenModels();
   const roles = useRoleDefaults();
   const { share, error, run, stop, fail } = useAskedJob();
   const [within, setWithin] = useState("5");
@@ -155,6 +155,7 @@ function Proposed(props: {
     const answer = await run("runLength", withCalled(settled, called), {
       scenario: scenario.id,
       roles,
+      decisions,
       within: percent / 100,
     });
     if (answer && "proposal" in answer) setProposal(answer.proposal);

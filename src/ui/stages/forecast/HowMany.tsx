@@ -41,6 +41,7 @@ export function HowMany(props: {
     const answer = await run("staff", withCalled(models.settled, models.called), {
       scenario: scenario.id,
       roles,
+      decisions: models.decisions,
       target,
     });
     if (answer && "kept" in answer) setFound(answer);

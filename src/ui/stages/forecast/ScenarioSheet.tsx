@@ -3,14 +3,16 @@ import { Box, chakra, Flex } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
 import type { Scenario } from "@/core/scenario";
 import { decodeText } from "@/core/table";
+import { worldWith } from "@/core/tokens";
 import { useEntries } from "../../controls/entries";
 import { giveFile } from "../../kernel/ask";
 import { text } from "../../messages";
 import { cellLabels, cellsOf } from "../../version/figures/cells";
 import { commandsFor, shown, spreadIn } from "../../version/figures/figureText";
 import { SaidCell, type Took } from "../../version/figures/SaidCell";
-import { type CellName, type SheetRow, sheetRows, siteRows } from "../../version/figures/sheetRows";
+import { type CellName, dataRows, type SheetRow, sheetRows, siteRows } from "../../version/figures/sheetRows";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
+import { useWalks } from "../../version/walks";
 import { HowItIsRun } from "./HowItIsRun";
 import { readSheetTable, writeSheetTable } from "./sheetTable";
 
@@ -24,7 +26,11 @@ const widthsOf = (kind: SheetRow["kind"]) =>
 export function ScenarioSheet({ scenario }: { readonly scenario: Scenario }) {
   const model = useVersion((state) => state.model);
   const store = useVersionStore();
-  const rows = useMemo(() => [...sheetRows(model), ...siteRows(model, scenario)], [model, scenario]);
+  const { called, decisions } = useWalks();
+  const rows = useMemo(() => {
+    const world = worldWith(model, called ?? new Map(), true, decisions);
+    return [...sheetRows(model), ...dataRows(world, scenario), ...siteRows(model, scenario)];
+  }, [model, scenario, called, decisions]);
   const [problems, setProblems] = useState<readonly string[]>([]);
   const { entries } = useEntries();
   const directory = useMemo(() => new Map(entries.map((entry) => [entry.id, entry])), [entries]);
@@ -60,12 +66,14 @@ export function ScenarioSheet({ scenario }: { readonly scenario: Scenario }) {
     if (parameter === "unitCost") return from(entry?.costPerHour);
     if (parameter === "availability") return from(entry?.hoursPerWeek, " h") || words.always;
     if (parameter === "probability" && row.kind === "share") return words.rest;
+    if (row.data) return words.notDrawn;
     return row.drawn !== undefined && parameter === "interval" ? `${row.drawn} (${words.byModel})` : "";
   };
   const groups = [
     [words.start, rows.filter(({ kind }) => kind === "start")],
     [words.steps, rows.filter(({ kind }) => stepKinds.has(kind))],
     [words.people, rows.filter(({ kind }) => kind === "people")],
+    [words.data, rows.filter(({ kind }) => kind === "data")],
     [words.systems, rows.filter(({ kind }) => kind === "system")],
     [words.ways, rows.filter(({ kind }) => kind === "way")],
   ] as const;

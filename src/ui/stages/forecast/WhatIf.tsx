@@ -79,6 +79,7 @@ export function WhatIf(props: {
     const answer = await run("vary", withCalled(models.settled, models.called), {
       scenario: scenario.id,
       roles,
+      decisions: models.decisions,
       input: one.input,
       values: values[0] ?? [],
       ...(other && { second: { input: other.input, values: values[1] ?? [] } }),
@@ -90,6 +91,7 @@ export function WhatIf(props: {
     const answer = await run("matters", withCalled(models.settled, models.called), {
       scenario: scenario.id,
       roles,
+      decisions: models.decisions,
       inputs: inputs.map(({ input }) => input),
       figure: figure === "waiting" ? "mean" : figure,
       replications: Math.min(3, scenario.replications ?? 1),

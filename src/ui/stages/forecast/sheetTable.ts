@@ -21,6 +21,7 @@ const columns: readonly (readonly [heading: string, parameter: CellName])[] = [
   [words.site, "site"],
   [words.delay, "delay"],
   [words.capacity, "capacity"],
+  [words.drawn, "drawn"],
 ];
 
 /** The scenario sheet as CSV, a row an element, figures in the words of their cells. */

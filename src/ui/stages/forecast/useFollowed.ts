@@ -8,7 +8,7 @@ import { followedWorld } from "@/jobs";
 import { useRoleDefaults } from "../../controls/entries";
 import { JobRunner } from "../../kernel/jobRunner";
 import { wordsOf } from "../../kernel/wordsOf";
-import { withCalled } from "./useForecast";
+import { useOpenModels, withCalled } from "./useForecast";
 
 type ByHand = ReadonlyMap<Id, readonly (Chosen | null)[]>;
 const nothing: ByHand = new Map();
@@ -23,6 +23,7 @@ interface Found {
 /** One case of a scenario, followed in a worker; what is chosen by hand leads it. */
 export function useFollowed(model: Model, called: ReadonlyMap<Id, Model>, scenario: Scenario, number: number) {
   const roles = useRoleDefaults();
+  const { decisions } = useOpenModels();
   const [worker] = useState(() => new JobRunner());
   const [chosen, setChosen] = useState(nothing);
   const [found, setFound] = useState<Found | undefined>();
@@ -41,7 +42,7 @@ export function useFollowed(model: Model, called: ReadonlyMap<Id, Model>, scenar
       .run(
         "followed",
         withCalled(model, called),
-        { scenario: scenario.id, roles, number, chosen: [...chosen] },
+        { scenario: scenario.id, roles, decisions, number, chosen: [...chosen] },
         { isAlone: true },
       )
       .then((answer) => {
@@ -57,7 +58,7 @@ export function useFollowed(model: Model, called: ReadonlyMap<Id, Model>, scenar
     return () => {
       isStale = true;
     };
-  }, [worker, model, called, roles, scenario, number, chosen]);
+  }, [worker, model, called, roles, decisions, scenario, number, chosen]);
   useEffect(() => () => worker.stop(), [worker]);
   const choose = useCallback((node: Id, { turn }: Choice, way: Chosen) => {
     setChosen((before) => {

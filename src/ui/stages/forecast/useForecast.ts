@@ -1,5 +1,6 @@
 "use client";
 import { useCallback, useEffect, useRef, useState } from "react";
+import type { DecisionFileText } from "@/core/decisions";
 import type { Id, Model } from "@/core/model";
 import { scenariosOf } from "@/core/scenario";
 import { calledName, type Forecasted, type Unsound } from "@/jobs";
@@ -45,6 +46,7 @@ export function useForecast(
   model: Model | undefined,
   called: ReadonlyMap<Id, Model> | undefined,
   scenario: Id | undefined,
+  decisions: readonly DecisionFileText[] | undefined,
 ) {
   const roles = useRoleDefaults();
   const [worker] = useState(() => new JobRunner());
@@ -53,7 +55,7 @@ export function useForecast(
   /** Milliseconds the last one took; of the first one nothing is known. */
   const took = useRef(Number.POSITIVE_INFINITY);
   useEffect(() => {
-    if (!model || !called || !roles || scenario === undefined) {
+    if (!model || !called || !roles || !decisions || scenario === undefined) {
       setState(nothing);
       return;
     }
@@ -65,7 +67,7 @@ export function useForecast(
         worker.run(
           "forecasts",
           withCalled(model, called),
-          { scenario, roles, samples: 12, ...(replications !== undefined && { replications }) },
+          { scenario, roles, decisions, samples: 12, ...(replications !== undefined && { replications }) },
           { isAlone: true, tell },
         );
       const runs = scenariosOf(model).find(({ id }) => id === scenario)?.replications ?? 1;
@@ -90,7 +92,7 @@ export function useForecast(
       isStale = true;
       clearTimeout(timer);
     };
-  }, [worker, model, called, roles, scenario, wish]);
+  }, [worker, model, called, roles, decisions, scenario, wish]);
   useEffect(() => () => worker.stop(), [worker]);
   const stop = useCallback(() => {
     worker.stop();
@@ -102,6 +104,6 @@ export function useForecast(
 
 /** The version that is open, at rest, with what it calls. */
 export function useOpenModels() {
-  const { settled, called } = useWalks();
-  return { settled, called };
+  const { settled, called, decisionTexts } = useWalks();
+  return { settled, called, decisions: decisionTexts };
 }

@@ -22,9 +22,9 @@ const outOfCell = (criterion: string, value: number) => (criterion === "rework" 
 
 /** Kept candidates against each other: by which criteria, how much each counts, who comes first, and how sure that is. */
 export function Weighing({ model }: { readonly model: Model }) {
-  const { settled, called } = useWalks();
+  const { settled, called, decisionTexts: decisions } = useWalks();
   const scenario = useMemo(() => scenariosOf(settled)[0], [settled]);
-  const exact = useExact({ settled, called }, scenario);
+  const exact = useExact({ settled, called, decisions }, scenario);
   const { dispatch } = useVersionStore().getState();
   const definitions = model.elements.get(model.root);
   const said = definitions ? weightsOf(definitions) : [];

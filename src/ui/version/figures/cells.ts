@@ -11,6 +11,7 @@ export const cellLabels: { readonly [kind in SheetRow["kind"]]: { readonly [name
   share: { probability: words.share },
   event: { interval: words.comes, probability: words.share },
   people: { availability: words.hours, unitCost: words.rate, quantity: words.quantity, site: words.site },
+  data: { drawn: words.drawn },
   system: { site: words.site },
   way: { delay: words.delay, capacity: words.capacity },
 };

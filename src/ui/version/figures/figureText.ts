@@ -4,8 +4,11 @@ import {
   type Distribution,
   type ParameterName,
   readSaid,
+  readSpread,
   type Scenario,
+  type Spread,
   saidOf,
+  spreadWords,
   weekText,
 } from "@/core/scenario";
 import { decimals } from "../../controls/units";
@@ -20,6 +23,11 @@ type Assumption = ReturnType<Scenario["of"]["get"]>;
 /** What a scenario says of a row, as it stands in its cell; or only what it says itself, without what it takes over. */
 export function shown(row: SheetRow, name: CellName, scenario: Scenario, isOwn = false): string {
   const { sites } = scenario;
+  if (row.data) {
+    const { process, path } = row.data;
+    const drawn = (isOwn ? scenario.own : scenario.of).get(process)?.drawn?.find((one) => one.path === path);
+    return drawn ? spreadWords(drawn.spread) : "";
+  }
   if (row.kind === "system")
     return name === "capacity" ? roomText(sites.roomOf.get(row.element)) : (sites.ofSystems.get(row.element) ?? "");
   if (row.between) {
@@ -39,6 +47,11 @@ const roomText = (room: number | undefined): string => (room === undefined ? "" 
 
 /** How what stands in a cell is spread; undefined where it is no time. */
 export function spreadIn(row: SheetRow, name: CellName, scenario: Scenario): Distribution | undefined {
+  if (row.data) {
+    const { process, path } = row.data;
+    const spread = scenario.of.get(process)?.drawn?.find((one) => one.path === path)?.spread;
+    return spread?.kind === "values" ? undefined : spread;
+  }
   if (row.between) {
     const [from, to] = row.between;
     return scenario.sites.links.find((one) => one.from === from && one.to === to)?.delay?.[0]?.value;
@@ -93,6 +106,7 @@ export function commandsFor(
     ];
     return name === "capacity" ? roomCommands(typed, say) : say({ site: typed || null });
   }
+  if (row.data) return drawnCommands(row.data, typed, scenario);
   if (row.between) return wayCommands(row.between, name, typed, scenario);
   const parameter = name as ParameterName;
   const say = (value: Distribution | string | null): Command => ({
@@ -149,6 +163,22 @@ function roomCommands(
 ): readonly Command[] | string {
   if (typed === "") return say({ capacity: null });
   return /^[1-9]\d{0,5}$/.test(typed) ? say({ capacity: Number(typed) }) : words.cannotNumber(typed);
+}
+
+function drawnCommands(
+  { process, path, kind, choices }: NonNullable<SheetRow["data"]>,
+  typed: string,
+  { id }: Scenario,
+): readonly Command[] | string {
+  const say = (spread: Spread | null): Command[] => [{ type: "setDrawn", scenario: id, process, path, spread }];
+  if (typed === "") return say(null);
+  const spread = readSpread(typed, kind);
+  if (!spread) return words.cannotDraw[kind ?? "text"];
+  const unknown =
+    spread.kind === "values" && choices
+      ? spread.points.find(({ value }) => !choices.includes(String(value)))
+      : undefined;
+  return unknown && choices ? words.noChoice(String(unknown.value), choices) : say(spread);
 }
 
 function wayCommands(

@@ -1,4 +1,5 @@
 import { stepSheetOf } from "@/core/capture";
+import { type FieldKind, piecesOfProcess } from "@/core/data";
 import { roleOfLane } from "@/core/directory";
 import {
   type Element,
@@ -15,15 +16,16 @@ import {
   triggerOf,
   wordFor,
 } from "@/core/model";
-import type { Input, ParameterName, Scenario } from "@/core/scenario";
+import type { DrawnKind, Input, ParameterName, Scenario } from "@/core/scenario";
+import { dataAsked, type World } from "@/core/tokens";
 
 /** What a cell says: of an element, or of what lies between two sites. */
-export type CellName = ParameterName | "delay" | "capacity";
+export type CellName = ParameterName | "delay" | "capacity" | "drawn";
 
 /** A row of the scenario sheet: of one element, with the figures that its kind has. */
 export interface SheetRow {
   readonly element: Id;
-  readonly kind: "start" | "step" | "decision" | "share" | "event" | "people" | "system" | "way";
+  readonly kind: "start" | "step" | "decision" | "share" | "event" | "people" | "data" | "system" | "way";
   readonly name: string;
   readonly by: string;
   readonly depth: number;
@@ -38,6 +40,13 @@ export interface SheetRow {
   readonly people?: ReadonlyMap<Id, string>;
   /** Of a way: the two sites. */
   readonly between?: readonly [from: string, to: string];
+  /** Of a piece of data: the process it is of, where in its data it is, and what it can be. */
+  readonly data?: {
+    readonly process: Id;
+    readonly path: string;
+    readonly kind: DrawnKind;
+    readonly choices?: readonly string[];
+  };
 }
 
 const hasChoice = (type: string) =>
@@ -181,6 +190,34 @@ export function siteRows(model: Model, { of, sites }: Scenario): readonly SheetR
     ),
   ];
 }
+
+/** The data of the processes that cases begin in, what conditions and decisions ask for besides, and what is drawn already. O(fields + elements). */
+export function dataRows(world: World, { of }: Scenario): readonly SheetRow[] {
+  const { model } = world;
+  const processes = processesOf(model);
+  const asked = dataAsked(world);
+  return processes.flatMap(({ id }, at) => {
+    const pieces = piecesOfProcess(model, id);
+    const drawn = (of.get(id)?.drawn ?? []).map(({ path }) => path);
+    const known = new Set(pieces.flatMap(({ path, field }) => [path, path.split(".")[0] ?? "", field.name]));
+    const others = [...(at === 0 ? asked.keys() : []), ...drawn].filter((path) => !known.has(path));
+    const row = (path: string, kind: DrawnKind, choices?: readonly string[]): SheetRow => ({
+      element: `${id} ${path}`,
+      kind: "data",
+      name: path.replaceAll(".", " · "),
+      by: processes.length > 1 ? nameOf(model, id) : "",
+      depth: 0,
+      says: ["drawn"],
+      data: { process: id, path, kind, ...(choices && { choices }) },
+    });
+    return [
+      ...pieces.map(({ path, field }) => row(path, drawnKinds[field.kind] ?? "text", field.choices)),
+      ...[...new Set(others)].map((path) => row(path, askedKinds[asked.get(path) ?? ""])),
+    ];
+  });
+}
+const drawnKinds: { readonly [kind in FieldKind]?: DrawnKind } = { number: "number", amount: "number", yesNo: "yesNo" };
+const askedKinds: { readonly [type: string]: DrawnKind } = { number: "number", yesNo: "yesNo", text: "text" };
 
 /** The inputs that can be turned: what is said of each row. */
 export function inputsOf(
