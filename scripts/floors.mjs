@@ -91,7 +91,7 @@ const floors = {
     capture: ["messages", "commands", "directory", "model", "scenario", "table"],
     landscape: ["messages", "directory", "model"],
     brief: ["messages", "capture", "commands", "directory", "model"],
-    forecast: ["messages", "check", "directory", "model", "scenario", "tokens"],
+    forecast: ["messages", "check", "directory", "feel", "model", "scenario", "tokens"],
     check: ["messages", "commands", "data", "directory", "feel", "model", "tokens"],
     language: ["messages", "check", "model"],
     compare: ["messages", "check", "commands", "directory", "model", "table"],

@@ -5,7 +5,7 @@ import type { Description } from "@/core/descriptions";
 import type { Model } from "@/core/model";
 import { suggestWalks, testOf, type WalkTest, walk } from "@/core/tokens";
 import { demoBrief, tieToBrief } from "./brief";
-import { drawInspectionChoice, inspectionDecisions, inspectionFile } from "./decisions";
+import { assumeInspections, drawInspectionChoice, inspectionDecisions, inspectionFile } from "./decisions";
 import { demoDirectory } from "./directory";
 import type { Drawing } from "./drawing";
 import { drawMeterExchange } from "./meterExchange";
@@ -98,13 +98,15 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
   await draw("complaint", "Complaint about a bill", "area-accounts", "complaint-about-a-bill", drawComplaint);
 
   await hand.createDecisionFile({ id: inspectionFile, name: "Inspections", content: inspectionDecisions() });
-  await draw(
+  const inspection = await draw(
     "plant-inspection",
     "Inspection of a new plant",
     "area-on-site",
     "inspection-of-a-new-plant",
     drawInspectionChoice,
   );
+  const plants = assumeInspections(await hand.openModel(inspection.version), inspection.page);
+  await hand.applyCommands(inspection.version, plants.commands, "say which plants are reported, and how long it takes");
   await draw("meter-exchange", "Meter exchange", "area-on-site", "meter-exchange", drawMeterExchange);
   // A complaint that is justified, and one whose answer is not accepted at first.
   const complaint = await hand.openModel("complaint-as-is");

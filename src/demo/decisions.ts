@@ -1,4 +1,4 @@
-import { type DataField, formFromData, newField, schemaOf } from "@/core/data";
+import { formFromData } from "@/core/data";
 import {
   type DecisionEdit,
   documentText,
@@ -11,6 +11,8 @@ import {
   withTestCases,
 } from "@/core/decisions";
 import type { Id, Model } from "@/core/model";
+import { type DrawnKind, readSaid, readSpread } from "@/core/scenario";
+import { field, handle } from "./data";
 import { Drawing } from "./drawing";
 import { pool } from "./smallProcesses";
 
@@ -126,67 +128,81 @@ function must<Value>(
 
 /** What the process handles, who writes and reads it, and what its people fill in. */
 function handleData(draw: Drawing): void {
-  const process = "inspection-of-a-new-plant";
-  const field = (name: string, kind: DataField["kind"], more: Partial<DataField> = {}): DataField => ({
-    ...newField(name, kind),
-    ...more,
-  });
-  const data: readonly (readonly [id: Id, field: DataField])[] = [
+  handle(
+    draw,
+    "inspection-of-a-new-plant",
     [
-      "rated-power",
-      field("rated power", "number", { least: 0, most: 1000, description: "In kW, as on the data sheet" }),
+      [
+        "rated-power",
+        field("rated power", "number", { least: 0, most: 1000, description: "In kW, as on the data sheet" }),
+      ],
+      [
+        "distance",
+        field("distance to the transformer", "number", { least: 0, description: "In metres, along the cable" }),
+      ],
+      [
+        "roof",
+        field("roof", "choice", { choices: ["pitched", "flat", "ground"], description: "Where the modules stand" }),
+      ],
+      ["certified", field("installer certified", "yesNo")],
+      [
+        "photos",
+        field("photos", "record", {
+          fields: [field("earthing seen", "yesNo", { isRequired: true }), field("remarks", "text", { most: 500 })],
+        }),
+      ],
+      [
+        "visit",
+        field("visit", "record", {
+          fields: [
+            field("day", "date", { isRequired: true }),
+            field("defects", "text", { isList: true }),
+            field("fee", "amount", { currency: "EUR", least: 0 }),
+          ],
+        }),
+      ],
     ],
     [
-      "distance",
-      field("distance to the transformer", "number", { least: 0, description: "In metres, along the cable" }),
+      ["record", "creates", "rated-power", "distance", "roof", "certified"],
+      ["choose", "reads", "rated-power", "distance", "roof", "certified"],
+      ["look-at-photos", "reads", "roof"],
+      ["look-at-photos", "creates", "photos"],
+      ["go-there", "reads", "rated-power"],
+      ["go-there", "creates", "visit"],
     ],
-    [
-      "roof",
-      field("roof", "choice", { choices: ["pitched", "flat", "ground"], description: "Where the modules stand" }),
-    ],
-    ["certified", field("installer certified", "yesNo")],
-    [
-      "photos",
-      field("photos", "record", {
-        fields: [field("earthing seen", "yesNo", { isRequired: true }), field("remarks", "text", { most: 500 })],
-      }),
-    ],
-    [
-      "visit",
-      field("visit", "record", {
-        fields: [
-          field("day", "date", { isRequired: true }),
-          field("defects", "text", { isList: true }),
-          field("fee", "amount", { currency: "EUR", least: 0 }),
-        ],
-      }),
-    ],
-  ];
-  for (const [id, one] of data)
-    draw.do({ type: "defineData", process, id, name: one.name, schema: JSON.stringify(schemaOf(one)) });
-  const uses: readonly (readonly [step: Id, data: Id, use: "reads" | "creates"])[] = [
-    ...["rated-power", "distance", "roof", "certified"].flatMap(
-      (id) =>
-        [
-          ["record", id, "creates"],
-          ["choose", id, "reads"],
-        ] as const,
-    ),
-    ["look-at-photos", "roof", "reads"],
-    ["look-at-photos", "photos", "creates"],
-    ["go-there", "rated-power", "reads"],
-    ["go-there", "visit", "creates"],
-  ];
-  for (const [step, of, use] of uses) draw.do({ type: "setDataUse", step, data: of, use });
-  for (const step of ["record", "look-at-photos", "go-there"]) {
-    const form = formFromData(draw.model, step);
-    const items = form.items.map((item) =>
-      item.path.join(".") === "distance to the transformer"
-        ? { ...item, shownWhen: "rated power > 3", label: "Distance to the transformer in m" }
-        : item,
-    );
-    draw.do({ type: "setForm", id: step, form: { items } });
-  }
+  );
+  const form = formFromData(draw.model, "record");
+  const items = form.items.map((item) =>
+    item.path.join(".") === "distance to the transformer"
+      ? { ...item, shownWhen: "rated power > 3", label: "Distance to the transformer in m" }
+      : item,
+  );
+  draw.do({ type: "setForm", id: "record", form: { items } });
+}
+
+/** How long inspections take, and which plants are reported: what the table decides by is drawn, not how it decides. */
+export function assumeInspections(start: Model, diagram: Id): Drawing {
+  const draw = new Drawing(start, diagram);
+  const scenario = "estimates";
+  const spread = (path: string, words: string, kind: DrawnKind) => {
+    const read = readSpread(words, kind);
+    if (!read) throw new Error(`Demo: "${words}" says no shares.`);
+    draw.do({ type: "setDrawn", scenario, process: "inspection-of-a-new-plant", path, spread: read });
+  };
+  const said = (element: Id, parameter: "processing" | "interval", words: string) => {
+    const value = readSaid(words, "time");
+    if (!value) throw new Error(`Demo: "${words}" is no time.`);
+    draw.do({ type: "setAssumption", scenario, element, parameter, value });
+  };
+  said("reported", "interval", "6 a day");
+  said("record", "processing", "usually 8 min, 9 of 10 within 20 min");
+  said("look-at-photos", "processing", "15 to 40 min");
+  said("go-there", "processing", "90, usually 120, at most 240 min");
+  spread("rated power", "60 % 8, 25 % 15, 15 % 40", "number");
+  spread("distance to the transformer", "100 to 1800", "number");
+  spread("roof", "70 % pitched, 20 % flat, 10 % ground", "text");
+  spread("installer certified", "65 % yes", "yesNo");
+  return draw;
 }
 
 /** A plant is reported, and what has to be looked at is decided by the table. */

@@ -1,4 +1,5 @@
 import type { Id, Model } from "@/core/model";
+import { handleExchange } from "./data";
 import { Drawing } from "./drawing";
 import { pool } from "./smallProcesses";
 
@@ -29,6 +30,7 @@ export function drawMeterExchange(start: Model, diagram: Id): Drawing {
     system: { entry: "system-crew-planner", name: "Crew planner" },
     use: "writes",
   });
+  handleExchange(draw);
   draw.do({ type: "tidy", diagram });
   return draw;
 }

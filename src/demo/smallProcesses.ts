@@ -1,4 +1,5 @@
 import type { Id, Model } from "@/core/model";
+import { handleComplaint, handleReadings, handleSwitchOn } from "./data";
 import { Drawing } from "./drawing";
 
 const frontDesk = { entry: "role-front-desk", name: "Front desk" };
@@ -53,7 +54,7 @@ export function drawSwitchOn(start: Model, diagram: Id): Drawing {
   draw.flow("adjust", "close-breaker");
   draw.chain("record-values", "verified");
   draw.defaultFlow("stable", "record-values");
-  draw.condition("stable", "open-breaker", "voltage deviation > 3 %");
+  draw.condition("stable", "open-breaker", "voltage deviation > 3");
   draw.do({
     type: "useSystem",
     step: "watch-feed-in",
@@ -66,6 +67,7 @@ export function drawSwitchOn(start: Model, diagram: Id): Drawing {
     system: { entry: "system-case-register", name: "Case register" },
     use: "writes",
   });
+  handleSwitchOn(draw);
   draw.do({ type: "tidy", diagram });
   return draw;
 }
@@ -106,6 +108,7 @@ export function drawMeterReading(start: Model, diagram: Id): Drawing {
     system: { entry: "system-billing-ledger", name: "Billing ledger" },
     use: "writes",
   });
+  handleReadings(draw);
   draw.do({ type: "tidy", diagram });
   return draw;
 }
@@ -149,7 +152,7 @@ export function drawComplaint(start: Model, diagram: Id): Drawing {
   draw.defaultFlow("content", "closed");
   draw.condition("content", "clear-up", "answer.objection != null");
   draw.defaultFlow("justified", "answer");
-  draw.condition("justified", "correct", "bill.amount differs from readings");
+  draw.condition("justified", "correct", "bill.amount != bill.amount by readings");
   draw.flow("household", "complaint", "complaint");
   draw.flow("thank", "household");
   draw.flow("answer", "household");
@@ -174,6 +177,7 @@ export function drawComplaint(start: Model, diagram: Id): Drawing {
     ["clear-up", "25 min", 20],
   ] as const)
     draw.do({ type: "setEstimate", id, time, cost });
+  handleComplaint(draw);
   draw.do({ type: "tidy", diagram });
   return draw;
 }

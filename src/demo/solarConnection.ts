@@ -1,4 +1,5 @@
 import type { Model } from "@/core/model";
+import { handleConnection } from "./data";
 import { Drawing } from "./drawing";
 
 const entries = {
@@ -116,6 +117,8 @@ export function drawSolarConnection(start: Model, diagram: string, called: strin
   draw.condition("complete", "request-papers", "count(missing papers) > 0");
   draw.condition("capacity", "reject", "load after connection > 0.8 * feeder limit");
   draw.condition("needed", "change-meter", "meter.two way = false");
+  draw.condition("needed", "upgrade-fuse", "meter.fuse < 35");
+  draw.defaultFlow("needed", "site-ready");
 
   // What can go wrong: papers that never come.
   draw.do({
@@ -143,6 +146,7 @@ export function drawSolarConnection(start: Model, diagram: string, called: strin
   assignSystems(draw);
   assignPapers(draw);
   drawInspection(draw);
+  handleConnection(draw);
   draw.do({ type: "tidy", diagram });
   draw.do({ type: "setField", id: "switch-on", field: "calledElement", value: called });
   return draw;
@@ -232,7 +236,7 @@ function drawInspection(draw: Drawing): void {
   const put = (id: string, kind: Parameters<Drawing["node"]>[1], x: number, name: string) =>
     draw.do({ type: "place", diagram: page, id, kind, at: at(x), name });
   put("crew-arrives", { type: "startEvent" }, 60, "Crew on site");
-  put("check-wiring", { type: "manualTask" }, 200, "Check wiring and meter");
+  put("check-wiring", { type: "userTask" }, 200, "Check wiring and meter");
   put("wiring-safe", { type: "exclusiveGateway" }, 340, "Wiring safe?");
   put("note-defects", { type: "userTask" }, 460, "List the defects");
   put("inspected", { type: "endEvent" }, 620, "Plant inspected");

@@ -63,6 +63,7 @@ function letHouseholdChoose(draw: Drawing): void {
     use: "runs on",
   });
   draw.do({ type: "delete", ids: ["book-visit"] });
+  draw.do({ type: "setDataUse", step: "offer-days", data: "visit", use: "creates" });
   draw.flow("offer-days", "inspect");
   draw.flow("offer-days", "household", "visit days");
 }

@@ -14,6 +14,7 @@ export {
   markKinds,
   type Span,
 } from "./document";
+export { documentsIn, type ToldDocument } from "./documents";
 export { decisionsIn, type Frame, framesOf, placingsOf, stepsIn } from "./frames";
 export { type Growth, growthOf, stepNames } from "./growth";
 export { linksOf, markOfKey, nodeOf } from "./links";

@@ -43,6 +43,17 @@ export const newField = (name: string, kind: FieldKind = "text"): DataField => (
   description: "",
 });
 
+/** The kind of value a name promises, as far as it does: "day of the visit" a date, "rated power" a number. */
+export function kindByName(name: string): FieldKind {
+  if (/\b(?:date|day|birthday)\b/i.test(name)) return "date";
+  if (/\b(?:fee|price|cost|costs|tariff|amount)\b/i.test(name)) return "amount";
+  if (
+    /\b(?:power|length|height|width|weight|distance|load|limit|size|count|number of|quantity|deviation)\b/i.test(name)
+  )
+    return "number";
+  return "text";
+}
+
 const isObject = (value: unknown): value is JsonObject =>
   typeof value === "object" && value !== null && !Array.isArray(value);
 

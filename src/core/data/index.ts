@@ -4,6 +4,7 @@ export {
   fieldKinds,
   fieldOf,
   type JsonObject,
+  kindByName,
   newField,
   recordSchema,
   schemaOf,

@@ -42,6 +42,10 @@ export const dataWords = {
   exampleText: "JSON, or lines of a spreadsheet with headings",
   exampleMakes: (count: number) => (count === 1 ? "Makes one field." : `Makes ${count} fields.`),
   make: "Make the data",
+  fromBrief: "From the description",
+  partsOf: (count: number) => (count === 1 ? "1 part" : `${count} parts`),
+  makeOf: (name: string, count: number) =>
+    count === 0 ? `Make data of ${name}` : `Make data of ${name}, with ${count === 1 ? "one part" : `${count} parts`}`,
   fromService: "From a service",
   fromServiceOf: (operation: string, direction: string) => `${operation}, ${direction}`,
   directions: { in: "what it needs", out: "what it gives" },

@@ -227,6 +227,7 @@ export const forecastWords = {
     fromDirectory: "directory",
     byModel: "as drawn",
     rest: "what is left",
+    byData: "by data",
     id: "Id",
     csvOut: "As CSV",
     csvIn: "From CSV",

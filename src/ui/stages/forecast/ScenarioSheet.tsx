@@ -1,6 +1,7 @@
 "use client";
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
+import { isDecidedByData, namesDrawn } from "@/core/forecast";
 import type { Scenario } from "@/core/scenario";
 import { decodeText } from "@/core/table";
 import { worldWith } from "@/core/tokens";
@@ -27,10 +28,16 @@ export function ScenarioSheet({ scenario }: { readonly scenario: Scenario }) {
   const model = useVersion((state) => state.model);
   const store = useVersionStore();
   const { called, decisions } = useWalks();
-  const rows = useMemo(() => {
-    const world = worldWith(model, called ?? new Map(), true, decisions);
-    return [...sheetRows(model), ...dataRows(world, scenario), ...siteRows(model, scenario)];
-  }, [model, scenario, called, decisions]);
+  const world = useMemo(() => worldWith(model, called ?? new Map(), true, decisions), [model, called, decisions]);
+  const rows = useMemo(
+    () => [...sheetRows(model), ...dataRows(world, scenario), ...siteRows(model, scenario)],
+    [model, world, scenario],
+  );
+  const drawn = useMemo(() => namesDrawn(world, scenario), [world, scenario]);
+  const isByData = ({ element }: SheetRow) => {
+    const gateway = model.elements.get(String(model.elements.get(element)?.sourceRef));
+    return gateway !== undefined && isDecidedByData(model, gateway, drawn);
+  };
   const [problems, setProblems] = useState<readonly string[]>([]);
   const { entries } = useEntries();
   const directory = useMemo(() => new Map(entries.map((entry) => [entry.id, entry])), [entries]);
@@ -65,7 +72,7 @@ export function ScenarioSheet({ scenario }: { readonly scenario: Scenario }) {
     if (parameter === "quantity") return from(entry?.headcount);
     if (parameter === "unitCost") return from(entry?.costPerHour);
     if (parameter === "availability") return from(entry?.hoursPerWeek, " h") || words.always;
-    if (parameter === "probability" && row.kind === "share") return words.rest;
+    if (parameter === "probability" && row.kind === "share") return isByData(row) ? words.byData : words.rest;
     if (row.data) return words.notDrawn;
     return row.drawn !== undefined && parameter === "interval" ? `${row.drawn} (${words.byModel})` : "";
   };

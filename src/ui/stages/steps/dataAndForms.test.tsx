@@ -2,9 +2,10 @@
 import { screen, waitFor, within } from "@testing-library/react";
 import { afterEach, describe, expect, test } from "vitest";
 import { type Application, openApplication } from "@/app/testing/application";
+import { emptyBrief, markedText } from "@/core/brief";
 import { fieldOf } from "@/core/data";
-import { dataOfProcess, formOf, processesOf } from "@/core/model";
-import { makeProcess, send, storedModel } from "@/server/testing/workspace";
+import { dataOfProcess, type Element, formOf, processesOf, wordsOf } from "@/core/model";
+import { makeProcess, run, send, storedModel } from "@/server/testing/workspace";
 
 let app: Application;
 let version = "";
@@ -69,6 +70,30 @@ describe("the data of a process", () => {
     await app.user.click(within(dialog).getByRole("button", { name: "Make the data" }));
     await waitFor(async () => expect((await data())[0]?.fields?.map(({ kind }) => kind)).toEqual(["number", "record"]));
     expect(await screen.findByRole("textbox", { name: "Name of plant.roof.kind" })).toBeTruthy();
+  });
+  test("comes from the documents a description speaks of, tied to its words", async () => {
+    const told = markedText("The desk files the [document#paper: application] with the address and the rated power.");
+    app = await openApplication("/", async () => {
+      ({ version } = await makeProcess());
+      const content = { ...emptyBrief, document: told };
+      await run("saveBrief", { process: "connect", brief: "brief", base: 0, content });
+    });
+    app.goTo(`/v/${version}/steps?part=data`);
+    await app.user.click(await screen.findByRole("button", { name: "Make data of Application, with 2 parts" }));
+    await waitFor(async () =>
+      expect((await data())[0]).toMatchObject({
+        name: "Application",
+        description: "The desk files the application with the address and the rated power.",
+        fields: [
+          { name: "address", kind: "text" },
+          { name: "rated power", kind: "number" },
+        ],
+      }),
+    );
+    await waitFor(() => expect(screen.queryByRole("group", { name: "From the description" })).toBeNull());
+    const model = await storedModel(version);
+    const [datum] = dataOfProcess(model, await process());
+    expect(datum && wordsOf(model.elements.get(datum.id) as Element)).toEqual(["paper"]);
   });
   test("a letter says what a step does with it", async () => {
     await open("data");

@@ -191,14 +191,16 @@ export function siteRows(model: Model, { of, sites }: Scenario): readonly SheetR
   ];
 }
 
-/** The data of the processes that cases begin in, what conditions and decisions ask for besides, and what is drawn already. O(fields + elements). */
+/** What conditions and decisions ask for: pieces of the data of processes, and what nobody has described; and what is drawn already. O(fields + elements). */
 export function dataRows(world: World, { of }: Scenario): readonly SheetRow[] {
   const { model } = world;
   const processes = processesOf(model);
   const asked = dataAsked(world);
   return processes.flatMap(({ id }, at) => {
-    const pieces = piecesOfProcess(model, id);
     const drawn = (of.get(id)?.drawn ?? []).map(({ path }) => path);
+    const pieces = piecesOfProcess(model, id).filter(
+      ({ path, field }) => drawn.includes(path) || asked.has(path.split(".")[0] ?? "") || asked.has(field.name),
+    );
     const known = new Set(pieces.flatMap(({ path, field }) => [path, path.split(".")[0] ?? "", field.name]));
     const others = [...(at === 0 ? asked.keys() : []), ...drawn].filter((path) => !known.has(path));
     const row = (path: string, kind: DrawnKind, choices?: readonly string[]): SheetRow => ({

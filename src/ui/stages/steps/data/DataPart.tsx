@@ -12,6 +12,7 @@ import { useSheetStore } from "../sheetStore";
 import { DataMatrixGrid } from "./DataMatrixGrid";
 import { DataRowView } from "./DataRowView";
 import { ExampleDialog } from "./ExampleDialog";
+import { FromBrief } from "./FromBrief";
 
 const words = text.data;
 
@@ -123,6 +124,7 @@ export function DataPart() {
           {words.keys}
         </chakra.span>
       </Flex>
+      <FromBrief process={process.id} />
       <DataMatrixGrid model={model} process={process.id} />
       {isAsking && <ExampleDialog process={process.id} onClose={() => setAsking(false)} />}
     </Flex>
