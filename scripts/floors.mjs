@@ -94,7 +94,7 @@ const floors = {
     forecast: ["messages", "check", "directory", "feel", "model", "scenario", "tokens"],
     check: ["messages", "commands", "data", "directory", "feel", "model", "tokens"],
     language: ["messages", "check", "model"],
-    compare: ["messages", "check", "commands", "directory", "model", "table"],
+    compare: ["messages", "check", "commands", "data", "directory", "model", "table"],
     merge: ["messages", "compare", "model"],
     descriptions: ["messages", "bpmn", "model"],
     decisions: ["messages", "bpmn", "descriptions", "drawing", "feel", "model", "xml"],

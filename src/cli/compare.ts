@@ -1,9 +1,22 @@
-import { changeGroups, compareModels, type FieldChange, type MatchBy, type Named } from "@/core/compare";
+import { type Change, changeGroups, compareModels, type FieldChange, type MatchBy, type Named } from "@/core/compare";
 import { counted, isAnonymous } from "@/core/model";
 import { EXIT, readModel, UnusableInput } from "./input";
 
+/** What the contract has no field for, by the field it is a part of there: forms and decisions are extension elements of the file. */
+const contractField: { readonly [field: string]: string } = {
+  decision: "extension",
+  form: "extension",
+  holds: "extension",
+};
 /** For programs types are called as the standard writes them, also among the fields. */
-const inStandard = ({ field, from, to, standard }: FieldChange) => ({ field, from, to, ...standard });
+const inStandard = ({ field, from, to, standard }: FieldChange) => ({
+  field: contractField[field] ?? field,
+  from,
+  to,
+  ...standard,
+});
+/** Compared here as everywhere, but not one by one in the contract's lists. */
+const isListed = (change: Change) => (change.to ?? change.from)?.type !== "property";
 
 const methods = ["counterpart", "id", "name"] as const;
 
@@ -18,7 +31,10 @@ export function compare(args: readonly string[], json: boolean): number {
   if (!first || !second || files.length > 2) throw new UnusableInput("compare needs two files");
   const [from, to] = [readModel(first), readModel(second)];
   const comparison = compareModels(from, to, method);
-  const { changes, unchanged } = comparison;
+  const changes = comparison.changes.filter(isListed);
+  const sameData = [...comparison.pairs.keys()].filter((id) => from.elements.get(id)?.type === "property").length;
+  const otherData = comparison.changes.filter((change) => !isListed(change) && change.from && change.to).length;
+  const unchanged = comparison.unchanged - (sameData - otherData);
   const groups = changeGroups(from, to, comparison);
   if (!json) {
     for (const group of groups) process.stdout.write(`${group.kind.padEnd(11)} ${group.words}\n`);

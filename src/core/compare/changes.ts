@@ -17,6 +17,7 @@ import {
   wordFor,
 } from "../model";
 import { isCompared } from "./compared";
+import { decisionLine, formLines, heldLines } from "./dataLines";
 import { article, fieldWords } from "./fieldWords";
 import { type MatchBy, matchElements } from "./match";
 
@@ -35,7 +36,10 @@ export type ComparedField =
   | "documents"
   | "timer"
   | "markers"
-  | "extension";
+  | "extension"
+  | "decision"
+  | "form"
+  | "holds";
 
 export interface FieldChange {
   readonly field: ComparedField;
@@ -195,6 +199,9 @@ function fieldChanges(
   compare("documents", documentWords(from, before), documentWords(to, after));
   compare("timer", timerOf(from, before), timerOf(to, after));
   compare("markers", markersOf(from, before), markersOf(to, after));
+  compare("decision", decisionLine(before), decisionLine(after));
+  compare("form", formLines(before), formLines(after));
+  compare("holds", heldLines(from, before), heldLines(to, after));
   if (!sameJson(technical(before), technical(after)))
     found.push({ field: "extension", from: JSON.stringify(technical(before)), to: JSON.stringify(technical(after)) });
   return found;

@@ -4,7 +4,7 @@ import { type Element, isActivity, isDataNode, isEvent, isFlowNode, isGateway } 
 export function isCompared(element: Element): boolean {
   return (
     isFlowNode(element.type) ||
-    ["sequenceFlow", "messageFlow", "participant", "lane", "dataStore"].includes(element.type) ||
+    ["sequenceFlow", "messageFlow", "participant", "lane", "dataStore", "property"].includes(element.type) ||
     (isDataNode(element.type) && element.type !== "dataInput" && element.type !== "dataOutput")
   );
 }

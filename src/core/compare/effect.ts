@@ -80,7 +80,12 @@ function figuresOf(model: Model, findings: readonly Finding[] | undefined): Map<
     ["systems", names(systemsOf)],
     ["handovers", handoversOf(model, "roles").length],
     ["decisions", decisions.length],
-    ["elements", [...model.elements].filter((element) => isCompared(element) && !isFlow(element.type)).length],
+    [
+      "elements",
+      [...model.elements].filter(
+        (element) => isCompared(element) && !isFlow(element.type) && element.type !== "property",
+      ).length,
+    ],
     ["complexity", complexity],
   ]);
   if (findings) {

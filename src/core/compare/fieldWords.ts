@@ -38,6 +38,12 @@ export function fieldWords({ field, from, to }: FieldChange): Said {
       return say`has other guidance`;
     case "markers":
       return say`is ${was(to)} instead of ${was(from)}`;
+    case "decision":
+      return say`decides by ${was(to)} instead of ${was(from)}`;
+    case "form":
+      return formWords(from, to);
+    case "holds":
+      return lineWords(from, to, say`now holds`, say`no longer holds`);
     case "extension":
       return say`has other technical attributes`;
     default:
@@ -53,6 +59,34 @@ export function listChange({ from, to }: Pick<FieldChange, "from" | "to">): { ad
     added: now.filter((word) => !before.includes(word)).join(", "),
     gone: before.filter((word) => !now.includes(word)).join(", "),
   };
+}
+
+const linesIn = (text: string) => text.split("\n").filter((line) => line !== "");
+/** So many lines are told one by one. */
+const mostLines = 6;
+
+/** What of a list of lines came, and what went. */
+function lineWords(from: string, to: string, came: Said, went: Said): Said {
+  const [before, now] = [linesIn(from), linesIn(to)];
+  const told = (lines: readonly string[]): Said =>
+    lines.length > mostLines
+      ? say`${lines.slice(0, mostLines).join(", ")} and ${lines.length - mostLines} more`
+      : say`${lines.join(", ")}`;
+  const added = now.filter((line) => !before.includes(line));
+  const gone = before.filter((line) => !now.includes(line));
+  if (added.length === 0 && gone.length === 0) return say`has the same in another order`;
+  if (gone.length === 0) return say`${came} ${told(added)}`;
+  if (added.length === 0) return say`${went} ${told(gone)}`;
+  return say`${came} ${told(added)}, ${went} ${told(gone)}`;
+}
+
+function formWords(from: string, to: string): Said {
+  if (from === "") return say`has a form now: ${linesIn(to).length} to fill in`;
+  if (to === "") return say`has no form any more`;
+  const [before, now] = [linesIn(from), linesIn(to)];
+  const isSorted = before.length === now.length && before.every((line) => now.includes(line));
+  if (isSorted) return say`asks in another order`;
+  return lineWords(from, to, say`asks for`, say`no longer asks for`);
 }
 
 function usedWords(from: string, to: string): Said {

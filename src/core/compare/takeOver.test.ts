@@ -55,6 +55,14 @@ describe("taking changes over", () => {
         { type: "moveToLane", diagram, ids: ["approve"], lane: "crew" } as Command,
       ],
     ],
+    [
+      "data that is new, and a step that reads it",
+      [
+        { type: "defineData", process: "process", id: "plant", name: "plant", schema: '{"type":"number"}' },
+        { type: "setDataUse", step: "check", data: "plant", use: "reads" },
+      ],
+    ],
+    ["a form", [{ type: "setForm", id: "approve", form: { items: [{ path: ["plant"], label: "Plant" }] } }]],
     ["another type", [{ type: "retype", id: "approve", to: "serviceTask" }]],
   ])("%s: into the as-is, it is as the to-be has it; back into the to-be, it is as it was", (_, commands) => {
     const from = smallModel();

@@ -114,7 +114,7 @@ class Taking {
 
   /** The change an element belongs to: its own, or that of what it is a part of. */
   #owner(model: Model, id: Id): string | undefined {
-    const owner = ancestorsOf(model, id).find(isCompared);
+    const owner = ancestorsOf(model, id).find(isCompared) ?? holderOf(model, id);
     return owner && this.#changeOf.get(owner.id);
   }
 
@@ -354,3 +354,9 @@ class Taking {
     return { ok: true, model: current, edits: all };
   }
 }
+
+/** What a piece of data holds stands beside the processes: it belongs to the first data of that kind. */
+const holderOf = (model: Model, id: Id): Element | undefined =>
+  model.elements.get(id)?.type === "itemDefinition"
+    ? referrersOf(model, id, "itemSubjectRef").find((element) => isCompared(element))
+    : undefined;

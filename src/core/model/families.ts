@@ -137,6 +137,7 @@ const typeWords: { readonly [type: string]: string } = {
   messageFlow: "message flow",
   dataObjectReference: "data object",
   dataStoreReference: "data store",
+  property: "data",
   dataInputAssociation: "data association",
   dataOutputAssociation: "data association",
   participant: "pool",

@@ -1111,6 +1111,9 @@ export const en = {
       timer: "timer",
       markers: "repetition and the like",
       extension: "technical attributes",
+      decision: "decides by",
+      form: "form",
+      holds: "holds",
     },
     answers: "Answers",
     pains: {

@@ -131,7 +131,9 @@ function Differences({ compared, group }: { readonly compared: Compared; readonl
     <chakra.table
       fontSize="13px"
       w="100%"
-      css={{ "& td, & th": { textAlign: "start", paddingInlineEnd: "12px", verticalAlign: "top" } }}
+      css={{
+        "& td, & th": { textAlign: "start", paddingInlineEnd: "12px", verticalAlign: "top", whiteSpace: "pre-line" },
+      }}
     >
       <thead>
         <chakra.tr color="quiet" fontSize="12px">
