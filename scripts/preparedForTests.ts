@@ -17,7 +17,7 @@ export default async function setup(): Promise<() => void> {
   process.env.LANE_PREPARED = folder;
   const database = openDatabase({ folder, url: "" }).then(({ close }) => close());
   await build({
-    entryPoints: ["peer", "editForever"].map((name) => join(root, `src/server/testing/${name}.ts`)),
+    entryPoints: ["peer", "editForever", "sendOnce"].map((name) => join(root, `src/server/testing/${name}.ts`)),
     outdir: process.env.LANE_PROGRAMS,
     outExtension: { ".js": ".mjs" },
     bundle: true,

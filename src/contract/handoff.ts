@@ -75,7 +75,9 @@ const branch = z
     /^$|^(?!-)(?!.*(\.\.|\/\/|@\{|\.lock(\/|$)))[\p{L}\p{N}_][\p{L}\p{N}_./-]*(?<![./])$/u,
     "A name of letters, digits, slashes and hyphens.",
   );
-const decisions = z.record(z.string().max(2_000), z.enum(["ours", "theirs"])).default({});
+const decisions = z
+  .record(z.string().max(2_000), z.union([z.enum(["ours", "theirs"]), z.object({ text: z.string().max(100_000) })]))
+  .default({});
 const copy = z.object({ version: id, copy: id });
 
 const here = (input: { readonly version: string }) => [version(input.version)];

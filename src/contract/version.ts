@@ -157,6 +157,18 @@ export const inVersion = named({
     right: "read",
     on: here,
   }),
+  /**
+   * How often some groups of elements were changed, in this version and in the one it comes from: days on which something of a group was
+   * another than before, without the day it was drawn; and over how many days that was looked at.
+   */
+  changeDays: asks<{ days: { readonly [group: string]: number }; over: number }>()({
+    input: z.object({
+      version: id,
+      groups: z.record(z.string().max(300), z.array(z.string().min(1).max(1000)).max(1_000)),
+    }),
+    right: "read",
+    on: here,
+  }),
   listCallers: asks<{ callers: readonly Caller[] }>()({ input: ofVersion, right: "read", on: here }),
   /** What a version calls, directly and further down, so that a case can be played into it. */
   openCalled: asks<{ called: readonly { readonly calls: Id; readonly model: StoredModel }[] }>()({

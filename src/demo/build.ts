@@ -46,6 +46,8 @@ export interface DemoHand {
     reason: Reason;
   }) => Promise<unknown>;
   readonly importDescription: (input: { name: string; text: string }) => Promise<Description>;
+  /** The version is kept in step with a file of the demo's developers. */
+  readonly tieBuildCopy: (input: { version: string; branch: string; path: string }) => Promise<unknown>;
   readonly createDecisionFile: (input: { id: string; name: string; content: string }) => Promise<unknown>;
   readonly keepWalkTests: (input: {
     version: string;
@@ -108,6 +110,7 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
   const plants = assumeInspections(await hand.openModel(inspection.version), inspection.page);
   await hand.applyCommands(inspection.version, plants.commands, "say which plants are reported, and how long it takes");
   await draw("meter-exchange", "Meter exchange", "area-on-site", "meter-exchange", drawMeterExchange);
+  await hand.tieBuildCopy({ version: "switch-on-as-is", branch: "lane/switch-on", path: "processes/switch-on.bpmn" });
   // A complaint that is justified, and one whose answer is not accepted at first.
   const complaint = await hand.openModel("complaint-as-is");
   const walks = suggestWalks(complaint, "complaint-about-a-bill").walks;

@@ -2,7 +2,7 @@ import { readBpmn } from "@/core/bpmn";
 import { drawMissingPages } from "@/core/commands";
 import { type ChangeGroup, changeGroups, compareModels, takeOver, withNeeded } from "@/core/compare";
 import { type SyncChange, type SyncConflict, type Synced, type SyncState, syncModels } from "@/core/handoff";
-import { alignedTo, type MergeConflict, spelledLike } from "@/core/merge";
+import { alignedTo, type Decision, type MergeConflict, spelledLike } from "@/core/merge";
 import { type Model, type Problem, type StoredModel, toStored } from "@/core/model";
 import { type Job, needs } from "./job";
 
@@ -11,7 +11,7 @@ export interface SyncInput {
   readonly base: string | null;
   readonly build: string;
   /** Conflicts decided so far, by their keys. */
-  readonly decisions: { readonly [conflict: string]: "ours" | "theirs" };
+  readonly decisions: { readonly [conflict: string]: Decision };
   /** What is taken over into the model: all, some changes by their keys, or nothing. */
   readonly take: "all" | readonly string[] | null;
 }
@@ -85,7 +85,7 @@ function groupsOf(from: Model, to: Model) {
 
 const conflictsOf = ({ conflicts }: Synced, decisions: SyncInput["decisions"]): SyncConflict[] =>
   conflicts
-    .map(({ isText: _, ...conflict }) => ({ ...conflict, key: keyOf(conflict as MergeConflict) }))
+    .map((conflict) => ({ ...conflict, key: keyOf(conflict) }))
     .filter(({ key }) => decisions[key] === undefined);
 
 /** The model with what is taken over, or why it cannot be. */

@@ -57,7 +57,7 @@ import {
 } from "./home/processes";
 import { applyCommands, changesSince } from "./version/editing";
 import { extractProcess } from "./version/extract";
-import { elementHistory, listHistory } from "./version/history";
+import { changeDays, elementHistory, listHistory } from "./version/history";
 import { openVersion } from "./version/openVersion";
 import { labelRevision, listRevisions, nameRevision, openRevision, restoreRevision } from "./version/revisions";
 import { changeWalkTest, deleteWalkTest, keepWalkTests, listWalkTests, openCalled } from "./walk/walks";
@@ -88,6 +88,7 @@ export const useCases = {
   deleteVersion,
   deleteWalkTest,
   describeVersion,
+  changeDays,
   elementHistory,
   extractProcess,
   find,

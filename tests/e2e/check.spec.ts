@@ -18,7 +18,7 @@ test("a repair is looked at before it is made; a verdict is signed, lapses with 
   await expect(page.getByTestId("measures")).toContainText("at most 50");
   // The repair is shown beside what is there, with what the check would say of it.
   await finding.getByRole("button", { name: "Preview" }).click();
-  await expect(page.getByTestId("repair-effect")).toHaveText("It helps: 1 finding goes, none comes new.");
+  await expect(page.getByTestId("repair-effect")).toHaveText("It helps: 3 findings go, none comes new.");
   await page.getByRole("button", { name: "Apply the repair" }).click();
   await expect(finding).toHaveCount(0);
   await expect(page.getByTestId("verdict")).toContainText("No error is open for");

@@ -175,16 +175,12 @@ test("a description is imported, a manual task becomes a service task bound to i
   // The task is done by a service from now on.
   await page.getByTestId("description-file").setInputFiles(described(asked("plant")));
   await expect(page.getByText("Meter platform: 1 operation")).toBeVisible();
-  const retyped = await page.request.post(`/api/do/applyCommands`, {
-    headers: { "content-type": "application/json" },
-    data: {
-      version,
-      batch: "to-service",
-      base: (await (await page.request.post("/api/do/openVersion", { data: { version } })).json()).sequence,
-      commands: [{ type: "retype", id: "record", to: "serviceTask" }],
-    },
-  });
-  expect(retyped.ok()).toBe(true);
+  await page.getByRole("link", { name: /^Diagram/ }).click();
+  await page.getByRole("img", { name: "Record the fault, user task" }).first().click();
+  await page.getByLabel("Type", { exact: true }).selectOption({ label: "Service task" });
+  await expect(page.getByRole("img", { name: "Record the fault, service task" })).toBeVisible();
+  await saved(page);
+  await toServices();
   await page.getByRole("button", { name: "Bind Record the fault to recordFault" }).click();
   await saved(page);
   await expect(page.getByRole("button", { name: "Operation of Record the fault: recordFault" })).toBeVisible();

@@ -8,7 +8,7 @@ export const syncStates = ["in step", "model changed", "build copy changed", "bo
 export type SyncState = (typeof syncStates)[number];
 
 /** A conflict with a name of its own, so that it can be decided. */
-export interface SyncConflict extends Omit<MergeConflict, "isText"> {
+export interface SyncConflict extends MergeConflict {
   readonly key: string;
 }
 

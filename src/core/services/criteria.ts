@@ -3,9 +3,14 @@ import { momentsOf, type Scenario } from "../scenario";
 import type { KeptCandidate } from "./kept";
 
 /** Criteria that are worked out from the model and a scenario. */
-export const workedOut = ["steps", "volume", "byHand", "systems", "rework"] as const;
-/** Criteria that only a person can give a figure for. */
-export const givenByHand = ["changes"] as const;
+export const workedOut = ["steps", "volume", "byHand", "systems", "rework", "changes"] as const;
+
+/** A process that is a month old at least says something of how often it changes in a year. */
+const leastDays = 30;
+const daysAYear = 365.25;
+/** Changes a year, from days on which something was changed; undefined while a process is too young to tell. */
+export const changesAYear = (days: number, over: number): number | undefined =>
+  over < leastDays ? undefined : (days * daysAYear) / over;
 
 /** What counts where nobody said anything: how much work by hand it would spare, and how often, most of all. */
 export const usualWeights: readonly Weight[] = [
@@ -25,20 +30,26 @@ export interface Volumes {
 
 /**
  * The figures of a candidate: steps it serves; visits a case; minutes of work by people a case, which it could spare; systems its steps
- * use; the share of visits that are a step done again. Without a scenario those that hang on one are unknown. What somebody said by hand
+ * use; the share of visits that are a step done again; changes a year, where somebody counted them. Without a scenario those that hang on one are unknown. What somebody said by hand
  * goes before what is worked out. O(operations).
  */
 export function figuresOf(
   model: Model,
   candidate: KeptCandidate,
   volumes: Volumes | undefined,
+  changes?: number,
 ): { readonly [criterion: string]: number | undefined } {
   const steps = candidate.operations.flatMap(({ from }) => {
     const element = from === undefined ? undefined : model.elements.get(from);
     return element ? [element] : [];
   });
   const systems = new Set(steps.flatMap((step) => systemsOf(step).map(({ entry }) => entry)));
-  const worked = { steps: steps.length, systems: systems.size, ...(volumes && byVolume(steps, volumes)) };
+  const worked = {
+    steps: steps.length,
+    systems: systems.size,
+    ...(volumes && byVolume(steps, volumes)),
+    ...(changes !== undefined && { changes }),
+  };
   return { ...worked, ...candidate.figures };
 }
 

@@ -1,7 +1,7 @@
 export { type Bound, bindingOf, bindingsOf, boundTo, messageFields } from "./bindings";
 export { type Break, breaksOf } from "./breaks";
 export { type Candidate, type CandidateOperation, candidateFrom, candidatesOf } from "./candidates";
-export { figuresOf, givenByHand, usualWeights, type Volumes, workedOut } from "./criteria";
+export { changesAYear, figuresOf, usualWeights, type Volumes, workedOut } from "./criteria";
 export { type Dependency, dependenciesOf } from "./dependencies";
 export { type Doer, doerOf } from "./doer";
 export { type KeptCandidate, type KeptOperation, keptCandidates, servedBy } from "./kept";

@@ -1,10 +1,21 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import type { Weight } from "../model";
-import { type Weighed, weigh } from ".";
+import { changesAYear, type Weighed, weigh } from ".";
 
 const more = (criterion: string, weight: number): Weight => ({ criterion, weight, isLessBetter: false });
 const less = (criterion: string, weight: number): Weight => ({ criterion, weight, isLessBetter: true });
+
+test.each([
+  [3, 10, undefined],
+  [0, 100, 0],
+  [2, 365.25, 2],
+  [2, 73.05, 10],
+])("%d days of changes in %d days are %s a year", (days, over, expected) => {
+  const found = changesAYear(days, over);
+  if (expected === undefined) expect(found).toBeUndefined();
+  else expect(found).toBeCloseTo(expected, 9);
+});
 
 describe("weighing", () => {
   test("an example by hand: normalised between least and most, weighted, each criterion's share told", () => {

@@ -50,6 +50,7 @@ export const usualInputs: { readonly [name in keyof typeof useCases]: object } =
   deleteVersion: { id: "v-to-be" },
   deleteWalkTest: { version: "v", test: "t" },
   describeVersion: { id: "v", name: "As-is", aim: "" },
+  changeDays: { version: "v", groups: { g: ["check"] } },
   elementHistory: { version: "v", element: "check" },
   extractProcess: { version: "v", diagram: "page", ids: ["check"], name: "Part" },
   find: { text: "check" },

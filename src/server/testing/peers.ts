@@ -10,7 +10,7 @@ export interface Peer {
 }
 
 /** What Node is asked to run for a program of this folder: bundled where that was done before, which starts faster. */
-export const programOf = (name: "peer" | "editForever"): readonly string[] =>
+export const programOf = (name: "peer" | "editForever" | "sendOnce"): readonly string[] =>
   process.env.LANE_PROGRAMS
     ? [`${process.env.LANE_PROGRAMS}/${name}.mjs`]
     : ["--import", "tsx", `src/server/testing/${name}.ts`];

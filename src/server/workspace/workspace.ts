@@ -8,7 +8,9 @@ import { giveReason } from "../compare/reasons";
 import { createToBe } from "../compare/toBe";
 import { keepDecisionFile, looked } from "../decisions/decisionFiles";
 import { createEntry } from "../directory/directory";
+import { tieBuildCopy } from "../handoff/buildCopies";
 import { described, keepDescription } from "../handoff/descriptions";
+import { demoRepository } from "../handoff/places";
 import { createArea } from "../home/areas";
 import { createProcess } from "../home/processes";
 import { writing } from "../kernel/act";
@@ -94,6 +96,7 @@ async function makeDemo(context: Context): Promise<void> {
     nameRevision: (input) => run(nameRevision, input),
     createToBe: (input) => run(createToBe, input),
     giveReason: (input) => run(giveReason, input),
+    tieBuildCopy: (input) => run(tieBuildCopy, { ...input, place: `git:${demoRepository()}` }),
     createDecisionFile: async (input) =>
       keepDecisionFile(context, { ...input, ...(await looked(input.content)), name: input.name }),
     keepWalkTests: (input) => run(keepWalkTests, input),

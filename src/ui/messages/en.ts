@@ -88,8 +88,7 @@ export const en = {
     disagree: "Changed here and elsewhere",
     disagreeWhy:
       "Somebody else saved other changes of the same things. Nothing is lost: choose what stands for each, and the rest of both is kept.",
-    mine: "Mine",
-    theirs: "Theirs",
+    sides: { ours: "Mine", theirs: "Theirs" },
     takeDecided: "Save this",
     write: "Another text",
     ownText: "Write it here",
@@ -1371,11 +1370,7 @@ export const en = {
       developerDid: (message: string) => `The developer committed: ${message}.`,
       untied: (path: string) => `${path} is no longer tied; it stays as it is.`,
       conflicts: "Changed on both sides: which one holds?",
-      conflict: (name: string, field: string, ours: string, theirs: string) =>
-        `${name}, ${field}: “${ours}” in the model, “${theirs}” in the build copy`,
-      decide: (name: string, field: string) => `Which ${field} of ${name} holds`,
-      ours: "The model’s",
-      theirs: "The developers’",
+      sides: { ours: "The model’s", theirs: "The developers’" },
       nothing: "nothing",
       brings: "What the developers changed",
       sends: "What you changed since the last sync",

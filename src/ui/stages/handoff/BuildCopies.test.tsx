@@ -91,10 +91,18 @@ describe("build copies", () => {
     await press("Look again");
     await standsAs("Both changed");
     expect(screen.getByRole("button", { name: "Take all over" })).toHaveProperty("disabled", true);
-    await app.user.click(screen.getByRole("radio", { name: "The developers’" }));
+    const sides = screen.getByRole("group", { name: /Check application|Look at the application/ });
+    expect(sides.textContent).toMatch(/The model’sLook at the application.*The developers’Test application/);
+    await app.user.click(screen.getByRole("radio", { name: /^The developers’/ }));
+    // Neither of the two, but a text of one's own.
+    const own = screen.getByRole("textbox", { name: "Write it here" });
+    await app.user.type(own, "Try the application");
     await press("Take all over");
+    await standsAs("Model changed");
+    expect(await nameOfElement(version, "check")).toBe("Try the application");
+    await press("Send what changed");
     await standsAs("In step");
-    expect(await nameOfElement(version, "check")).toBe("Test application");
+    expect(read()).toContain("Try the application");
     await press(/steps so far/);
     expect(screen.getByTestId("build-copy").textContent).toMatch(/taken over .*sent .*tied/);
   });

@@ -4,16 +4,17 @@ import { ArrowDown, ArrowUp, ArrowUpDown, Check, Circle, CircleX, FileQuestion }
 import NextLink from "next/link";
 import { type ReactNode, useState } from "react";
 import type { BuildCopyRow } from "@/contract/handoff";
-import type { BuildState, SyncChange, SyncConflict } from "@/core/handoff";
+import type { BuildState, SyncChange } from "@/core/handoff";
+import type { Decision } from "@/core/merge";
 import { DialogFrame } from "../../controls/DialogFrame";
 import { momentWords } from "../../controls/moment";
-import { Segments } from "../../controls/Segments";
 import { text } from "../../messages";
+import { ConflictChoice } from "../../version/ConflictChoice";
 import { useVersion } from "../../version/VersionContext";
 
 const words = text.handoff.builds;
 
-export type BuildDecisions = { [conflict: string]: "ours" | "theirs" };
+export type BuildDecisions = { [conflict: string]: Decision };
 
 export interface BuildActs {
   readonly send: () => void;
@@ -147,12 +148,14 @@ export function BuildCopy(props: {
       {row.conflicts.length > 0 && (
         <Part title={words.conflicts}>
           {row.conflicts.map((conflict) => (
-            <Conflict
-              key={conflict.key}
-              conflict={conflict}
-              decided={decisions[conflict.key]}
-              onDecide={(side) => setDecisions({ ...decisions, [conflict.key]: side })}
-            />
+            <li key={conflict.key}>
+              <ConflictChoice
+                conflict={conflict}
+                sides={words.sides}
+                decision={decisions[conflict.key]}
+                onDecide={(side) => setDecisions({ ...decisions, [conflict.key]: side })}
+              />
+            </li>
           ))}
         </Part>
       )}
@@ -238,34 +241,6 @@ function ChangeLine({ change, children }: { readonly change: SyncChange; readonl
         {change.words}
       </chakra.span>
       {children}
-    </chakra.li>
-  );
-}
-
-/** What both sides changed differently, and which one holds. */
-function Conflict(props: {
-  readonly conflict: SyncConflict;
-  readonly decided: "ours" | "theirs" | undefined;
-  readonly onDecide: (side: "ours" | "theirs") => void;
-}) {
-  const { conflict, decided, onDecide } = props;
-  const said = (value: unknown) =>
-    typeof value === "string" ? value : value === null ? words.nothing : JSON.stringify(value);
-  return (
-    <chakra.li display="flex" alignItems="center" gap={3} py={1}>
-      <chakra.span flex="1" overflowWrap="anywhere">
-        {words.conflict(conflict.name, conflict.field, said(conflict.ours), said(conflict.theirs))}
-      </chakra.span>
-      <Segments
-        small
-        label={words.decide(conflict.name, conflict.field)}
-        value={decided}
-        options={[
-          ["ours", words.ours],
-          ["theirs", words.theirs],
-        ]}
-        onChoose={onDecide}
-      />
     </chakra.li>
   );
 }

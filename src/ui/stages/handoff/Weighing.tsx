@@ -1,17 +1,27 @@
 "use client";
 import { Box, Button, chakra, Flex, Table } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
+import { inVersion } from "@/contract";
 import { type Model, type Weight, weightsOf } from "@/core/model";
 import { scenariosOf } from "@/core/scenario";
-import { figuresOf, keptCandidates, type Ranked, usualWeights, type Weighing as Weighed, weigh } from "@/core/services";
+import {
+  changesAYear,
+  figuresOf,
+  keptCandidates,
+  type Ranked,
+  usualWeights,
+  type Weighing as Weighed,
+  weigh,
+} from "@/core/services";
 import { writeTable } from "@/core/table";
 import { Choice, TextField } from "../../controls/fields";
 import { NewLine } from "../../controls/trayParts";
 import { decimals } from "../../controls/units";
 import { giveFile } from "../../kernel/ask";
+import { useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
 import { useExact } from "../../version/useExact";
-import { useVersionStore } from "../../version/VersionContext";
+import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { useWalks } from "../../version/walks";
 
 const words = text.handoff.services;
@@ -29,10 +39,21 @@ export function Weighing({ model }: { readonly model: Model }) {
   const definitions = model.elements.get(model.root);
   const said = definitions ? weightsOf(definitions) : [];
   const weights = said.length > 0 ? said : usualWeights;
+  const version = useVersion((state) => state.info.version.id);
+  const kept = useMemo(() => keptCandidates(model), [model]);
+  const groups = useMemo(
+    () => Object.fromEntries(kept.map(({ id, operations }) => [id, operations.flatMap(({ from }) => from ?? [])])),
+    [kept],
+  );
+  const { data: changed } = useAsked(inVersion.changeDays, { version, groups }, { keepsLast: true });
   const rows = useMemo(() => {
     const volumes = exact && scenario ? { visits: exact.visits, scenario } : undefined;
-    return keptCandidates(model).map((candidate) => ({ candidate, figures: figuresOf(model, candidate, volumes) }));
-  }, [model, exact, scenario]);
+    return kept.map((candidate) => {
+      const days = changed?.days[candidate.id];
+      const changes = changed && days !== undefined ? changesAYear(days, changed.over) : undefined;
+      return { candidate, figures: figuresOf(model, candidate, volumes, changes) };
+    });
+  }, [model, kept, exact, scenario, changed]);
   if (rows.length < 2) return <chakra.p color="quiet">{words.weighingFew}</chakra.p>;
   const weighing = weigh(
     rows.map(({ candidate, figures }) => ({ id: candidate.id, figures })),
