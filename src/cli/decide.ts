@@ -7,7 +7,7 @@ import {
   proveTable,
   topDecisions,
 } from "@/core/decisions";
-import { EXIT, readBytes, readDecisionFile, UnusableInput } from "./input";
+import { EXIT, readDecisionFile, readJson, UnusableInput } from "./input";
 
 /** `lane decide FILE.dmn`: what a decision comes to on data, or what its tables leave out and say twice. */
 export function decide(args: readonly string[], json: boolean): number {
@@ -62,16 +62,7 @@ type Data = { readonly [name: string]: unknown };
 const isData = (value: unknown): value is Data => typeof value === "object" && value !== null && !Array.isArray(value);
 
 function dataOf(said: string): Data | readonly Data[] {
-  const file = said.startsWith("@") ? said.slice(1) : undefined;
-  const where = file ?? "--data";
-  let text = said;
-  if (file !== undefined) text = new TextDecoder().decode(readBytes(file));
-  let value: unknown;
-  try {
-    value = JSON.parse(text.replace(/^\uFEFF/, ""));
-  } catch (error) {
-    throw new UnusableInput(`${where}: this is no JSON: ${(error as Error).message.replace(/\s+/g, " ")}`);
-  }
+  const { value, where } = readJson(said, "--data");
   if (isData(value) || (Array.isArray(value) && value.every(isData))) return value;
   throw new UnusableInput(`${where}: data is an object with a value for each input, or a list of such`);
 }

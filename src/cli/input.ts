@@ -50,6 +50,18 @@ export function readModel(path: string): Model {
   throw new UnusableInput(`${path}:${place} ${oneLine(read.problems)}`);
 }
 
+/** A value given as JSON, or as `@FILE` that holds it; and what it is called in a complaint. */
+export function readJson(said: string, option: string): { readonly value: unknown; readonly where: string } {
+  const file = said.startsWith("@") ? said.slice(1) : undefined;
+  const where = file ?? option;
+  const text = file === undefined ? said : new TextDecoder().decode(readBytes(file));
+  try {
+    return { value: JSON.parse(text.replace(/^\uFEFF/, "")), where };
+  } catch (error) {
+    throw new UnusableInput(`${where}: this is no JSON: ${(error as Error).message.replace(/\s+/g, " ")}`);
+  }
+}
+
 /** The decisions of a DMN file. */
 export function readDecisionFile(file: string): DecisionModel {
   const result = readDecisions(readBytes(file));

@@ -37,6 +37,12 @@ const verbs: {
     does: "Plays many cases of a scenario that the file holds (BPSim 1.0) and says what they take, wait and cost, and who is busy.",
     load: async () => (await import("./forecast")).forecast,
   },
+  run: {
+    usage:
+      "lane run FILE.bpmn|PACKAGE.zip [--cases N | --data @CASES.json] [--seed S] [--scenario NAME] [--log OUT.xes|OUT.csv]",
+    does: "Runs cases of the first process in the stand-in engine: simulated people, services that answer, a clock that jumps to what comes next. Exit code 1 where a case fails or stays open.",
+    load: async () => (await import("./run")).run,
+  },
   brief: {
     usage: "lane brief TEXT.txt [OUT.bpmn]   (or .md; marks in brackets, as [role: the front desk], are kept)",
     does: "Reads a description, says what it tells of and leaves open, and writes the processes it would become.",

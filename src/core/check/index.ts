@@ -4,6 +4,7 @@ export {
   type ProcessVerdict,
   processVerdicts,
 } from "./check";
+export { type Party, partiesOf } from "./collaboration/parties";
 export { type Finding, keyOf, newFindings, type Repair, type Rule, type RuleGroup, type Severity } from "./finding";
 export { type Measure, type MeasureId, measurable, measuresOf } from "./measures";
 export {

@@ -11,6 +11,7 @@ import {
   parseExpression,
   readTemporal,
   Scope,
+  toJson,
 } from "./language";
 
 /** Data of a case, by name. */
@@ -28,8 +29,20 @@ const [mostNames, deepest] = [2_000, 6];
  *   or working it out would take too many steps. O(steps), bounded.
  */
 export function holds(condition: string, data: CaseData): boolean | undefined {
-  const typed = condition.trim();
-  if (typed === "" || Object.keys(data).length === 0) return undefined;
+  if (Object.keys(data).length === 0) return undefined;
+  const value = worth(condition, data);
+  return typeof value === "boolean" ? value : undefined;
+}
+
+/** What an expression comes to for some data, as JSON; null where it comes to nothing. Undefined as with `holds`. */
+export function valueFor(expression: string, data: CaseData): unknown {
+  const value = worth(expression, data);
+  return value === undefined ? undefined : toJson(value);
+}
+
+function worth(expressionText: string, data: CaseData): FeelValue | undefined {
+  const typed = expressionText.trim();
+  if (typed === "") return undefined;
   try {
     const known = [...builtInNames, ...namesIn(data)];
     const expression = parseExpression(typed, known);
@@ -40,11 +53,10 @@ export function holds(condition: string, data: CaseData): boolean | undefined {
       const value = data[name];
       if (typeof value === "string") values.set(name, momentOf(value, type));
     }
-    const value = evaluateExpression(
+    return evaluateExpression(
       expression,
       new Scope(values, new Scope(functions, undefined, { left: mostSteps, depth: 0 })),
     );
-    return typeof value === "boolean" ? value : undefined;
   } catch (error) {
     // What is no FEEL, or fails, decides nothing; `readCondition` says so where it is written.
     if (error instanceof FeelSyntaxError || error instanceof FeelFailure) return undefined;

@@ -18,6 +18,7 @@ export {
 export type { Gap } from "./gaps";
 export { type Effect, whatMatters } from "./matters";
 export { worldAssumed } from "./plan";
+export { Stream } from "./random";
 export type { Stretch } from "./recorder";
 export { proposeRun, type RunProposal } from "./runLength";
 export { type Staffing, shareWithin, staffingFor, type Target } from "./staffing";

@@ -12,6 +12,7 @@ export {
   readyShare,
 } from "./checklist";
 export type { ReportedForecast } from "./forecastReport";
+export { isArchive, openPackage, type PackageToRun } from "./openPackage";
 export { makePackage, type PackageRequest } from "./package";
 export { type UsedDescription, usedDescriptions } from "./services";
 export {

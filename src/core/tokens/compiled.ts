@@ -78,7 +78,7 @@ function compile(world: World, model: Model, scope: Id): Compiled {
     (isCall(activity) && world.calls?.(activity) !== undefined);
   const net = scopeNetOf(model, scope, () => true, staysIn);
   const elements = net.nodes.map((node) => model.elements.get(node.id) as Element);
-  const messages = world.together && model === world.model ? messagesIn(model) : undefined;
+  const messages = world.together && model === world.model ? messagesIn(model, world.isRun) : undefined;
   const expects = elements.map((element) => messages?.expected(element) ?? []);
   const nameOfNode = (node: number) => net.nodes[node]?.id ?? "";
   const flowKeys = net.flows.map(({ id, from, to }) =>
@@ -125,8 +125,11 @@ function compile(world: World, model: Model, scope: Id): Compiled {
   };
 }
 
-/** Messages between the processes that a model holds. From a closed pool, or nobody, a message may always come. */
-export function messagesIn(model: Model) {
+/**
+ * Messages between the processes that a model holds. From a closed pool, or nobody, a message may always come.
+ * @param byName whether one that no flow leads from goes to those that wait for a message of that name, where no flow leads to them
+ */
+export function messagesIn(model: Model, byName = false) {
   const bySource = new Map<Id, Sends[]>();
   const byTarget = new Map<Id, Id[]>();
   for (const flow of model.elements) {
@@ -140,6 +143,27 @@ export function messagesIn(model: Model) {
     if (target && processOf(model, flow.sourceRef as Id))
       byTarget.set(target.id, [...(byTarget.get(target.id) ?? []), flow.id]);
   }
+  if (byName) {
+    const led = new Set(
+      [...model.elements].flatMap((one) => (one.type === "messageFlow" ? [one.targetRef as Id] : [])),
+    );
+    for (const [message, { senders, targets }] of messagesByName(model)) {
+      const open = targets.filter((target) => !led.has(target.id));
+      const starting = open.filter((target) => target.type === "startEvent");
+      const flow = `message ${message}`;
+      const heard = starting.length > 0 ? starting : open.slice(0, 1);
+      for (const sender of senders) {
+        if (bySource.has(sender.id)) continue;
+        const sends = heard.flatMap((target) => {
+          const process = processOf(model, target.id);
+          return process ? [{ flow, target, process: process.id }] : [];
+        });
+        if (sends.length === 0) continue;
+        bySource.set(sender.id, sends);
+        for (const target of open) byTarget.set(target.id, [flow]);
+      }
+    }
+  }
   // A step may get messages while it is done; it waits for one only if that is what it is for.
   const isReceiving = (element: Element) =>
     element.type === "receiveTask" ||
@@ -148,4 +172,21 @@ export function messagesIn(model: Model) {
     sent: (element: Element): readonly Sends[] => bySource.get(element.id) ?? [],
     expected: (element: Element): readonly Id[] => (isReceiving(element) ? (byTarget.get(element.id) ?? []) : []),
   };
+}
+
+/** Who sends and who waits for each message that has a name of its own. */
+function messagesByName(model: Model): ReadonlyMap<Id, { readonly senders: Element[]; readonly targets: Element[] }> {
+  const found = new Map<Id, { senders: Element[]; targets: Element[] }>();
+  for (const element of model.elements) {
+    const isSending = /^(?:sendTask|endEvent|intermediateThrowEvent)$/.test(element.type);
+    const isReceiving = /^(?:receiveTask|startEvent|intermediateCatchEvent|boundaryEvent)$/.test(element.type);
+    if (!isSending && !isReceiving) continue;
+    const event = eventDefinitionsOf(model, element.id).find((one) => one.type === "messageEventDefinition");
+    const message = element.messageRef ?? event?.messageRef;
+    if (typeof message !== "string") continue;
+    const both = found.get(message) ?? { senders: [], targets: [] };
+    (isSending ? both.senders : both.targets).push(element);
+    found.set(message, both);
+  }
+  return found;
 }

@@ -14,6 +14,7 @@ export { afterMove, initialStates, isOver, keyOfState, type Move, movesOf, type 
 export { SparePlaces } from "./sparePlaces";
 export { actsOf, beginCase, type Instance, instancesOf, isCaseOver, standingAt, step } from "./standing";
 export { type SuggestedWalk, type Suggestion, suggestWalks } from "./suggest";
+export { failWith } from "./throwing";
 export { type Walked, walk } from "./walk";
 export { choicesOf, runWalkTest, testOf, type WalkTest, type WalkTestResult, walkTestSchema } from "./walkTest";
 export { insideOf, loopOf, modelsOf, type World, worldWith } from "./world";

@@ -121,6 +121,9 @@ export class Play {
   /** Messages that would have begun a process which is under way, and were heard by nobody. */
   unheard = 0;
 
+  /** Errors that nothing caught, by the scope and the event they were thrown in. */
+  readonly uncaught: { readonly at: string; readonly node: Id }[] = [];
+
   /** How much is under way, in flows and nodes. */
   size(): number {
     return this.places().reduce((sum, { state }) => sum + state.length, 0);
@@ -217,6 +220,12 @@ export class Play {
       return place;
     }
     return undefined;
+  }
+
+  /** What can happen now at one node; whoever is told of changes is told of this one all the same. */
+  actsAt(place: Place, node: number): readonly Act[] {
+    this.#refreshNode(place, node);
+    return place.acts[node] as readonly Act[];
   }
 
   #refresh(place: Place): void {

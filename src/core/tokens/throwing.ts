@@ -62,7 +62,10 @@ function raise(play: Play, from: Place, event: Element, trigger: string, happene
       here.clear(true);
     }
     const { outer } = here;
-    if (!outer) return;
+    if (!outer) {
+      if (trigger === "errorEventDefinition") play.uncaught.push({ at: from.key, node: event.id });
+      return;
+    }
     const around = outer.scope.model;
     const host = outer.scope.net.nodes[here.node]?.id as Id;
     const edge = childrenOf(around, around.elements.get(host)?.parent ?? "").find(
@@ -70,6 +73,36 @@ function raise(play: Play, from: Place, event: Element, trigger: string, happene
     );
     if (edge && goOff(play, outer, edge.id, false, happened)) return;
   }
+}
+
+/**
+ * An activity under way fails with an error: what catches it at its edge or around it goes off.
+ * @param code of the error; one that names no code catches any
+ * @returns whether anything caught it
+ */
+export function failWith(play: Play, place: Place, node: number, code: string, happened: Happened[]): boolean {
+  const catchesCode = (model: Model, catcher: Element) => {
+    if (triggerOf(model, catcher) !== "errorEventDefinition") return false;
+    const ref = refOf(model, catcher, "errorEventDefinition");
+    const wanted = typeof ref === "string" ? model.elements.get(ref) : undefined;
+    return ref === undefined || wanted?.errorCode === code || wanted?.name === code || ref === code;
+  };
+  let host = place.scope.net.nodes[node]?.id;
+  for (let here: Place | undefined = place; here; here = here.outer) {
+    const { model, net, elements } = here.scope;
+    const edge = elements.find(
+      (one) => one.type === "boundaryEvent" && one.attachedToRef === host && catchesCode(model, one),
+    );
+    if (edge && goOff(play, here, edge.id, false, happened)) return true;
+    const inHere = elements.find(
+      (one) =>
+        one.triggeredByEvent === true &&
+        flowNodesIn(model, one.id).some((start) => start.type === "startEvent" && catchesCode(model, start)),
+    );
+    if (inHere && goOff(play, here, inHere.id, false, happened)) return true;
+    host = here.outer?.scope.net.nodes[here.node]?.id ?? net.scope;
+  }
+  return false;
 }
 
 /** An event at an edge or an event sub-process goes off in a scope, if it can. */
@@ -141,6 +174,14 @@ function handlerOf(model: Model, activity: Id): Id | undefined {
 /** A message to another process that is played along; one that starts such a process sets it going. */
 function send(play: Play, { flow, target, process }: Sends): void {
   if (target.type !== "startEvent") return play.send(flow, 1);
+  if (play.world.isRun) {
+    const { parent } = target;
+    if (parent === process) return play.enter(process, target.id);
+    // The start of an event sub-process: it goes off where its scope is alive.
+    for (const place of [...play.places()])
+      if (parent !== null && place.scope.nodeAt.has(parent) && goOff(play, place, parent, false, [])) return;
+    return;
+  }
   const isUnderWay = play.pools.some((pool) => pool.scope.net.scope === process && pool.busy > 0);
   if (isUnderWay) play.unheard++;
   else play.enter(process, target.id);

@@ -17,6 +17,11 @@ export interface World {
   readonly calls?: (call: Element) => { readonly model: Model; readonly process: Id } | undefined;
   /** Whether the other pools of the model are played with it, so that their messages come when they are sent. */
   readonly together?: boolean;
+  /**
+   * Whether it is run and not only looked at: a message also goes by its name to whoever waits for it, one to the start of a process
+   * that is under way begins it once more, and one to an event sub-process sets that off.
+   */
+  readonly isRun?: boolean;
   /** Files of decisions by their ids in the workspace: what business rule tasks decide by. */
   readonly decisions?: ReadonlyMap<Id, DecisionModel>;
 }

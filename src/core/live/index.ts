@@ -1,0 +1,14 @@
+export { byChance, Chance } from "./chance";
+export { byData, type Choosing } from "./choosing";
+export { Engine, isByMachine, mostSteps, type Running } from "./engine";
+export {
+  type CaseState,
+  caseStates,
+  type LiveCase,
+  type LiveEvent,
+  liveCaseSchema,
+  type Wait,
+  type WaitKind,
+} from "./liveCase";
+export { type LogTrace, logCsv, logXes, roleOf, traceOf } from "./log";
+export { begunWith, firstProcess, type RunOutcome, type RunRequest, runCases, runWorld } from "./runCases";

@@ -1,0 +1,200 @@
+import { partiesOf } from "../check";
+import type { DecisionModel } from "../decisions";
+import type { CaseData } from "../feel";
+import { flowNodesIn, type Id, type Model, processesOf } from "../model";
+import { draw, type Scenario } from "../scenario";
+import { type World, worldWith } from "../tokens";
+import { byChance, Chance } from "./chance";
+import { byData } from "./choosing";
+import { Engine } from "./engine";
+import type { LiveEvent, Wait } from "./liveCase";
+
+/** Monday, 4 January 2027, 8:00 UTC, where nothing says when a run begins. */
+const usualStart = Date.UTC(2027, 0, 4, 8);
+
+export interface RunRequest {
+  /** Data of each case, by which it decides; or how many cases there are, which go by chance. */
+  readonly cases: number | readonly CaseData[];
+  readonly scenario?: Scenario | undefined;
+  readonly seed: number;
+  /** Hears the events of each case when it is over. */
+  readonly log?: (number: number, events: readonly LiveEvent[]) => void;
+}
+
+export interface RunOutcome {
+  readonly started: number;
+  readonly completed: number;
+  readonly failed: number;
+  readonly open: number;
+  readonly elements: readonly { readonly id: Id; readonly entered: number; readonly completed: number }[];
+  readonly incidents: readonly { readonly element: Id; readonly reason: string; readonly times: number }[];
+}
+
+/** A world to run cases in: pools play together, messages go by flow and by name. */
+export const runWorld = (
+  model: Model,
+  called: ReadonlyMap<Id, Model> = new Map(),
+  decisions: ReadonlyMap<Id, DecisionModel> = new Map(),
+): World => ({ ...worldWith(model, called, true, decisions), isRun: true });
+
+/** Processes of other pools that begin with a case, since no message of another begins them. */
+export const begunWith = (model: Model, process: Id): readonly Id[] =>
+  partiesOf(model)
+    .filter((group) => group.some((party) => party.process === process))
+    .flatMap((group) =>
+      group
+        .filter((party) => party.process !== process && !party.waitsToStart && party.ownStarts.length > 0)
+        .map((party) => party.process),
+    );
+
+/** The first process of a model that has steps. */
+export const firstProcess = (model: Model): Id | undefined =>
+  processesOf(model).find(({ id }) => flowNodesIn(model, id).length > 0)?.id;
+
+/**
+ * Runs cases of a process without a server: simulated people complete the work, stand-ins answer, timers go off, and the clock jumps to
+ * what comes next. How long work takes, and what outside parties send, is as the scenario says; nobody is waited for. The same seed gives
+ * the same run. O(cases × steps).
+ */
+export function runCases(world: World, process: Id, request: RunRequest): RunOutcome {
+  const { cases, scenario, seed } = request;
+  const count = typeof cases === "number" ? cases : cases.length;
+  const tally = new Tally();
+  const also = begunWith(world.model, process);
+  const start = flowNodesIn(world.model, process).find(({ type }) => type === "startEvent");
+  const interval = (start && scenario?.of.get(start.id)?.interval) ?? scenario?.of.get(process)?.interval;
+  let arrival = scenario?.start ?? usualStart;
+  for (let number = 0; number < count; number++) {
+    const chance = new Chance(seed, number);
+    if (number > 0 && interval?.[0])
+      arrival += draw(interval[0].value, chance.of(start?.id ?? process, "arrival")) * 1000;
+    const data = typeof cases === "number" ? undefined : cases[number];
+    const one = new OneCase(world, process, arrival, data, chance, scenario, also);
+    one.run();
+    tally.add(one.engine);
+    request.log?.(number, one.engine.events);
+  }
+  return tally.outcome(count);
+}
+
+/** A case with its simulated surroundings. */
+class OneCase {
+  readonly engine: Engine;
+  /** When what is waited for comes, by wait; drawn when it is first seen. */
+  readonly #due = new Map<number, { readonly begins: number; readonly ends: number } | undefined>();
+
+  constructor(
+    readonly world: World,
+    process: Id,
+    began: number,
+    data: CaseData | undefined,
+    readonly chance: Chance,
+    readonly scenario: Scenario | undefined,
+    also: readonly Id[],
+  ) {
+    const choosing = data ? byData : byChance(scenario, chance);
+    const running = { world, choosing, zone: scenario?.zone ?? "UTC", now: began };
+    this.engine = Engine.begin(running, process, data ?? {}, undefined, also);
+  }
+
+  run(): void {
+    const { engine } = this;
+    while (engine.state === "open") {
+      const next = this.#next();
+      if (!next) return;
+      engine.now = Math.max(engine.now, next.at);
+      if (next.isBeginning) engine.beginWork(next.wait.id);
+      else engine.happen(next.wait.id);
+    }
+  }
+
+  /** What comes first; of what comes at the same moment, what was waited for first. */
+  #next(): { readonly wait: Wait; readonly at: number; readonly isBeginning: boolean } | undefined {
+    let first: { wait: Wait; at: number; isBeginning: boolean } | undefined;
+    for (const wait of this.engine.waits) {
+      const due = this.#dueOf(wait);
+      if (!due) continue;
+      const isWork = wait.kind === "work" || wait.kind === "service";
+      const isBeginning = isWork && wait.begun === undefined;
+      const at = isBeginning ? due.begins : due.ends;
+      if (!first || at < first.at) first = { wait, at, isBeginning };
+    }
+    return first;
+  }
+
+  #dueOf(wait: Wait) {
+    if (wait.kind === "timer") return wait.due === undefined ? undefined : { begins: wait.due, ends: wait.due };
+    if (this.#due.has(wait.id)) return this.#due.get(wait.id);
+    const due = this.#drawn(wait);
+    this.#due.set(wait.id, due);
+    return due;
+  }
+
+  #drawn(wait: Wait) {
+    const element = wait.event ?? wait.node;
+    const said = this.scenario?.of.get(element);
+    const waits = [said?.times.transfer, said?.times.queue, said?.times.wait, said?.times.lag];
+    const works = [said?.times.setUp, said?.times.processing, said?.times.validation, said?.times.rework];
+    switch (wait.kind) {
+      case "work":
+      case "service": {
+        const begins = wait.since + this.chance.seconds(element, "wait", waits) * 1000;
+        return { begins, ends: begins + this.chance.seconds(element, "work", works) * 1000 };
+      }
+      case "message":
+      case "signal":
+      case "condition": {
+        // What another pool of the model sends comes when it is sent; an outside party sends what the scenario says.
+        if (wait.isInside) return undefined;
+        const times = said?.interval ? [said.interval] : [...waits, ...works];
+        if (times.every((one) => one === undefined)) return undefined;
+        const at = wait.since + this.chance.seconds(element, "wait", times) * 1000;
+        return { begins: at, ends: at };
+      }
+      default:
+        return undefined;
+    }
+  }
+}
+
+/** Counts what happened in all cases. */
+class Tally {
+  readonly #elements = new Map<Id, { entered: number; completed: number }>();
+  readonly #incidents = new Map<string, { element: Id; reason: string; times: number }>();
+  #completed = 0;
+  #failed = 0;
+
+  #of(id: Id) {
+    const known = this.#elements.get(id) ?? { entered: 0, completed: 0 };
+    this.#elements.set(id, known);
+    return known;
+  }
+
+  add(engine: Engine): void {
+    if (engine.state === "completed") this.#completed++;
+    if (engine.state === "failed") this.#failed++;
+    for (const { kind, element, reason = "" } of engine.events) {
+      if (element === undefined) continue;
+      if (kind === "enter") this.#of(element).entered++;
+      if (kind === "leave") this.#of(element).completed++;
+      if (kind !== "incident") continue;
+      const key = `${element}\n${reason}`;
+      const known = this.#incidents.get(key) ?? { element, reason, times: 0 };
+      known.times++;
+      this.#incidents.set(key, known);
+    }
+    // What a token still stands before was reached as well.
+    if (engine.state !== "completed") for (const id of engine.standingAt()) this.#of(id);
+  }
+
+  outcome(started: number): RunOutcome {
+    return {
+      started,
+      completed: this.#completed,
+      failed: this.#failed,
+      open: started - this.#completed - this.#failed,
+      elements: [...this.#elements].map(([id, counts]) => ({ id, ...counts })),
+      incidents: [...this.#incidents.values()],
+    };
+  }
+}
