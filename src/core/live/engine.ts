@@ -37,6 +37,8 @@ export interface Running {
  */
 export class Engine {
   readonly events: LiveEvent[] = [];
+  /** Elements that were waited at since it was opened, whether or not they came to anything. */
+  readonly reached = new Set<Id>();
   readonly #waits = new Map<number, Wait>();
   readonly #happened: Set<string>;
   readonly #own: Map<string, CaseData>;
@@ -463,14 +465,10 @@ export class Engine {
     const known = this.#waitsAt(place, node);
     const act = this.running.choosing.way(model, element, acts, dataIn(this.#data, this.#own, place, own));
     if (act) {
-      for (const wait of known) this.#waits.delete(wait.id);
-      this.#step(
-        place,
-        node,
-        act,
-        undefined,
-        known.some(({ kind }) => kind === "incident"),
-      );
+      // An incident at a gateway is over; that of somebody's work is not by another's.
+      const over = known.filter(({ kind, isWork }) => kind === "incident" && !isWork);
+      for (const wait of over) this.#waits.delete(wait.id);
+      this.#step(place, node, act, undefined, over.length > 0);
       return;
     }
     if (known.some(({ kind }) => kind === "incident")) return;
@@ -495,7 +493,8 @@ export class Engine {
     } else if (act.does === "pass" || act.does === "fire") {
       const isKnown = isEntered || this.#retried.has(`${place.key} ${act.node}`);
       if (!isKnown) this.#note("enter", place, act.node);
-      if (place.scope.net.nodes[node]?.kind !== "called") this.#note("leave", place, act.node);
+      // An event sub-process is left when it is over.
+      if (place.scope.elements[node]?.triggeredByEvent !== true) this.#note("leave", place, act.node);
     } else if (act.does === "finish") this.#note("leave", place, act.node);
     this.#noteAll(happened.slice(1), places);
     const signal = place.scope.elements[node];
@@ -561,6 +560,7 @@ export class Engine {
       ...more,
     };
     this.#waits.set(wait.id, wait);
+    this.reached.add(wait.event ?? wait.node);
     return wait;
   }
 

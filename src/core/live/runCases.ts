@@ -184,7 +184,7 @@ class Tally {
       this.#incidents.set(key, known);
     }
     // What a token still stands before was reached as well.
-    if (engine.state !== "completed") for (const id of engine.standingAt()) this.#of(id);
+    for (const id of [...engine.reached, ...(engine.state === "completed" ? [] : engine.standingAt())]) this.#of(id);
   }
 
   outcome(started: number): RunOutcome {
