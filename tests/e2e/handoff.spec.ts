@@ -135,7 +135,6 @@ test("a description is imported, a manual task becomes a service task bound to i
   await page.goto("/");
   await page.getByTestId("open-file").setInputFiles(file);
   await expect(page.locator('[data-canvas] [data-id="record"]')).toBeVisible();
-  const version = new URL(page.url()).pathname.split("/")[2] as string;
   const toServices = async () => {
     await page.getByRole("link", { name: /^Hand-off/ }).click();
     await page.getByRole("radio", { name: "Services" }).click();

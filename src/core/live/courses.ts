@@ -88,3 +88,7 @@ export function processOfScope(model: Model, scope: Id): Id {
   }
   return scope;
 }
+
+/** What needs nobody: a service answers, a script runs, a rule decides, a message goes out. */
+export const isByMachine = ({ type }: { readonly type: string }): boolean =>
+  /^(?:service|script|businessRule|send)Task$|^callActivity$|ubProcess$|^transaction$/.test(type);

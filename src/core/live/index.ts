@@ -1,6 +1,8 @@
+export type { Running } from "./caseBook";
 export { byChance, Chance } from "./chance";
 export { byData, type Choosing } from "./choosing";
-export { Engine, isByMachine, mostSteps, type Running } from "./engine";
+export { isByMachine } from "./courses";
+export { Engine, mostSteps } from "./engine";
 export {
   type CaseState,
   caseStates,
