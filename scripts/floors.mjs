@@ -121,6 +121,7 @@ const floors = {
     live: [
       "messages",
       "check",
+      "data",
       "decisions",
       "directory",
       "feel",

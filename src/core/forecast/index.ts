@@ -1,4 +1,4 @@
-export { isDecidedByData, namesDrawn } from "./caseData";
+export { drawnCase, drawnFor, isDecidedByData, namesDrawn } from "./caseData";
 export { compared, type Difference } from "./compare";
 export { type Assumed, howAssumed } from "./completeness";
 export { type RoleDefaults, type TakenFromDirectory, withDirectory } from "./defaults";

@@ -14,3 +14,6 @@ export {
 } from "./liveCase";
 export { type LogTrace, logCsv, logXes, roleOf, traceOf } from "./log";
 export { begunWith, firstProcess, type RunOutcome, type RunRequest, runCases, runWorld } from "./runCases";
+export { sampleValues } from "./sampleData";
+export { type StaffRequest, staffedCases } from "./staff";
+export { type Answer, answerOf, latencyOf, pauseBefore, type StandIn, standInSchema, usualStandIn } from "./standIns";

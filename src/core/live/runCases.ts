@@ -4,10 +4,10 @@ import type { CaseData } from "../feel";
 import { flowNodesIn, type Id, type Model, processesOf } from "../model";
 import { draw, type Scenario } from "../scenario";
 import { type World, worldWith } from "../tokens";
-import { byChance, Chance } from "./chance";
-import { byData } from "./choosing";
-import { Engine } from "./engine";
-import type { LiveEvent, Wait } from "./liveCase";
+import { Chance } from "./chance";
+import type { Engine } from "./engine";
+import type { LiveEvent } from "./liveCase";
+import { SimulatedCase } from "./simulatedCase";
 
 /** Monday, 4 January 2027, 8:00 UTC, where nothing says when a run begins. */
 const usualStart = Date.UTC(2027, 0, 4, 8);
@@ -69,92 +69,12 @@ export function runCases(world: World, process: Id, request: RunRequest): RunOut
     if (number > 0 && interval?.[0])
       arrival += draw(interval[0].value, chance.of(start?.id ?? process, "arrival")) * 1000;
     const data = typeof cases === "number" ? undefined : cases[number];
-    const one = new OneCase(world, process, arrival, data, chance, scenario, also);
+    const one = new SimulatedCase({ world, process, began: arrival, data, chance, scenario, also });
     one.run();
     tally.add(one.engine);
     request.log?.(number, one.engine.events);
   }
   return tally.outcome(count);
-}
-
-/** A case with its simulated surroundings. */
-class OneCase {
-  readonly engine: Engine;
-  /** When what is waited for comes, by wait; drawn when it is first seen. */
-  readonly #due = new Map<number, { readonly begins: number; readonly ends: number } | undefined>();
-
-  constructor(
-    readonly world: World,
-    process: Id,
-    began: number,
-    data: CaseData | undefined,
-    readonly chance: Chance,
-    readonly scenario: Scenario | undefined,
-    also: readonly Id[],
-  ) {
-    const choosing = data ? byData : byChance(scenario, chance);
-    const running = { world, choosing, zone: scenario?.zone ?? "UTC", now: began };
-    this.engine = Engine.begin(running, process, data ?? {}, undefined, also);
-  }
-
-  run(): void {
-    const { engine } = this;
-    while (engine.state === "open") {
-      const next = this.#next();
-      if (!next) return;
-      engine.now = Math.max(engine.now, next.at);
-      if (next.isBeginning) engine.beginWork(next.wait.id);
-      else engine.happen(next.wait.id);
-    }
-  }
-
-  /** What comes first; of what comes at the same moment, what was waited for first. */
-  #next(): { readonly wait: Wait; readonly at: number; readonly isBeginning: boolean } | undefined {
-    let first: { wait: Wait; at: number; isBeginning: boolean } | undefined;
-    for (const wait of this.engine.waits) {
-      const due = this.#dueOf(wait);
-      if (!due) continue;
-      const isWork = wait.kind === "work" || wait.kind === "service";
-      const isBeginning = isWork && wait.begun === undefined;
-      const at = isBeginning ? due.begins : due.ends;
-      if (!first || at < first.at) first = { wait, at, isBeginning };
-    }
-    return first;
-  }
-
-  #dueOf(wait: Wait) {
-    if (wait.kind === "timer") return wait.due === undefined ? undefined : { begins: wait.due, ends: wait.due };
-    if (this.#due.has(wait.id)) return this.#due.get(wait.id);
-    const due = this.#drawn(wait);
-    this.#due.set(wait.id, due);
-    return due;
-  }
-
-  #drawn(wait: Wait) {
-    const element = wait.event ?? wait.node;
-    const said = this.scenario?.of.get(element);
-    const waits = [said?.times.transfer, said?.times.queue, said?.times.wait, said?.times.lag];
-    const works = [said?.times.setUp, said?.times.processing, said?.times.validation, said?.times.rework];
-    switch (wait.kind) {
-      case "work":
-      case "service": {
-        const begins = wait.since + this.chance.seconds(element, "wait", waits) * 1000;
-        return { begins, ends: begins + this.chance.seconds(element, "work", works) * 1000 };
-      }
-      case "message":
-      case "signal":
-      case "condition": {
-        // What another pool of the model sends comes when it is sent; an outside party sends what the scenario says.
-        if (wait.isInside) return undefined;
-        const times = said?.interval ? [said.interval] : [...waits, ...works];
-        if (times.every((one) => one === undefined)) return undefined;
-        const at = wait.since + this.chance.seconds(element, "wait", times) * 1000;
-        return { begins: at, ends: at };
-      }
-      default:
-        return undefined;
-    }
-  }
 }
 
 /** Counts what happened in all cases. */
