@@ -3,5 +3,7 @@ export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME === "nodejs" && process.env.NEXT_MANUAL_SIG_HANDLE === "true") {
     const { stopOnSignals } = await import("@/server/workspace/stopping");
     stopOnSignals();
+    const { beginTicking } = await import("@/server/live/ticking");
+    beginTicking();
   }
 }

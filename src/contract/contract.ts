@@ -15,6 +15,10 @@ export const rights = [
   "judge",
   /** Makes packages for developers. */
   "hand off",
+  /** Starts processes up and supervises what is run. */
+  "operate",
+  /** Works cases: begins them, takes work on, completes it. */
+  "work",
   /** The workspace as a whole: backups, rules for all. */
   "own",
 ] as const;

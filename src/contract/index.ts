@@ -9,5 +9,6 @@ export { files } from "./files";
 export { finding } from "./find";
 export { handoff } from "./handoff";
 export { home } from "./home";
+export { live } from "./live";
 export { inVersion } from "./version";
 export { walk } from "./walk";

@@ -15,9 +15,11 @@ import {
 import type { BriefContent, BriefSummary } from "@/core/brief";
 import type { SignedContent, Summary } from "@/core/check";
 import type { Reason } from "@/core/compare";
+import type { DecisionFileText } from "@/core/decisions";
 import type { Description } from "@/core/descriptions";
 import type { BuildState } from "@/core/handoff";
 import type { OutwardFacts } from "@/core/landscape";
+import type { CaseState, LiveCase, StandIn, WaitKind } from "@/core/live";
 import type { StoredModel } from "@/core/model";
 import type { WalkTest } from "@/core/tokens";
 
@@ -27,6 +29,14 @@ export interface ToldDecision {
   readonly name: string;
   readonly answers: readonly string[] | null;
   readonly needs: readonly string[];
+}
+
+/** The clock of a run: at a real moment it shows a time, and goes so many times as fast; 0: it stands. */
+export interface RunClock {
+  /** Milliseconds since 1970. */
+  readonly real: number;
+  readonly shows: number;
+  readonly pace: number;
 }
 
 const bytes = customType<{ data: Uint8Array }>({ dataType: () => "bytea" });
@@ -356,9 +366,116 @@ export const buildSteps = pgTable(
   (table) => [index("build_steps_version").on(table.version)],
 );
 
+/** Processes that were started up to be run: what is run, as it was then, and the clock it goes by. */
+export const runs = pgTable(
+  "runs",
+  {
+    id: text("id").primaryKey(),
+    version: text("version").notNull(),
+    name: text("name").notNull(),
+    /** The revision that was handed off. */
+    revision: integer("revision").notNull(),
+    process: text("process").notNull(),
+    model: jsonb("model").$type<StoredModel>().notNull(),
+    called: jsonb("called").$type<readonly { readonly calls: string; readonly model: StoredModel }[]>().notNull(),
+    decisions: jsonb("decisions").$type<readonly DecisionFileText[]>().notNull(),
+    clock: jsonb("clock").$type<RunClock>().notNull(),
+    standIns: jsonb("stand_ins").$type<{ readonly [element: string]: StandIn }>().notNull(),
+    seed: integer("seed").notNull(),
+    /** Cases so far. */
+    cases: integer("cases").notNull().default(0),
+    endedAt: moment("ended_at"),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+  },
+  (table) => [index("runs_version").on(table.version)],
+);
+
+/** Cases of a run, each whole; what is looked for in lists stands beside it. Times are of the run's clock, in milliseconds. */
+export const liveCases = pgTable(
+  "live_cases",
+  {
+    run: text("run").notNull(),
+    number: integer("number").notNull(),
+    version: text("version").notNull(),
+    state: text("state").$type<CaseState>().notNull(),
+    isSuspended: boolean("is_suspended").notNull().default(false),
+    content: jsonb("content").$type<LiveCase>().notNull(),
+    began: doublePrecision("began").notNull(),
+    ended: doublePrecision("ended"),
+    /** When something comes of its own accord: a timer, a service's answer. */
+    dueAt: doublePrecision("due_at"),
+    /** How many events it has so far. */
+    events: integer("events").notNull().default(0),
+  },
+  (table) => [
+    primaryKey({ columns: [table.run, table.number] }),
+    index("live_cases_due").on(table.run, table.dueAt),
+    index("live_cases_state").on(table.run, table.state),
+  ],
+);
+
+/** What cases wait for, a row each: worklists, the mailbox, incidents and the counts on the diagram are read from these. */
+export const liveWaits = pgTable(
+  "live_waits",
+  {
+    run: text("run").notNull(),
+    number: integer("number").notNull(),
+    wait: integer("wait").notNull(),
+    version: text("version").notNull(),
+    kind: text("kind").$type<WaitKind>().notNull(),
+    element: text("element").notNull(),
+    /** What the element is called, and who does it: the role's entry in the directory, where there is one, and its name. */
+    label: text("label").notNull(),
+    role: text("role"),
+    roleName: text("role_name").notNull(),
+    /** Who has taken it on. */
+    member: text("member"),
+    since: doublePrecision("since").notNull(),
+    due: doublePrecision("due"),
+    /** Of a service: how often it was tried. */
+    tried: integer("tried").notNull().default(0),
+    /** What was filled in and not completed yet; a note. */
+    draft: jsonb("draft").$type<{ readonly [name: string]: unknown }>(),
+    reason: text("reason"),
+  },
+  (table) => [
+    primaryKey({ columns: [table.run, table.number, table.wait] }),
+    index("live_waits_kind").on(table.run, table.kind),
+  ],
+);
+
+/** What has happened in cases, in order; with who did it, and why, where a person did. */
+export const liveEvents = pgTable(
+  "live_events",
+  {
+    run: text("run").notNull(),
+    number: integer("number").notNull(),
+    sequence: integer("sequence").notNull(),
+    version: text("version").notNull(),
+    kind: text("kind").notNull(),
+    at: doublePrecision("at").notNull(),
+    element: text("element"),
+    wait: integer("wait"),
+    instance: integer("instance"),
+    member: text("member"),
+    reason: text("reason"),
+    /** The name of what was asked for: the same asked again is not done again. */
+    act: text("act"),
+    data: jsonb("data").$type<{ readonly [name: string]: unknown }>(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.run, table.number, table.sequence] }),
+    index("live_events_element").on(table.run, table.element),
+    index("live_events_act").on(table.run, table.act),
+  ],
+);
+
 export const members = pgTable("members", {
   id: text("id").primaryKey(),
   name: text("name").notNull(),
+  /** Roles of the directory that this member fills; none: whatever there is. */
+  roles: jsonb("roles").$type<readonly string[]>().notNull().default([]),
 });
 
 /** Facts about the workspace as a whole. */

@@ -55,6 +55,24 @@ import {
   renameProcess,
   undelete,
 } from "./home/processes";
+import {
+  beginLiveCase,
+  cancelCase,
+  leadOn,
+  letHappen,
+  listCases,
+  listWaits,
+  moveToken,
+  openCase,
+  retryIncident,
+  setCaseData,
+  skipStep,
+  suspendCase,
+} from "./live/cases";
+import { listMembers, memberNamed, setMember } from "./live/members";
+import { endRun, listRuns, openRun, setClock, setStandIn, startRun } from "./live/runs";
+import { runStaff } from "./live/staff";
+import { assignWork, completeWork, listWork, openWork, saveWork } from "./live/work";
 import { applyCommands, changesSince } from "./version/editing";
 import { extractProcess } from "./version/extract";
 import { changeDays, elementHistory, listHistory } from "./version/history";
@@ -65,6 +83,32 @@ import { backup, restore } from "./workspace/backup";
 
 /** Those that speak JSON, which the one route answers by name. */
 export const useCases = {
+  assignWork,
+  beginLiveCase,
+  cancelCase,
+  completeWork,
+  endRun,
+  leadOn,
+  letHappen,
+  listCases,
+  listMembers,
+  listRuns,
+  listWaits,
+  listWork,
+  moveToken,
+  openCase,
+  openRun,
+  openWork,
+  retryIncident,
+  runStaff,
+  saveWork,
+  setCaseData,
+  setClock,
+  setMember,
+  setStandIn,
+  skipStep,
+  startRun,
+  suspendCase,
   adaptRule,
   adoptToBe,
   applyCommands,
@@ -168,3 +212,4 @@ export { localMember, type Member, runUseCase, type UseCase, UseCaseError } from
 export { whatHappened } from "./kernel/whatHappened";
 export { mostBackupBytes } from "./workspace/backupFile";
 export { workspaceReady } from "./workspace/workspace";
+export { memberNamed };

@@ -1,4 +1,4 @@
-import { localMember, type Member, UseCaseError, whatHappened, whyForeign, workspaceReady } from "@/server";
+import { type Member, memberNamed, UseCaseError, whatHappened, whyForeign, workspaceReady } from "@/server";
 
 /** The one place where a request meets the server: who asks, from where, and what an error looks like. */
 export async function answer(request: Request, run: (member: Member) => Promise<Response>): Promise<Response> {
@@ -6,7 +6,7 @@ export async function answer(request: Request, run: (member: Member) => Promise<
   if (foreign) return refusal({ code: "foreign-site", message: foreign, status: 403, details: [] });
   try {
     await workspaceReady();
-    const response = await run(localMember);
+    const response = await run(await memberNamed(memberIn(request)));
     // Nobody's content stays in a cache on the way, or in a browser that others use after.
     response.headers.set("cache-control", "no-store, no-transform");
     return response;
@@ -14,6 +14,15 @@ export async function answer(request: Request, run: (member: Member) => Promise<
     return refusal(whatHappened(error));
   }
 }
+
+/** Who a window says it is (see `ui/shell/Member`). */
+export const memberCookie = "lane-member";
+const memberIn = (request: Request): string | undefined =>
+  request.headers
+    .get("cookie")
+    ?.split(/;\s*/)
+    .map((one) => one.split("="))
+    .flatMap(([name, value]) => (name === memberCookie && value ? [decodeURIComponent(value)] : []))[0];
 
 const refusal = ({ status, ...error }: ReturnType<typeof whatHappened>): Response =>
   Response.json({ error }, { status, headers: { "cache-control": "no-store" } });

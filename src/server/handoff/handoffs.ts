@@ -79,7 +79,7 @@ export async function needsNoOpenError(
   context: Context,
   head: Head,
   accepted: readonly Waiver[],
-  then: "hand off" | "send",
+  then: "hand off" | "send" | "start up",
 ): Promise<void> {
   const open = verdictOf(await findingsOf(context, head, "hand-off"), accepted).openErrors.length;
   if (open > 0)

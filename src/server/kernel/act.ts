@@ -9,7 +9,7 @@ export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
  * so that two acts never wait for each other. Every act that writes holds the workspace in common with others; a restore, and making
  * the workspace, hold it alone.
  */
-const lockOrder = ["workspace", "home", "directory", "brief", "version"] as const;
+const lockOrder = ["workspace", "home", "directory", "brief", "version", "run", "case"] as const;
 type Lockable = (typeof lockOrder)[number];
 
 interface Held {

@@ -13,7 +13,7 @@ export interface Member {
 export const localMember: Member = {
   id: "member-local",
   name: "Mara Aldous",
-  rights: ["read", "edit", "arrange", "judge", "hand off", "own"],
+  rights: ["read", "edit", "arrange", "judge", "hand off", "operate", "work", "own"],
 };
 
 const whatOf: { readonly [right in Right]: string } = {
@@ -22,6 +22,8 @@ const whatOf: { readonly [right in Right]: string } = {
   arrange: "make, move or delete",
   judge: "judge",
   "hand off": "hand off",
+  operate: "run",
+  work: "work on",
   own: "administer",
 };
 

@@ -164,7 +164,7 @@ export async function withCalled(db: Transaction, head: Head) {
 }
 
 /** The files of decisions that some models decide by, as they are now. */
-async function decisionsOf(db: Transaction, models: readonly Model[]) {
+export async function decisionsOf(db: Transaction, models: readonly Model[]) {
   const ids = decidingFiles(models);
   if (ids.length === 0) return [];
   return db

@@ -1,0 +1,231 @@
+import { z } from "zod";
+import type { CaseState, LiveEvent, StandIn, WaitKind } from "@/core/live";
+import { standInSchema } from "@/core/live";
+import type { Id, StoredModel } from "@/core/model";
+import { asks, type Done, named, version, workspace } from "./contract";
+import { id, name } from "./inputs";
+
+const values = z.record(z.string().max(500), z.unknown());
+const number = z.number().int().min(1).max(2_147_483_647);
+const wait = z.number().int().min(1).max(2_147_483_647);
+const reason = z.string().trim().min(1, "Say why.").max(2_000);
+/** A name for what is asked for: asked once more after an answer was lost, it is not done again. */
+const act = z.string().min(1).max(100);
+const inRun = z.object({ version: id, run: id });
+const inCase = inRun.extend({ number });
+const onWait = inCase.extend({ wait, act });
+const here = (input: { readonly version: string }) => [version(input.version)];
+
+export interface RunRow {
+  readonly id: string;
+  readonly name: string;
+  readonly version: string;
+  readonly revision: number;
+  readonly open: number;
+  readonly cases: number;
+  readonly incidents: number;
+  readonly isEnded: boolean;
+  readonly member: string;
+  readonly at: string;
+}
+
+/** What waits at an element, and what went through it. Times in milliseconds of the run's clock. */
+export interface ElementStanding {
+  readonly element: Id;
+  readonly waiting: number;
+  readonly median: number;
+  readonly oldest: number;
+  readonly incidents: number;
+  readonly doneToday: number;
+}
+
+export interface WaitRow {
+  readonly run: string;
+  readonly version: string;
+  readonly number: number;
+  readonly wait: number;
+  readonly kind: WaitKind;
+  readonly element: Id;
+  readonly label: string;
+  readonly roleName: string;
+  readonly member: string | null;
+  readonly memberName: string | null;
+  readonly since: number;
+  readonly due: number | null;
+  readonly reason: string | null;
+  readonly tried: number;
+}
+
+export interface CaseRow {
+  readonly number: number;
+  readonly state: CaseState;
+  readonly isSuspended: boolean;
+  readonly began: number;
+  readonly ended: number | null;
+  /** Where it stands, by name. */
+  readonly at: readonly string[];
+  readonly incidents: number;
+}
+
+export interface AuditRow {
+  readonly sequence: number;
+  readonly kind: LiveEvent["kind"] | string;
+  readonly at: number;
+  readonly element: Id | null;
+  readonly name: string;
+  readonly member: string | null;
+  readonly reason: string | null;
+  readonly data: { readonly [name: string]: unknown } | null;
+}
+
+export interface OpenRun {
+  readonly run: RunRow;
+  readonly model: StoredModel;
+  readonly process: Id;
+  /** What the run's clock shows now, and how fast it goes. */
+  readonly now: number;
+  readonly pace: number;
+  /** When something comes of its own accord. */
+  readonly next: number | null;
+  readonly standing: readonly ElementStanding[];
+  readonly standIns: { readonly [element: Id]: StandIn };
+  /** Steps that a service answers. */
+  readonly services: readonly { readonly element: Id; readonly name: string }[];
+}
+
+export interface OpenCase {
+  readonly row: CaseRow;
+  readonly data: { readonly [name: string]: unknown };
+  readonly waits: readonly WaitRow[];
+  readonly audit: readonly AuditRow[];
+  /** Elements it has been at, and ways it went, so often. */
+  readonly path: readonly { readonly element: Id; readonly times: number }[];
+}
+
+export interface WorkItem extends WaitRow {
+  readonly process: string;
+  readonly runName: string;
+  readonly now: number;
+}
+
+export interface MemberRow {
+  readonly id: string;
+  readonly name: string;
+  readonly roles: readonly string[];
+}
+
+export const live = named({
+  listMembers: asks<{ members: readonly MemberRow[]; me: string }>()({
+    input: z.object({}),
+    right: "read",
+    on: () => [workspace],
+  }),
+  /** A new member, or what an existing one is called and which roles it fills. */
+  setMember: asks<Done>()({
+    input: z.object({ id, name, roles: z.array(id).max(200) }),
+    right: "own",
+    on: () => [workspace],
+  }),
+  listRuns: asks<{ runs: readonly RunRow[]; mayStart: boolean }>()({
+    input: z.object({ version: id }),
+    right: "read",
+    on: here,
+  }),
+  /** Starts up what was handed off last, with what it calls and decides by. */
+  startRun: asks<{ run: string }>()({
+    input: z.object({ version: id, run: id, name, pace: z.number().min(0).max(10_000).default(1) }),
+    right: "operate",
+    on: here,
+  }),
+  endRun: asks<Done>()({ input: inRun, right: "operate", on: here }),
+  openRun: asks<OpenRun>()({ input: inRun, right: "read", on: here }),
+  /** How fast the run's clock goes; or that it jumps to a time, or to what comes next. */
+  setClock: asks<Done>()({
+    input: inRun.extend({
+      pace: z.number().min(0).max(10_000).optional(),
+      to: z.union([z.number(), z.literal("next")]).optional(),
+    }),
+    right: "operate",
+    on: here,
+  }),
+  setStandIn: asks<Done>()({
+    input: inRun.extend({ element: id, standIn: standInSchema.nullable() }),
+    right: "operate",
+    on: here,
+  }),
+  /** Simulated members work so many days up to now, after the first scenario. */
+  runStaff: asks<{ cases: number }>()({
+    input: inRun.extend({ days: z.number().min(1).max(3_650), most: z.number().int().min(1).max(10_000) }),
+    right: "operate",
+    on: here,
+  }),
+  listCases: asks<{ cases: readonly CaseRow[]; total: number }>()({
+    input: inRun.extend({
+      state: z.enum(["open", "over", "incident", "all"]).default("all"),
+      text: z.string().max(200).default(""),
+      from: z.number().int().min(0).default(0),
+      count: z.number().int().min(1).max(200).default(50),
+    }),
+    right: "read",
+    on: here,
+  }),
+  openCase: asks<OpenCase>()({ input: inCase, right: "read", on: here }),
+  beginLiveCase: asks<{ number: number }>()({
+    input: inRun.extend({ act, values: values.default({}), start: id.optional() }),
+    right: "work",
+    on: here,
+  }),
+  /** Work of all runs that a member may do: of the roles it fills, and what it has taken on. */
+  listWork: asks<{ items: readonly WorkItem[]; doneToday: number }>()({
+    input: z.object({ whose: z.enum(["mine", "open", "all"]).default("all") }),
+    right: "read",
+    on: () => [workspace],
+  }),
+  openWork: asks<{
+    item: WorkItem;
+    model: StoredModel;
+    data: { readonly [name: string]: unknown };
+    draft: { readonly [name: string]: unknown } | null;
+  }>()({ input: inCase.extend({ wait }), right: "read", on: here }),
+  /** Takes work on, or gives it back, or hands it to somebody. */
+  assignWork: asks<Done>()({
+    input: onWait.extend({ to: id.nullable() }),
+    right: "work",
+    on: here,
+  }),
+  saveWork: asks<Done>()({ input: onWait.extend({ values }), right: "work", on: here }),
+  completeWork: asks<Done>()({
+    input: onWait.extend({ values, note: z.string().max(2_000).default("") }),
+    right: "work",
+    on: here,
+  }),
+  /** A message from outside, a signal, or a timer that is not waited for: it has happened. */
+  letHappen: asks<Done>()({
+    input: onWait.extend({ values: values.default({}), reason: z.string().max(2_000).default("") }),
+    right: "work",
+    on: here,
+  }),
+  listWaits: asks<{ waits: readonly WaitRow[]; now: number }>()({
+    input: inRun.extend({ kinds: z.array(z.enum(["message", "signal", "incident", "timer"])).max(4) }),
+    right: "read",
+    on: here,
+  }),
+  retryIncident: asks<Done>()({ input: onWait, right: "operate", on: here }),
+  /** A supervisor leaves a step out: it counts as done, with values that stand for its outcome. */
+  skipStep: asks<Done>()({ input: onWait.extend({ values: values.default({}), reason }), right: "operate", on: here }),
+  /** A token goes to another step of the same scope: done once more, or left out. */
+  moveToken: asks<Done>()({ input: onWait.extend({ to: id, reason }), right: "operate", on: here }),
+  /** A gateway that cannot decide is led along a way. */
+  leadOn: asks<Done>()({
+    input: onWait.extend({ flows: z.array(id).min(1).max(50), reason }),
+    right: "operate",
+    on: here,
+  }),
+  setCaseData: asks<Done>()({ input: inCase.extend({ act, values, reason }), right: "operate", on: here }),
+  suspendCase: asks<Done>()({
+    input: inCase.extend({ act, isSuspended: z.boolean(), reason }),
+    right: "operate",
+    on: here,
+  }),
+  cancelCase: asks<Done>()({ input: inCase.extend({ act, reason }), right: "operate", on: here }),
+});

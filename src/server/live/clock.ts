@@ -1,0 +1,12 @@
+import type { RunClock } from "@/data/schema";
+
+/** What a run's clock shows at a real moment (milliseconds since 1970). A clock of the machine that jumps back does not take the run's with it. */
+export const shownAt = ({ real, shows, pace }: RunClock, now = Date.now()): number =>
+  shows + Math.max(0, now - real) * pace;
+
+/** The clock from now on at another pace, or at another time. */
+export const setTo = (clock: RunClock, pace: number, shows = shownAt(clock)): RunClock => ({
+  real: Date.now(),
+  shows,
+  pace,
+});

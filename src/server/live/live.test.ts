@@ -1,0 +1,303 @@
+import { afterAll, beforeEach, describe, expect, test } from "vitest";
+import type { CaseRow, OpenCase, OpenRun, WaitRow, WorkItem } from "@/contract/live";
+import { chain, edge, end, file, flow, modelOf, node, processOf, start, task, timer } from "@/core/live/testing/models";
+import { closeWorkspace, importModel, openWorkspace, run } from "../testing/workspace";
+import { passTime } from "./ticking";
+
+beforeEach(() => openWorkspace());
+afterAll(closeWorkspace);
+
+let acts = 0;
+const act = () => `act-${++acts}`;
+
+/** A run of a process, with the clock standing unless it is said otherwise. */
+async function started(text: string, pace = 0) {
+  const version = await importModel("Process", modelOf(text));
+  await run("startRun", { version, run: "r", name: "Trial", pace });
+  const at = { version, run: "r" };
+  const begin = async (values: object = {}) =>
+    (await run<{ number: number }>("beginLiveCase", { ...at, act: act(), values })).number;
+  const work = async () => (await run<{ items: WorkItem[] }>("listWork", {})).items;
+  const open = (number: number) => run<OpenCase>("openCase", { ...at, number });
+  const complete = async (label: string, values: object = {}) => {
+    const item = (await work()).find((one) => one.label === label);
+    if (!item) throw new Error(`no work called ${label}`);
+    return run("completeWork", { ...at, number: item.number, wait: item.wait, act: act(), values });
+  };
+  const monitor = () => run<OpenRun>("openRun", at);
+  const waits = async (...kinds: string[]) => (await run<{ waits: WaitRow[] }>("listWaits", { ...at, kinds })).waits;
+  return { version, at, begin, work, open, complete, monitor, waits };
+}
+
+const sequence = file(processOf(start + task("first") + task("second") + end + chain("s", "first", "second", "e")));
+const choice = file(
+  processOf(
+    start +
+      task("ask") +
+      node("exclusiveGateway", "g") +
+      task("a") +
+      task("b") +
+      end +
+      chain("s", "ask", "g") +
+      flow("g", "a", "n > 1", "fa") +
+      flow("g", "b", "n < 0", "fb") +
+      chain("a", "e") +
+      chain("b", "e"),
+  ),
+);
+
+describe("a run", () => {
+  test("cases go from one worklist to the next, with data and an audit", async () => {
+    const { begin, work, open, complete, monitor } = await started(sequence);
+    const number = await begin({ power: 5 });
+    expect((await work()).map(({ label, number: at }) => [label, at])).toEqual([["first", number]]);
+    await complete("first", { roof: "flat" });
+    expect((await work()).map(({ label }) => label)).toEqual(["second"]);
+    expect((await monitor()).standing.find(({ element }) => element === "second")?.waiting).toBe(1);
+    await complete("second");
+    const { row, data, audit, path } = await open(number);
+    expect(row.state).toBe("completed");
+    expect(data).toEqual({ power: 5, roof: "flat" });
+    expect(audit.filter(({ kind }) => kind === "completed work").map(({ name, member }) => [name, member])).toEqual([
+      ["first", "Mara Aldous"],
+      ["second", "Mara Aldous"],
+    ]);
+    expect(path.map(({ element }) => element)).toEqual(["s", "first", "second", "e"]);
+    expect((await monitor()).run).toMatchObject({ open: 0, cases: 1 });
+  });
+
+  test("what was asked for once more after a lost answer is not done twice", async () => {
+    const { at, begin, work, open } = await started(sequence);
+    const same = { ...at, act: "same", values: {} };
+    const one = await run<{ number: number }>("beginLiveCase", same);
+    expect(await run("beginLiveCase", same)).toEqual(one);
+    const [item] = await work();
+    if (!item) throw new Error("no work");
+    const done = { ...at, number: item.number, wait: item.wait, act: "done", values: {} };
+    await run("completeWork", done);
+    await run("completeWork", done);
+    expect((await work()).map(({ label }) => label)).toEqual(["second"]);
+    expect((await open(one.number)).audit.filter(({ kind }) => kind === "completed work")).toHaveLength(1);
+    await begin();
+    await expect(run("completeWork", { ...done, act: "again" })).rejects.toMatchObject({ code: "gone" });
+  });
+
+  test("of many who complete the same work at once one does it, and the others are told", async () => {
+    const { at, begin, work } = await started(sequence);
+    await begin();
+    const [item] = await work();
+    if (!item) throw new Error("no work");
+    const tries = await Promise.allSettled(
+      Array.from({ length: 6 }, () =>
+        run("completeWork", { ...at, number: item.number, wait: item.wait, act: act(), values: {} }),
+      ),
+    );
+    expect(tries.filter(({ status }) => status === "fulfilled")).toHaveLength(1);
+    expect((await work()).map(({ label }) => label)).toEqual(["second"]);
+  });
+
+  test("work is taken on, given back and handed over; what others have is theirs", async () => {
+    const { at, begin, work } = await started(sequence);
+    await run("setMember", { id: "ines", name: "Ines Orr", roles: [] });
+    await begin();
+    const [item] = await work();
+    if (!item) throw new Error("no work");
+    const on = { ...at, number: item.number, wait: item.wait };
+    await run("assignWork", { ...on, act: act(), to: "member-local" });
+    expect((await work())[0]?.memberName).toBe("Mara Aldous");
+    await run("saveWork", { ...on, act: act(), values: { roof: "half" } });
+    await run("assignWork", { ...on, act: act(), to: "ines" });
+    expect(await work()).toEqual([]);
+    await expect(run("completeWork", { ...on, act: act(), values: {} })).rejects.toMatchObject({ code: "taken" });
+    await run("assignWork", { ...on, act: act(), to: null });
+    const opened = await run<{ draft: object }>("openWork", on);
+    expect(opened.draft).toEqual({ roof: "half" });
+    await run("completeWork", { ...on, act: act(), values: {} });
+  });
+});
+
+describe("time", () => {
+  test("a timer goes off when the clock comes to it, and only then", async () => {
+    const { at, begin, monitor, complete } = await started(
+      file(
+        processOf(
+          start +
+            task("a") +
+            edge("late", "a", timer("timeDuration", "P2D")) +
+            task("remind") +
+            end +
+            node("endEvent", "e2") +
+            chain("s", "a", "e") +
+            chain("late", "remind", "e2"),
+        ),
+      ),
+    );
+    await begin();
+    const before = await monitor();
+    expect(await passTime()).toBe(0);
+    await run("setClock", { ...at, to: before.now + 86_400_000 });
+    expect(await passTime()).toBe(0);
+    await run("setClock", { ...at, to: "next" });
+    expect((await monitor()).now).toBe(before.now + 2 * 86_400_000);
+    expect(await passTime()).toBe(1);
+    await complete("remind");
+    expect((await monitor()).run.open).toBe(0);
+    await expect(run("setClock", { ...at, to: 0 })).rejects.toMatchObject({ code: "back-in-time" });
+    await expect(run("setClock", { ...at, to: "next" })).rejects.toMatchObject({ code: "nothing-next" });
+  });
+
+  test("a clock that is sped up comes there by itself", async () => {
+    const { begin, monitor } = await started(
+      file(
+        processOf(
+          start + node("intermediateCatchEvent", "t", timer("timeDuration", "PT30M")) + end + chain("s", "t", "e"),
+        ),
+      ),
+      10_000,
+    );
+    await begin();
+    // Half an hour passes in 0.18 seconds.
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    expect(await passTime()).toBe(1);
+    expect((await monitor()).run.open).toBe(0);
+  });
+});
+
+describe("services", () => {
+  const serviced = file(processOf(start + node("serviceTask", "call") + end + chain("s", "call", "e")));
+  const standIn = (more: object) => ({
+    latency: { kind: "constant", value: 10 },
+    failure: 0,
+    tries: 2,
+    pause: 60,
+    answers: [],
+    error: "",
+    ...more,
+  });
+
+  test("a stand-in answers after its time, with the line that fits", async () => {
+    const { at, begin, open } = await started(serviced);
+    await run("setStandIn", {
+      ...at,
+      element: "call",
+      standIn: standIn({
+        answers: [
+          { when: "power > 10", values: { size: "large" } },
+          { when: "", values: { size: "small" } },
+        ],
+      }),
+    });
+    const number = await begin({ power: 20 });
+    expect(await passTime()).toBe(0);
+    await run("setClock", { ...at, to: "next" });
+    await passTime();
+    expect((await open(number)).data).toEqual({ power: 20, size: "large" });
+    expect((await open(number)).row.state).toBe("completed");
+  });
+
+  test("one that fails is tried again with growing pauses, then somebody has to look; retried it goes on", async () => {
+    const { at, begin, waits, monitor, open } = await started(serviced);
+    await run("setStandIn", { ...at, element: "call", standIn: standIn({ failure: 1 }) });
+    const number = await begin();
+    const began = (await monitor()).now;
+    for (const after of [10, 70]) {
+      await run("setClock", { ...at, to: "next" });
+      expect((await monitor()).now).toBe(began + after * 1000);
+      await passTime();
+    }
+    const [incident] = await waits("incident");
+    expect(incident).toMatchObject({ number, reason: "the service failed", label: "call" });
+    const standing = (await monitor()).standing.find(({ element }) => element === "call");
+    expect(standing).toMatchObject({ incidents: 1, waiting: 0 });
+    await run("setStandIn", { ...at, element: "call", standIn: standIn({}) });
+    await run("retryIncident", { ...at, number, wait: incident?.wait, act: act() });
+    await run("setClock", { ...at, to: "next" });
+    await passTime();
+    expect((await open(number)).row.state).toBe("completed");
+    expect((await open(number)).audit.map(({ kind }) => kind)).toContain("retried");
+  });
+});
+
+describe("a supervisor", () => {
+  test("mends data, leads on, leaves out and repeats steps, each with a reason in the audit", async () => {
+    const { at, begin, complete, waits, open, work } = await started(choice);
+    const number = await begin();
+    await complete("ask", { n: 0 });
+    const [incident] = await waits("incident");
+    expect(incident?.reason).toContain("no condition holds");
+    await expect(run("setCaseData", { ...at, number, act: act(), values: { n: 5 }, reason: " " })).rejects.toThrow();
+    await run("setCaseData", { ...at, number, act: act(), values: { n: 5 }, reason: "mistyped" });
+    const [item] = await work();
+    expect(item?.label).toBe("a");
+    // Back to the step before: it is done once more.
+    await run("moveToken", {
+      ...at,
+      number,
+      wait: item?.wait,
+      act: act(),
+      to: "ask",
+      reason: "asked the wrong person",
+    });
+    expect((await work()).map(({ label }) => label)).toEqual(["ask"]);
+    await complete("ask", { n: 0.5 });
+    const [again] = await waits("incident");
+    await run("leadOn", {
+      ...at,
+      number,
+      wait: again?.wait,
+      act: act(),
+      flows: ["fb"],
+      reason: "settled by telephone",
+    });
+    const [last] = await work();
+    await run("skipStep", { ...at, number, wait: last?.wait, act: act(), reason: "done on paper" });
+    const { row, audit } = await open(number);
+    expect(row.state).toBe("completed");
+    expect(audit.flatMap(({ kind, reason }) => (reason && kind !== "incident" ? [[kind, reason]] : []))).toEqual([
+      ["data changed", "mistyped"],
+      ["moved", "asked the wrong person"],
+      ["led on", "settled by telephone"],
+      ["skipped", "done on paper"],
+    ]);
+  });
+
+  test("a suspended case stands still until it is resumed; a cancelled one is over", async () => {
+    const { at, begin, work, complete, open } = await started(sequence);
+    const number = await begin();
+    await run("suspendCase", { ...at, number, act: act(), isSuspended: true, reason: "a question is open" });
+    expect(await work()).toEqual([]);
+    await run("suspendCase", { ...at, number, act: act(), isSuspended: false, reason: "answered" });
+    await complete("first");
+    await run("cancelCase", { ...at, number, act: act(), reason: "withdrawn" });
+    expect((await open(number)).row.state).toBe("cancelled");
+    expect(await work()).toEqual([]);
+    await expect(run("cancelCase", { ...at, number, act: act(), reason: "again" })).rejects.toMatchObject({
+      code: "over",
+    });
+  });
+});
+
+test("simulated members finish some cases and leave others open; lists page and filter", async () => {
+  const { at, monitor } = await started(sequence);
+  const { cases } = await run<{ cases: number }>("runStaff", { ...at, days: 30, most: 60 });
+  expect(cases).toBe(60);
+  expect((await monitor()).run).toMatchObject({ cases: 60 });
+  const page = await run<{ cases: CaseRow[]; total: number }>("listCases", {
+    ...at,
+    state: "over",
+    count: 10,
+    from: 10,
+  });
+  expect(page.cases).toHaveLength(10);
+  expect(page.total).toBeGreaterThan(50);
+  const found = await run<{ cases: CaseRow[] }>("listCases", { ...at, text: "7" });
+  expect(found.cases.map(({ number }) => number)).toContain(7);
+});
+
+test("an ended run takes nothing any more", async () => {
+  const { at, begin, work } = await started(sequence);
+  await begin();
+  await run("endRun", at);
+  expect(await work()).toEqual([]);
+  await expect(begin()).rejects.toMatchObject({ code: "run-ended" });
+});

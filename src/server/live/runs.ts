@@ -1,0 +1,235 @@
+import { and, asc, count, desc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { live as terms } from "@/contract";
+import type { ElementStanding, OpenRun, RunRow } from "@/contract/live";
+import { openPackage } from "@/core/handoff";
+import { firstProcess, type StandIn } from "@/core/live";
+import { type Id, type Model, nameOf, toStored } from "@/core/model";
+import { handoffs, liveCases, liveEvents, liveWaits, members, runs } from "@/data/schema";
+import { waiversOf } from "../check/waivers";
+import { needsNoOpenError } from "../handoff/handoffs";
+import { lock, type Transaction } from "../kernel/act";
+import { loadHead } from "../kernel/heads";
+import { needsFreeId } from "../kernel/takenIds";
+import { query, UseCaseError, useCase } from "../kernel/useCase";
+import { decisionsOf, modelsCalled } from "../walk/walks";
+import { setTo, shownAt } from "./clock";
+import { hasStandIn } from "./stepping";
+import { openedRun, runColumns, runOf } from "./world";
+
+async function rowsOf(db: Transaction, version: string, run?: string): Promise<RunRow[]> {
+  const found = await db
+    .select({ ...runColumns, memberName: members.name })
+    .from(runs)
+    .leftJoin(members, eq(members.id, runs.member))
+    .where(and(eq(runs.version, version), run === undefined ? undefined : eq(runs.id, run)))
+    .orderBy(desc(runs.at));
+  const ids = found.map(({ id }) => id);
+  if (ids.length === 0) return [];
+  const open = await db
+    .select({ run: liveCases.run, count: count() })
+    .from(liveCases)
+    .where(and(inArray(liveCases.run, ids), eq(liveCases.state, "open")))
+    .groupBy(liveCases.run);
+  const incidents = await db
+    .select({ run: liveWaits.run, count: count() })
+    .from(liveWaits)
+    .where(and(inArray(liveWaits.run, ids), eq(liveWaits.kind, "incident")))
+    .groupBy(liveWaits.run);
+  const of = (rows: readonly { run: string; count: number }[], id: string) =>
+    rows.find((row) => row.run === id)?.count ?? 0;
+  return found.map((row) => ({
+    id: row.id,
+    name: row.name,
+    version: row.version,
+    revision: row.revision,
+    open: of(open, row.id),
+    cases: row.cases,
+    incidents: of(incidents, row.id),
+    isEnded: row.endedAt !== null,
+    member: row.memberName ?? "",
+    at: row.at,
+  }));
+}
+
+export const listRuns = query(terms.listRuns, async ({ db }, { version }) => {
+  const head = await loadHead(db, version);
+  return { runs: await rowsOf(db, version), mayStart: firstProcess(head.model) !== undefined };
+});
+
+/** What was handed off last; where nothing was yet, what the version holds, as long as no error is open in it. */
+async function toRun(context: Parameters<Parameters<typeof useCase>[1]>[0], version: string) {
+  const { db } = context;
+  const [package_] = await db
+    .select({ bytes: handoffs.package, revision: handoffs.revision })
+    .from(handoffs)
+    .where(eq(handoffs.version, version))
+    .orderBy(desc(handoffs.revision))
+    .limit(1);
+  if (package_) {
+    const opened = openPackage(new Uint8Array(package_.bytes));
+    if (!opened.ok)
+      throw new UseCaseError("bad-package", "The package that was handed off cannot be read. Hand off once more.", 409);
+    return { model: opened.value.model, revision: package_.revision };
+  }
+  const head = await loadHead(db, version);
+  await needsNoOpenError(context, head, await waiversOf(db, version), "start up");
+  return { model: head.model, revision: 0 };
+}
+
+export const startRun = useCase(terms.startRun, async (context, { version, run: id, name, pace }) => {
+  const { db, member, asked } = context;
+  await lock(db, "version", [version]);
+  const [known] = await db.select({ version: runs.version }).from(runs).where(eq(runs.id, id));
+  // Asked once more after the answer was lost.
+  if (known?.version === version) return { run: id };
+  await needsFreeId(db, runs, id);
+  const { model, revision } = await toRun(context, version);
+  const process = firstProcess(model);
+  if (process === undefined)
+    throw new UseCaseError("nothing-to-run", "There is no process with steps in this version.", 409);
+  const called = await modelsCalled(db, model);
+  const decisions = await decisionsOf(db, [model, ...called.map(({ head }) => head.model)]);
+  const now = Date.parse(asked);
+  await db.insert(runs).values({
+    id,
+    version,
+    name,
+    revision,
+    process,
+    model: toStored(model),
+    called: called.map(({ calls, head }) => ({ calls, model: toStored(head.model) })),
+    decisions: decisions.map((one) => ({ id: one.id, content: one.content })),
+    clock: { real: now, shows: now, pace },
+    standIns: {},
+    seed: 1,
+    member: member.id,
+    at: asked,
+  });
+  return { run: id };
+});
+
+export const endRun = useCase(terms.endRun, async ({ db, now }, { version, run }) => {
+  await runOf(db, version, run);
+  await lock(db, "run", [run]);
+  await db.update(runs).set({ endedAt: now() }).where(eq(runs.id, run));
+  return {};
+});
+
+const dayStart = (now: number): number => Math.floor(now / 86_400_000) * 86_400_000;
+
+/** What waits at each element, how long, and what went through it today. One query a kind, whatever the number of cases. */
+async function standingOf(db: Transaction, run: string, now: number): Promise<ElementStanding[]> {
+  const waiting = await db
+    .select({
+      element: liveWaits.element,
+      waiting: sql<number>`count(*) filter (where ${liveWaits.kind} <> 'incident')::int`,
+      incidents: sql<number>`count(*) filter (where ${liveWaits.kind} = 'incident')::int`,
+      median: sql<number>`percentile_cont(0.5) within group (order by ${liveWaits.since})`,
+      oldest: sql<number>`min(${liveWaits.since})`,
+    })
+    .from(liveWaits)
+    .where(eq(liveWaits.run, run))
+    .groupBy(liveWaits.element);
+  const done = await db
+    .select({ element: liveEvents.element, count: count() })
+    .from(liveEvents)
+    .where(and(eq(liveEvents.run, run), eq(liveEvents.kind, "leave"), sql`${liveEvents.at} >= ${dayStart(now)}`))
+    .groupBy(liveEvents.element);
+  const of = new Map<Id, ElementStanding>();
+  for (const row of waiting)
+    of.set(row.element, {
+      element: row.element,
+      waiting: row.waiting,
+      incidents: row.incidents,
+      median: Math.max(0, now - row.median),
+      oldest: Math.max(0, now - row.oldest),
+      doneToday: 0,
+    });
+  for (const { element, count: doneToday } of done) {
+    if (element === null) continue;
+    const known = of.get(element) ?? { element, waiting: 0, incidents: 0, median: 0, oldest: 0, doneToday: 0 };
+    of.set(element, { ...known, doneToday });
+  }
+  return [...of.values()];
+}
+
+export const openRun = query(terms.openRun, async ({ db }, { version, run: id }): Promise<OpenRun> => {
+  const run = await runOf(db, version, id);
+  const opened = await openedRun(db, run);
+  const [row] = await rowsOf(db, version, id);
+  const now = shownAt(run.clock);
+  const [next] = await db
+    .select({ at: sql<number | null>`min(${liveCases.dueAt})` })
+    .from(liveCases)
+    .where(and(eq(liveCases.run, id), eq(liveCases.isSuspended, false)));
+  return {
+    run: row as RunRow,
+    model: toStored(opened.model),
+    process: run.process,
+    now,
+    pace: run.endedAt ? 0 : run.clock.pace,
+    next: next?.at ?? null,
+    standing: await standingOf(db, id, now),
+    standIns: run.standIns,
+    services: servicesOf(opened.models, (element) => hasStandIn(opened, element)),
+  };
+});
+
+const servicesOf = (models: readonly Model[], isService: (element: Id) => boolean) =>
+  models.flatMap((model) =>
+    [...model.elements]
+      .filter(({ id, type }) => type === "serviceTask" && isService(id))
+      .map(({ id }) => ({ element: id, name: nameOf(model, id) || id })),
+  );
+
+export const setClock = useCase(terms.setClock, async ({ db }, { version, run: id, pace, to }) => {
+  await runOf(db, version, id);
+  await lock(db, "run", [id]);
+  const run = await runOf(db, version, id);
+  if (run.endedAt) throw new UseCaseError("run-ended", "This run has ended. Its clock stands.", 409);
+  const now = shownAt(run.clock);
+  let shows = now;
+  if (to === "next") {
+    const [next] = await db
+      .select({ at: sql<number | null>`min(${liveCases.dueAt})` })
+      .from(liveCases)
+      .where(and(eq(liveCases.run, id), eq(liveCases.isSuspended, false)));
+    if (next?.at == null)
+      throw new UseCaseError(
+        "nothing-next",
+        "Nothing comes by itself: every case waits for somebody, or is over.",
+        409,
+      );
+    shows = Math.max(now, next.at);
+  } else if (to !== undefined) {
+    if (to < now)
+      throw new UseCaseError("back-in-time", "A run's clock does not go back: what has happened has happened.", 409);
+    shows = to;
+  }
+  await db
+    .update(runs)
+    .set({ clock: setTo(run.clock, pace ?? run.clock.pace, shows) })
+    .where(eq(runs.id, id));
+  return {};
+});
+
+export const setStandIn = useCase(terms.setStandIn, async ({ db }, { version, run: id, element, standIn }) => {
+  await runOf(db, version, id);
+  await lock(db, "run", [id]);
+  const run = await runOf(db, version, id);
+  const { standIns } = run;
+  const opened = await openedRun(db, run);
+  if (!hasStandIn(opened, element)) throw new UseCaseError("no-service", "No service answers this step.", 409);
+  const { [element]: _, ...rest } = standIns;
+  const next: { readonly [element: string]: StandIn } = standIn ? { ...rest, [element]: standIn } : rest;
+  await db.update(runs).set({ standIns: next }).where(eq(runs.id, id));
+  return {};
+});
+
+/** Runs that go on by themselves, for whoever lets time pass in them. */
+export const runsUnderWay = (db: Transaction) =>
+  db
+    .select({ id: runs.id, version: runs.version, clock: runs.clock })
+    .from(runs)
+    .where(isNull(runs.endedAt))
+    .orderBy(asc(runs.at));

@@ -1,0 +1,46 @@
+import { database } from "@/data/database";
+import { reading } from "../kernel/act";
+import { ownAct } from "../kernel/useCase";
+import { dueCases } from "./cases";
+import { shownAt } from "./clock";
+import { runsUnderWay } from "./runs";
+import { letTimePass } from "./stepping";
+
+/** Cases of one run that are looked at in one round, so that no run keeps the others waiting. */
+const mostAtOnce = 200;
+
+/**
+ * Lets come what has come due in all runs: timers, and the answers of stand-ins. Each case is an act of its own. Several processes that
+ * share a database may do this at once: a case is stepped by whoever locks it first, and the other finds nothing due any more.
+ */
+export async function passTime(): Promise<number> {
+  const { db } = await database();
+  let passed = 0;
+  for (const run of await reading(db, (transaction) => runsUnderWay(transaction))) {
+    const due = await reading(db, (transaction) => dueCases(transaction, run.id, shownAt(run.clock), mostAtOnce));
+    for (const one of due) {
+      await ownAct("letTimePass", [{ kind: "version", id: one.version }], (context) => letTimePass(context, one));
+      passed++;
+    }
+  }
+  return passed;
+}
+
+const shared = globalThis as unknown as { laneTicking?: NodeJS.Timeout };
+const milliseconds = 500;
+
+/** From now on time passes in the runs of this server. */
+export function beginTicking(): void {
+  if (shared.laneTicking) return;
+  let isBusy = false;
+  shared.laneTicking = setInterval(() => {
+    if (isBusy) return;
+    isBusy = true;
+    passTime()
+      .catch(() => undefined)
+      .finally(() => {
+        isBusy = false;
+      });
+  }, milliseconds);
+  shared.laneTicking.unref();
+}

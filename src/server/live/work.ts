@@ -1,0 +1,177 @@
+import { and, asc, count, eq, isNull, or, sql } from "drizzle-orm";
+import { live as terms } from "@/contract";
+import type { WorkItem } from "@/contract/live";
+import { formProblems, shownItems } from "@/core/data";
+import { formOf, toStored } from "@/core/model";
+import { liveCases, liveEvents, liveWaits, members, processes, runs, versions } from "@/data/schema";
+import type { Transaction } from "../kernel/act";
+import { type Context, notFound, query, UseCaseError, useCase } from "../kernel/useCase";
+import { onWait } from "./cases";
+import { shownAt } from "./clock";
+import { openWait, stepCase } from "./stepping";
+import { openedRun, runOf } from "./world";
+
+const itemColumns = {
+  run: liveWaits.run,
+  version: liveWaits.version,
+  number: liveWaits.number,
+  wait: liveWaits.wait,
+  kind: liveWaits.kind,
+  element: liveWaits.element,
+  label: liveWaits.label,
+  role: liveWaits.role,
+  roleName: liveWaits.roleName,
+  member: liveWaits.member,
+  memberName: members.name,
+  since: liveWaits.since,
+  due: liveWaits.due,
+  reason: liveWaits.reason,
+  tried: liveWaits.tried,
+  process: processes.name,
+  runName: runs.name,
+  clock: runs.clock,
+};
+
+const items = (db: Transaction) =>
+  db
+    .select(itemColumns)
+    .from(liveWaits)
+    .innerJoin(runs, eq(runs.id, liveWaits.run))
+    .innerJoin(liveCases, and(eq(liveCases.run, liveWaits.run), eq(liveCases.number, liveWaits.number)))
+    .innerJoin(versions, eq(versions.id, liveWaits.version))
+    .innerJoin(processes, eq(processes.id, versions.process))
+    .leftJoin(members, eq(members.id, liveWaits.member));
+
+type Found = Awaited<ReturnType<typeof items>>[number];
+const told = ({ clock, role: _, ...row }: Found): WorkItem => ({ ...row, now: shownAt(clock) });
+
+const mostListed = 500;
+
+async function rolesOf({ db, member }: Context): Promise<readonly string[]> {
+  const [row] = await db.select({ roles: members.roles }).from(members).where(eq(members.id, member.id));
+  return row?.roles ?? [];
+}
+
+export const listWork = query(terms.listWork, async (context, { whose }) => {
+  const { db, member, asked } = context;
+  const roles = await rolesOf(context);
+  const ofRoles =
+    roles.length === 0
+      ? undefined
+      : or(isNull(liveWaits.role), sql`${liveWaits.role} = any(${sql.param([...roles])}::text[])`);
+  const rows = await items(db)
+    .where(
+      and(
+        eq(liveWaits.kind, "work"),
+        eq(liveCases.isSuspended, false),
+        isNull(runs.endedAt),
+        isNull(versions.deletedAt),
+        whose === "mine" ? eq(liveWaits.member, member.id) : undefined,
+        whose === "open" ? and(isNull(liveWaits.member), ofRoles) : undefined,
+        whose === "all" ? or(eq(liveWaits.member, member.id), and(isNull(liveWaits.member), ofRoles)) : undefined,
+      ),
+    )
+    .orderBy(asc(liveWaits.since))
+    .limit(mostListed);
+  const [{ done } = { done: 0 }] = await db
+    .select({ done: count() })
+    .from(liveEvents)
+    .innerJoin(runs, eq(runs.id, liveEvents.run))
+    .where(
+      and(
+        eq(liveEvents.member, member.id),
+        eq(liveEvents.kind, "completed work"),
+        sql`${liveEvents.at} >= ${Date.parse(asked) - 86_400_000}`,
+      ),
+    );
+  return { items: rows.map(told), doneToday: done };
+});
+
+export const openWork = query(terms.openWork, async ({ db }, { run, number, wait, version }) => {
+  const [row] = await items(db).where(
+    and(eq(liveWaits.run, run), eq(liveWaits.number, number), eq(liveWaits.wait, wait), eq(liveWaits.version, version)),
+  );
+  if (!row) throw notFound("This work");
+  const [held] = await db
+    .select({ content: liveCases.content, draft: liveWaits.draft })
+    .from(liveWaits)
+    .innerJoin(liveCases, and(eq(liveCases.run, liveWaits.run), eq(liveCases.number, liveWaits.number)))
+    .where(and(eq(liveWaits.run, run), eq(liveWaits.number, number), eq(liveWaits.wait, wait)));
+  const opened = await openedRun(db, await runOf(db, version, run));
+  const own = held?.content.waits.find(({ id }) => id === wait)?.own ?? {};
+  const model = opened.models.find((one) => one.elements.has(row.element)) ?? opened.model;
+  return {
+    item: told(row),
+    model: toStored(model),
+    data: { ...held?.content.data, ...own },
+    draft: held?.draft ?? null,
+  };
+});
+
+/** Work that somebody else has taken on is theirs. */
+function mine(context: Context, by: string | null | undefined): void {
+  if (by != null && by !== context.member.id)
+    throw new UseCaseError("taken", "Somebody else has taken this on. Ask them to hand it over.", 409);
+}
+
+export const assignWork = useCase(terms.assignWork, async (context, input) => {
+  const { to } = input;
+  if (to !== null) {
+    const [known] = await context.db.select({ id: members.id }).from(members).where(eq(members.id, to));
+    if (!known) throw notFound("This member");
+  }
+  const kind = to === null ? "given back" : to === context.member.id ? "taken on" : "handed over";
+  const deed = { kind, act: input.act, wait: input.wait, element: undefined as string | undefined, data: { to } };
+  await stepCase(context, input, deed, (stepped) => {
+    const wait = openWait(stepped, input.wait);
+    deed.element = wait.node;
+    const record = stepped.waits.get(input.wait);
+    // Two who take the same on at once: the second is told.
+    if (to === context.member.id) mine(context, record?.member);
+    if (to === null) stepped.engine.giveBack(input.wait);
+    else stepped.engine.beginWork(input.wait);
+  });
+  await context.db
+    .update(liveWaits)
+    .set({ member: to })
+    .where(and(eq(liveWaits.run, input.run), eq(liveWaits.number, input.number), eq(liveWaits.wait, input.wait)));
+  return {};
+});
+
+export const saveWork = useCase(terms.saveWork, async (context, input) => {
+  await stepCase(context, input, undefined, (stepped) => {
+    openWait(stepped, input.wait);
+    mine(context, stepped.waits.get(input.wait)?.member);
+  });
+  await context.db
+    .update(liveWaits)
+    .set({ draft: input.values })
+    .where(and(eq(liveWaits.run, input.run), eq(liveWaits.number, input.number), eq(liveWaits.wait, input.wait)));
+  return {};
+});
+
+export const completeWork = useCase(terms.completeWork, (context, { note, ...input }) =>
+  onWait(context, { ...input, reason: note }, "completed work", (stepped) => {
+    const { engine, waits, row } = stepped;
+    if (row.isSuspended) throw new UseCaseError("suspended", "This case is suspended. Nothing is done in it now.", 409);
+    mine(context, waits.get(input.wait)?.member);
+    const wait = openWait(stepped, input.wait);
+    if (wait.kind !== "work")
+      throw new UseCaseError(
+        "not-work",
+        "This is not work any more: it is an incident that a supervisor has to clear up.",
+        409,
+      );
+    const known = engine.elementOf(wait);
+    const form = known && formOf(known.element);
+    if (known && form) {
+      const shown = shownItems(known.model, known.element.id, form);
+      const [problem] = formProblems(shown, { ...engine.dataAt(wait), ...input.values });
+      if (problem) {
+        const label = shown[problem[0]]?.label ?? "";
+        throw new UseCaseError("bad-form", `${label}: ${problem[1].text}`, 409);
+      }
+    }
+    engine.complete(input.wait, input.values);
+  }),
+);
