@@ -80,7 +80,6 @@ export interface AuditRow {
 
 export interface OpenRun {
   readonly run: RunRow;
-  readonly model: StoredModel;
   readonly process: Id;
   /** What the run's clock shows now, and how fast it goes. */
   readonly now: number;
@@ -138,6 +137,8 @@ export const live = named({
     on: here,
   }),
   endRun: asks<Done>()({ input: inRun, right: "operate", on: here }),
+  /** What a run runs, which never changes. */
+  runModel: asks<{ model: StoredModel }>()({ input: inRun, right: "read", on: here }),
   openRun: asks<OpenRun>()({ input: inRun, right: "read", on: here }),
   /** How fast the run's clock goes; or that it jumps to a time, or to what comes next. */
   setClock: asks<Done>()({
@@ -157,6 +158,12 @@ export const live = named({
   runStaff: asks<{ cases: number }>()({
     input: inRun.extend({ days: z.number().min(1).max(3_650), most: z.number().int().min(1).max(10_000) }),
     right: "operate",
+    on: here,
+  }),
+  /** What has happened in the cases of a run, as a log. */
+  downloadLog: asks<{ text: string; name: string; type: string }>()({
+    input: inRun.extend({ as: z.enum(["xes", "csv"]), isAnonymised: z.boolean().default(false) }),
+    right: "read",
     on: here,
   }),
   listCases: asks<{ cases: readonly CaseRow[]; total: number }>()({

@@ -28,6 +28,8 @@ export interface VersionData {
   /** How often the workspace was replaced by a backup; sequences of before and after count two pasts. */
   readonly generation: number;
   readonly handedOff: number;
+  /** Runs that go on, and what cannot go on in them. */
+  readonly live: { readonly runs: number; readonly incidents: number };
   /** The name of the member who asks. */
   readonly member: string;
   /** How much of the description the models account for; null where the process has none. */

@@ -46,6 +46,10 @@ export interface DemoHand {
     reason: Reason;
   }) => Promise<unknown>;
   readonly importDescription: (input: { name: string; text: string }) => Promise<Description>;
+  readonly setMember: (input: { id: string; name: string; roles: readonly string[] }) => Promise<unknown>;
+  /** Starts a process up, and lets simulated people work it for some days. */
+  readonly startRun: (input: { version: string; run: string; name: string; pace: number }) => Promise<unknown>;
+  readonly runStaff: (input: { version: string; run: string; days: number; most: number }) => Promise<unknown>;
   /** The version is kept in step with a file of the demo's developers. */
   readonly tieBuildCopy: (input: { version: string; branch: string; path: string }) => Promise<unknown>;
   readonly createDecisionFile: (input: { id: string; name: string; content: string }) => Promise<unknown>;
@@ -54,6 +58,13 @@ export interface DemoHand {
     tests: { name: string; content: WalkTest }[];
   }) => Promise<unknown>;
 }
+
+/** Made-up colleagues, each with a role. */
+const demoMembers = [
+  ["member-desk", "Tilda Quist", "role-front-desk"],
+  ["member-engineer", "Oran Veltri", "role-network-engineer"],
+  ["member-crew", "Pia Sund", "role-field-crew"],
+] as const;
 
 const complaintWalks = ["Not justified, accepted at once", "Justified; the answer is explained by telephone"];
 
@@ -111,6 +122,9 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
   await hand.applyCommands(inspection.version, plants.commands, "say which plants are reported, and how long it takes");
   await draw("meter-exchange", "Meter exchange", "area-on-site", "meter-exchange", drawMeterExchange);
   await hand.tieBuildCopy({ version: "switch-on-as-is", branch: "lane/switch-on", path: "processes/switch-on.bpmn" });
+  for (const [id, name, role] of demoMembers) await hand.setMember({ id, name, roles: [role] });
+  await hand.startRun({ version: inspection.version, run: "run-inspections", name: "Trial in spring", pace: 1 });
+  await hand.runStaff({ version: inspection.version, run: "run-inspections", days: 40, most: 300 });
   // A complaint that is justified, and one whose answer is not accepted at first.
   const complaint = await hand.openModel("complaint-as-is");
   const walks = suggestWalks(complaint, "complaint-about-a-bill").walks;

@@ -69,8 +69,9 @@ import {
   skipStep,
   suspendCase,
 } from "./live/cases";
+import { downloadLog } from "./live/log";
 import { listMembers, memberNamed, setMember } from "./live/members";
-import { endRun, listRuns, openRun, setClock, setStandIn, startRun } from "./live/runs";
+import { endRun, listRuns, openRun, runModel, setClock, setStandIn, startRun } from "./live/runs";
 import { runStaff } from "./live/staff";
 import { assignWork, completeWork, listWork, openWork, saveWork } from "./live/work";
 import { applyCommands, changesSince } from "./version/editing";
@@ -100,6 +101,7 @@ export const useCases = {
   openRun,
   openWork,
   retryIncident,
+  runModel,
   runStaff,
   saveWork,
   setCaseData,
@@ -193,6 +195,7 @@ export const useCases = {
 /** Those that take or give files, each with a route of its own. */
 export const fileUseCases = {
   backup,
+  downloadLog,
   downloadPackage,
   exportBpmn,
   exportDirectory,

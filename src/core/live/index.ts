@@ -12,7 +12,7 @@ export {
   type Wait,
   type WaitKind,
 } from "./liveCase";
-export { type LogTrace, logCsv, logXes, roleOf, traceOf } from "./log";
+export { anonymised, type LogTrace, logCsv, logXes, roleOf, traceOf } from "./log";
 export { begunWith, firstProcess, type RunOutcome, type RunRequest, runCases, runWorld } from "./runCases";
 export { sampleValues } from "./sampleData";
 export { type StaffRequest, staffedCases } from "./staff";

@@ -1,4 +1,5 @@
 import { roleOfLane } from "../directory";
+import { Stream } from "../forecast";
 import { childrenOf, type Id, laneOf, type Model, nameOf } from "../model";
 import { writeTable } from "../table";
 import { escapeText } from "../xml";
@@ -86,4 +87,24 @@ export function logXes(traces: Iterable<LogTrace>, title: string): string {
   }
   parts.push("</log>", "");
   return parts.join("\n");
+}
+
+/**
+ * A log without what tells who it was: cases and roles get names of their own that stay the same within the log, and all times are moved
+ * by the same span of days, drawn from a seed, so that durations, weekdays and times of day stay.
+ */
+export function anonymised(traces: readonly LogTrace[], seed: number): LogTrace[] {
+  const roles = new Map<string, string>();
+  const roleFor = (role: string) => {
+    if (role === "") return "";
+    const known = roles.get(role) ?? `Role ${roles.size + 1}`;
+    roles.set(role, known);
+    return known;
+  };
+  const weeks = 100 + Math.floor(new Stream(seed, "moved by").at(0, 0).next() * 400);
+  const moved = weeks * 7 * 86_400_000;
+  return traces.map((trace, at) => ({
+    case: `Case ${at + 1}`,
+    events: trace.events.map((event) => ({ ...event, at: event.at - moved, role: roleFor(event.role) })),
+  }));
 }

@@ -18,6 +18,8 @@ export interface Surroundings {
   readonly chance: Chance;
   readonly scenario?: Scenario | undefined;
   readonly also?: readonly Id[];
+  /** Seconds until somebody begins a piece of work, on average, where nothing is said of it; nobody is waited for where this is not either. */
+  readonly idle?: number;
   /** What people fill in and services answer. */
   readonly values?: (engine: Engine, wait: Wait) => CaseData;
 }
@@ -77,7 +79,15 @@ export class SimulatedCase {
     switch (wait.kind) {
       case "work":
       case "service": {
-        const begins = wait.since + this.around.chance.seconds(element, "wait", waits) * 1000;
+        const { chance, idle } = this.around;
+        const isSaid = waits.some((one) => one !== undefined);
+        const rest = wait.kind === "work" && idle !== undefined && !isSaid ? idle : undefined;
+        // At random: most soon, some late (an exponential distribution).
+        const until =
+          rest === undefined
+            ? chance.seconds(element, "wait", waits)
+            : -rest * Math.log(chance.of(element, "idle").inside());
+        const begins = wait.since + until * 1000;
         return { begins, ends: begins + this.around.chance.seconds(element, "work", works) * 1000 };
       }
       case "message":

@@ -18,6 +18,8 @@ export interface StaffRequest {
   readonly most: number;
 }
 
+/** People begin what comes within a day, on average. Seconds. */
+const usualIdle = 86_400;
 /** Without a word on how often cases come, one every so many hours. */
 const usualInterval = 4 * 3_600_000;
 
@@ -53,6 +55,7 @@ export function* staffedCases(
       chance,
       scenario,
       also,
+      idle: usualIdle,
       values: (engine, wait) => {
         const known = engine.elementOf(wait);
         if (!known) return {};

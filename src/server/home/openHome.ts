@@ -4,6 +4,7 @@ import { type HomeGroup, type HomeOrder, type Need, needs } from "@/contract/hom
 import type { Summary } from "@/core/check";
 import { areas, briefs, handoffs, heads, processes, revisions, versions } from "@/data/schema";
 import { lookInBackground } from "../handoff/buildCopies";
+import { liveStanding } from "../kernel/liveStanding";
 import { seenBuilds } from "../kernel/seenBuilds";
 import { type Context, longUseCase } from "../kernel/useCase";
 import { type Counted, countAnew, wasLookedAt } from "./summaries";
@@ -217,6 +218,7 @@ async function versionsOf(db: Context["db"], of: readonly string[]) {
   const builds = await seenBuilds(db, ids, new Date().toISOString());
   // Files of developers change without telling: looked at anew behind who looks at Home.
   for (const [version, { isOld }] of builds) if (isOld) void lookInBackground(version);
+  const live = await liveStanding(db, ids);
   const numbers = new Map(kept.map((row) => [row.version, row.number ?? 0]));
   const packages = new Map(handed.map((row) => [row.version, row.number]));
   return rows.map(({ summary, ...row }) => {
@@ -228,6 +230,7 @@ async function versionsOf(db: Context["db"], of: readonly string[]) {
       summary: summary === null ? null : (counted as Summary),
       revision: numbers.get(row.id) ?? 0,
       handedOff: packages.get(row.id) ?? 0,
+      live: live(row.id),
     };
   });
 }

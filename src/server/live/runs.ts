@@ -10,7 +10,7 @@ import { needsNoOpenError } from "../handoff/handoffs";
 import { lock, type Transaction } from "../kernel/act";
 import { loadHead } from "../kernel/heads";
 import { needsFreeId } from "../kernel/takenIds";
-import { query, UseCaseError, useCase } from "../kernel/useCase";
+import { type Context, query, UseCaseError, useCase } from "../kernel/useCase";
 import { decisionsOf, modelsCalled } from "../walk/walks";
 import { setTo, shownAt } from "./clock";
 import { hasStandIn } from "./stepping";
@@ -57,7 +57,7 @@ export const listRuns = query(terms.listRuns, async ({ db }, { version }) => {
 });
 
 /** What was handed off last; where nothing was yet, what the version holds, as long as no error is open in it. */
-async function toRun(context: Parameters<Parameters<typeof useCase>[1]>[0], version: string) {
+async function toRun(context: Context, version: string) {
   const { db } = context;
   const [package_] = await db
     .select({ bytes: handoffs.package, revision: handoffs.revision })
@@ -77,13 +77,29 @@ async function toRun(context: Parameters<Parameters<typeof useCase>[1]>[0], vers
 }
 
 export const startRun = useCase(terms.startRun, async (context, { version, run: id, name, pace }) => {
-  const { db, member, asked } = context;
+  const { db } = context;
   await lock(db, "version", [version]);
   const [known] = await db.select({ version: runs.version }).from(runs).where(eq(runs.id, id));
   // Asked once more after the answer was lost.
   if (known?.version === version) return { run: id };
   await needsFreeId(db, runs, id);
-  const { model, revision } = await toRun(context, version);
+  await keepRun(context, { id, version, name, pace, ...(await toRun(context, version)) });
+  return { run: id };
+});
+
+/** A run of a model, with what that calls and decides by as it is now. */
+export async function keepRun(
+  { db, member, asked }: Context,
+  run: {
+    readonly id: string;
+    readonly version: string;
+    readonly name: string;
+    readonly pace: number;
+    readonly model: Model;
+    readonly revision: number;
+  },
+): Promise<void> {
+  const { model, pace, ...said } = run;
   const process = firstProcess(model);
   if (process === undefined)
     throw new UseCaseError("nothing-to-run", "There is no process with steps in this version.", 409);
@@ -91,22 +107,18 @@ export const startRun = useCase(terms.startRun, async (context, { version, run: 
   const decisions = await decisionsOf(db, [model, ...called.map(({ head }) => head.model)]);
   const now = Date.parse(asked);
   await db.insert(runs).values({
-    id,
-    version,
-    name,
-    revision,
+    ...said,
     process,
     model: toStored(model),
     called: called.map(({ calls, head }) => ({ calls, model: toStored(head.model) })),
-    decisions: decisions.map((one) => ({ id: one.id, content: one.content })),
+    decisions: decisions.map(({ id, content }) => ({ id, content })),
     clock: { real: now, shows: now, pace },
     standIns: {},
     seed: 1,
     member: member.id,
     at: asked,
   });
-  return { run: id };
-});
+}
 
 export const endRun = useCase(terms.endRun, async ({ db, now }, { version, run }) => {
   await runOf(db, version, run);
@@ -164,7 +176,6 @@ export const openRun = query(terms.openRun, async ({ db }, { version, run: id })
     .where(and(eq(liveCases.run, id), eq(liveCases.isSuspended, false)));
   return {
     run: row as RunRow,
-    model: toStored(opened.model),
     process: run.process,
     now,
     pace: run.endedAt ? 0 : run.clock.pace,
@@ -181,6 +192,11 @@ const servicesOf = (models: readonly Model[], isService: (element: Id) => boolea
       .filter(({ id, type }) => type === "serviceTask" && isService(id))
       .map(({ id }) => ({ element: id, name: nameOf(model, id) || id })),
   );
+
+export const runModel = query(terms.runModel, async ({ db }, { version, run: id }) => {
+  const opened = await openedRun(db, await runOf(db, version, id));
+  return { model: toStored(opened.model) };
+});
 
 export const setClock = useCase(terms.setClock, async ({ db }, { version, run: id, pace, to }) => {
   await runOf(db, version, id);

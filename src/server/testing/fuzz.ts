@@ -67,6 +67,7 @@ export const usualInputs: { readonly [name in keyof typeof useCases]: object } =
   openRun: { version: "v", run: "r" },
   openWork: { version: "v", run: "r", number: 1, wait: 1 },
   retryIncident: { version: "v", run: "r", number: 1, wait: 1, act: "a" },
+  runModel: { version: "v", run: "r" },
   runStaff: { version: "v", run: "r", days: 5, most: 5 },
   saveWork: { version: "v", run: "r", number: 1, wait: 1, act: "a", values: { power: 5 } },
   setCaseData: { version: "v", run: "r", number: 1, act: "a", values: { power: 5 }, reason: "mistyped" },

@@ -5,6 +5,7 @@ import { areas, handoffs, processes, versions } from "@/data/schema";
 import { briefSummaryOf } from "../kernel/briefLinks";
 import { generationOf } from "../kernel/generation";
 import { loadHead } from "../kernel/heads";
+import { liveStanding } from "../kernel/liveStanding";
 import { seenBuilds } from "../kernel/seenBuilds";
 import { notFound, query } from "../kernel/useCase";
 
@@ -65,6 +66,7 @@ export const openVersion = query(inVersion.openVersion, async (context, input) =
     sequence: head.sequence,
     generation,
     handedOff: handed.length,
+    live: (await liveStanding(db, [input.version]))(input.version),
     brief: await briefSummaryOf(context, row.brief),
     model: toStored(head.model),
   };

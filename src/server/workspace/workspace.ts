@@ -18,6 +18,9 @@ import { toldByDatabase } from "../kernel/databaseErrors";
 import { DamagedVersion, loadHead, tryHead } from "../kernel/heads";
 import { renewIndex } from "../kernel/searchIndex";
 import { type Act, type Context, localMember, UseCaseError } from "../kernel/useCase";
+import { setMember } from "../live/members";
+import { keepRun } from "../live/runs";
+import { runStaff } from "../live/staff";
 import { applyCommands } from "../version/editing";
 import { nameRevision } from "../version/revisions";
 import { keepWalkTests } from "../walk/walks";
@@ -96,6 +99,10 @@ async function makeDemo(context: Context): Promise<void> {
     nameRevision: (input) => run(nameRevision, input),
     createToBe: (input) => run(createToBe, input),
     giveReason: (input) => run(giveReason, input),
+    setMember: (input) => run(setMember, input),
+    startRun: async ({ run: id, ...input }) =>
+      keepRun(context, { ...input, id, model: (await loadHead(db, input.version)).model, revision: 0 }),
+    runStaff: (input) => run(runStaff, input),
     tieBuildCopy: (input) => run(tieBuildCopy, { ...input, place: `git:${demoRepository()}` }),
     createDecisionFile: async (input) =>
       keepDecisionFile(context, { ...input, ...(await looked(input.content)), name: input.name }),

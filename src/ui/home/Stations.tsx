@@ -27,6 +27,7 @@ export function Stations(props: {
     versions,
     isCopy: version.source !== null,
     handedOff: version.handedOff,
+    live: version.live,
   });
   return (
     <Flex align="center" h="22px" minW={0}>

@@ -2,6 +2,7 @@ import { counted } from "@/core/model";
 import { dataWords, formWords } from "./data";
 import { decisionWords } from "./decisions";
 import { forecastWords } from "./forecast";
+import { liveWords, memberWords, workWords } from "./live";
 
 /** The beginning of a sentence, to whole words. */
 const begun = (words: string) => (words.length <= 70 ? words : `${words.slice(0, 70).replace(/\s+\S*$/, "")} …`);
@@ -18,6 +19,7 @@ export const en = {
     forecast: "Forecast",
     compare: "Compare",
     handoff: "Hand-off",
+    live: "Live",
   },
   signs: {
     none: "nothing yet",
@@ -585,7 +587,15 @@ export const en = {
       `${count} ${count === 1 ? "hand-over" : "hand-overs"} ${from === undefined ? `between ${between}` : `from ${from} to ${to}`}`,
   },
   legend: { open: "What the marks mean" },
+  live: liveWords,
+  work: workWords,
+  member: memberWords,
   marks: {
+    liveWaiting: "cases that wait here, and how long the oldest has",
+    liveDone: "done today",
+    liveIncident: "a case cannot go on here",
+    liveBeen: "the case was here, so often",
+    liveAt: "the case stands here",
     forecastWait: "waits on average before it goes on",
     forecastShare: "share of the cases that come here",
     forecastMost: "here cases wait most for people",

@@ -1,9 +1,14 @@
 "use client";
 import { Button, type ButtonProps } from "@chakra-ui/react";
+import { live } from "@/contract";
+import { useAsked } from "../kernel/queries";
 import { text } from "../messages";
+import { initialsOf } from "./member";
 
 /** The member's initials, which open the menu of the workspace. */
 export function MemberButton(props: ButtonProps) {
+  const { data } = useAsked(live.listMembers, {});
+  const me = data?.members.find(({ id }) => id === data.me);
   return (
     <Button
       aria-haspopup="menu"
@@ -22,7 +27,7 @@ export function MemberButton(props: ButtonProps) {
       fontSize="11px"
       fontWeight="700"
     >
-      MA
+      {me ? initialsOf(me.name) : ""}
     </Button>
   );
 }

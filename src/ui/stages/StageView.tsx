@@ -16,6 +16,7 @@ const pages: { readonly [name in StageName]: ComponentType } = {
   walk: dynamic(() => import("./walk/WalkStage").then((file) => file.WalkStage), { loading }),
   forecast: dynamic(() => import("./forecast/ForecastStage").then((file) => file.ForecastStage), { loading }),
   compare: dynamic(() => import("./compare/CompareStage").then((file) => file.CompareStage), { loading }),
+  live: dynamic(() => import("./live/LiveStage").then((file) => file.LiveStage), { loading }),
   "hand-off": dynamic(() => import("./handoff/HandoffStage").then((file) => file.HandoffStage), { loading }),
 };
 

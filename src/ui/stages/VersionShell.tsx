@@ -201,6 +201,7 @@ function useStageSigns(): StageSigns {
         versions: info.siblings.length,
         isCopy: info.version.source !== null,
         handedOff: info.handedOff,
+        live: info.live,
       }),
     [nodes, info, verdict, tests, failing, assumed],
   );

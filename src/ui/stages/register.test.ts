@@ -12,6 +12,7 @@ const empty: Standing = {
   versions: 1,
   isCopy: false,
   handedOff: 0,
+  live: { runs: 0, incidents: 0 },
 };
 
 describe("the signs of the stages", () => {

@@ -56,6 +56,11 @@ export const stages = [
     title: text.stages.handoff,
     sign: ({ handedOff }) => (handedOff > 0 ? done : none),
   },
+  {
+    name: "live",
+    title: text.stages.live,
+    sign: ({ live }) => (live.incidents > 0 ? attention(live.incidents) : live.runs > 0 ? done : none),
+  },
 ] as const satisfies readonly Stage[];
 
 export type StageName = (typeof stages)[number]["name"];

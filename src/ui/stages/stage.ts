@@ -23,6 +23,8 @@ export interface Standing {
   readonly versions: number;
   readonly isCopy: boolean;
   readonly handedOff: number;
+  /** Runs that go on, and what cannot go on in them. */
+  readonly live: { readonly runs: number; readonly incidents: number };
 }
 
 /** A stage of the work on a version. */

@@ -1,0 +1,161 @@
+"use client";
+import { Button, chakra, Flex } from "@chakra-ui/react";
+import { nanoid } from "nanoid";
+import { useMemo, useState } from "react";
+import { live } from "@/contract";
+import type { WorkItem } from "@/contract/live";
+import { type FormData, formProblems, type ShownItem, shownItems, valueIn, withValueIn } from "@/core/data";
+import { formOf, trustStored } from "@/core/model";
+import { complain, tell } from "../controls/notices";
+import { ErrorPage, LoadingPage } from "../controls/states";
+import { ask } from "../kernel/ask";
+import { lookAgain, useAsked } from "../kernel/queries";
+import { text } from "../messages";
+import { FormView } from "../version/FormView";
+
+const words = text.work;
+
+/** One piece of work: what is to be done, the form with what is known, and what becomes of it. */
+export function WorkForm({ item, onBack }: { readonly item: WorkItem; readonly onBack: () => void }) {
+  const { version, run, number, wait, element, label } = item;
+  const on = { version, run, number, wait };
+  const { data: opened, error, refetch } = useAsked(live.openWork, on, { keepsLast: true });
+  const { data: known } = useAsked(live.listMembers, {});
+  const model = useMemo(() => opened && trustStored(opened.model), [opened]);
+  const items = useMemo<readonly ShownItem[]>(() => {
+    const step = model?.elements.get(element);
+    const form = step && formOf(step);
+    return model && form ? shownItems(model, element, form) : [];
+  }, [model, element]);
+  const [typed, setTyped] = useState<FormData>();
+  const [note, setNote] = useState("");
+  const [isTried, setTried] = useState(false);
+  const [act] = useState(() => nanoid());
+  if (error && !opened) return <ErrorPage message={error.message} retry={() => void refetch()} />;
+  if (!opened || !model) return <LoadingPage label={text.shell.loading} />;
+  const data = typed ?? { ...opened.data, ...opened.draft };
+  const values = filledIn(items, data);
+  const guidance = (model.elements.get(element)?.documentation ?? []).map((one) => one.text).join("\n\n");
+  const doing = async (what: Promise<unknown>, told?: string) => {
+    try {
+      await what;
+      if (told) tell({ description: told });
+    } catch (problem) {
+      complain(problem);
+    } finally {
+      await lookAgain([{ kind: "version", id: version }, { kind: "workspace" }]);
+    }
+  };
+  const complete = () => {
+    setTried(true);
+    if (formProblems(items, data).size > 0) return;
+    void doing(ask(live.completeWork, { ...on, act, values, note }), words.completed(label));
+  };
+  const isMine = item.member !== null && item.member === known?.me;
+  return (
+    <Flex direction="column" gap={4} maxW="560px" w="100%" data-testid="work-form">
+      <chakra.button type="button" color="accent" textAlign="start" hideFrom="md" cursor="pointer" onClick={onBack}>
+        {words.back}
+      </chakra.button>
+      <div>
+        <chakra.h2 fontSize="20px" fontWeight="700">
+          {label}
+        </chakra.h2>
+        <chakra.p color="quiet">{words.case(item.process, number)}</chakra.p>
+      </div>
+      {guidance && (
+        <chakra.details>
+          <chakra.summary cursor="pointer">{words.guidance}</chakra.summary>
+          <chakra.p whiteSpace="pre-line" mt={1}>
+            {guidance}
+          </chakra.p>
+        </chakra.details>
+      )}
+      <Flex gap={2} wrap="wrap" align="center">
+        {isMine ? (
+          <Button
+            size="xs"
+            variant="outline"
+            onClick={() => void doing(ask(live.assignWork, { ...on, act: nanoid(), to: null }))}
+          >
+            {words.giveBack}
+          </Button>
+        ) : (
+          <Button
+            size="xs"
+            variant="outline"
+            onClick={() => void doing(ask(live.assignWork, { ...on, act: nanoid(), to: known?.me ?? null }))}
+          >
+            {words.take}
+          </Button>
+        )}
+        <chakra.select
+          aria-label={words.handTo}
+          value=""
+          h="26px"
+          fontSize="13px"
+          bg="paper"
+          borderWidth="1px"
+          borderColor="line"
+          borderRadius="6px"
+          onChange={(event) =>
+            event.target.value !== "" &&
+            void doing(ask(live.assignWork, { ...on, act: nanoid(), to: event.target.value }))
+          }
+        >
+          <option value="">{words.handTo} …</option>
+          {known?.members
+            .filter(({ id }) => id !== known.me)
+            .map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+        </chakra.select>
+      </Flex>
+      {items.length > 0 ? (
+        <FormView items={items} data={data} onChange={setTyped} showsAll={isTried} />
+      ) : (
+        <chakra.p color="quiet">{words.noForm}</chakra.p>
+      )}
+      <chakra.label display="flex" flexDirection="column" gap={1} fontSize="13px">
+        {words.note}
+        <chakra.input
+          value={note}
+          h="32px"
+          px={2}
+          bg="paper"
+          borderWidth="1px"
+          borderColor="line"
+          borderRadius="6px"
+          onChange={(event) => setNote(event.target.value)}
+        />
+      </chakra.label>
+      {isTried && formProblems(items, data).size > 0 && (
+        <chakra.p role="alert" color="trouble">
+          {words.notFilledIn}
+        </chakra.p>
+      )}
+      <Flex gap={3}>
+        <Button bg="accent" color="onAccent" onClick={complete}>
+          {words.complete}
+        </Button>
+        {items.length > 0 && (
+          <Button
+            variant="outline"
+            onClick={() => void doing(ask(live.saveWork, { ...on, act: nanoid(), values }), words.kept)}
+          >
+            {words.keep}
+          </Button>
+        )}
+      </Flex>
+    </Flex>
+  );
+}
+
+/** What the form filled in, by its paths: what is only shown stays out. */
+const filledIn = (items: readonly ShownItem[], data: FormData): { readonly [name: string]: unknown } =>
+  items.reduce<FormData>((values, { item, field }) => {
+    const value = valueIn(data, item.path);
+    return !field || item.isReadOnly || value === undefined ? values : withValueIn(values, item.path, value);
+  }, {});
