@@ -1,9 +1,10 @@
 /** What the server does when it starts. Next.js calls `register` once, before the first request. */
 export async function register(): Promise<void> {
-  if (process.env.NEXT_RUNTIME === "nodejs" && process.env.NEXT_MANUAL_SIG_HANDLE === "true") {
+  if (process.env.NEXT_RUNTIME !== "nodejs") return;
+  if (process.env.NEXT_MANUAL_SIG_HANDLE === "true") {
     const { stopOnSignals } = await import("@/server/workspace/stopping");
     stopOnSignals();
-    const { beginTicking } = await import("@/server/live/ticking");
-    beginTicking();
   }
+  const { beginTicking } = await import("@/server/live/ticking");
+  beginTicking();
 }

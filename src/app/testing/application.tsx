@@ -22,6 +22,7 @@ import { Providers } from "@/ui/shell/Providers";
 import { type StageName, stageNamed } from "@/ui/stages/register";
 import { StageView } from "@/ui/stages/StageView";
 import { VersionShell } from "@/ui/stages/VersionShell";
+import { WorkPage } from "@/ui/work/WorkPage";
 import { POST as doUseCase } from "../api/do/[useCase]/route";
 import { POST as importFile } from "../api/import/route";
 
@@ -174,6 +175,7 @@ function Routed({ place }: { readonly place: Place }) {
   if (first === "decisions") return version ? <DecisionFilePage file={version} /> : <DecisionsPage />;
   if (first === "directory") return <DirectoryPage />;
   if (first === "find") return <FindPage />;
+  if (first === "work") return <WorkPage />;
   return <HomePage />;
 }
 

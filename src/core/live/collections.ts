@@ -29,14 +29,17 @@ export function instancesByData(model: Model, loop: Element, data: CaseData): In
     if (list.length > mostInstances)
       return { problem: `“${name}” has ${list.length} items; more than ${mostInstances} cannot be run` };
     const item = itemName(model, loop, "inputDataItem");
-    return { times: list.length, own: (instance) => (item === undefined ? undefined : { [item]: list[instance] }) };
+    return {
+      times: list.length,
+      own: (instance) => ({ loopCounter: instance + 1, ...(item !== undefined && { [item]: list[instance] }) }),
+    };
   }
   const text = (loop.loopCardinality as { readonly text?: string } | undefined)?.text;
   if (text === undefined || text.trim() === "") return undefined;
   const value = /^\d+$/.test(text.trim()) ? Number(text) : valueFor(text, data);
   const times = typeof value === "number" && Number.isInteger(value) ? value : Number.NaN;
   if (!(times >= 0 && times <= mostInstances)) return { problem: `“${text}” says no number of instances` };
-  return { times, own: () => undefined };
+  return { times, own: (instance) => ({ loopCounter: instance + 1 }) };
 }
 
 /** What the item of an instance is called inside. */

@@ -172,7 +172,16 @@ export abstract class Repeating extends Stepping {
     const element = place.scope.elements[node] as Element;
     const data = dataIn(this.held, this.ownData, place, own);
     if (loop.type !== "multiInstanceLoopCharacteristics")
-      return !canFinish || this.running.choosing.again(model, element, loop, data, false);
+      return (
+        !canFinish ||
+        this.running.choosing.again(
+          model,
+          element,
+          loop,
+          { ...data, loopCounter: (place.underWay.get(node)?.finished ?? 0) + 1 },
+          false,
+        )
+      );
     const under = place.underWay.get(node);
     const enough = (loop.completionCondition as { readonly text?: string } | undefined)?.text;
     if (!under || !enough) return true;

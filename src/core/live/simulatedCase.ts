@@ -96,7 +96,12 @@ export class SimulatedCase {
         // What another pool of the model sends comes when it is sent; an outside party sends what the scenario says.
         if (wait.isInside) return undefined;
         const times = said?.interval ? [said.interval] : [...waits, ...works];
-        if (times.every((one) => one === undefined)) return undefined;
+        if (times.every((one) => one === undefined)) {
+          // By chance conditions are not asked: what the flow waits for holds; what hangs at an edge never comes.
+          const isEdge = /boundaryEvent|ubProcess$/.test(this.engine.elementOf(wait)?.element.type ?? "");
+          const passes = wait.kind === "condition" && this.around.data === undefined && !isEdge;
+          return passes ? { begins: wait.since, ends: wait.since } : undefined;
+        }
         const at = wait.since + this.around.chance.seconds(element, "wait", times) * 1000;
         return { begins: at, ends: at };
       }

@@ -1,3 +1,4 @@
+import type { CaseData } from "../feel";
 import { drawnCase, drawnFor, Stream } from "../forecast";
 import { flowNodesIn, type Id } from "../model";
 import { draw, type Scenario } from "../scenario";
@@ -51,7 +52,7 @@ export function* staffedCases(
       world,
       process,
       began,
-      data: drawnCase(drawn, number) ?? {},
+      data: rounded(drawnCase(drawn, number) ?? {}),
       chance,
       scenario,
       also,
@@ -66,4 +67,18 @@ export function* staffedCases(
     one.run(until);
     yield { number, began, engine: one.engine };
   }
+}
+
+/** Numbers that are drawn have more places than anybody writes down. */
+function rounded(data: CaseData): CaseData {
+  return Object.fromEntries(
+    Object.entries(data).map(([name, value]) => [
+      name,
+      typeof value === "number"
+        ? Math.round(value * 10) / 10
+        : typeof value === "object" && value !== null && !Array.isArray(value)
+          ? rounded(value as CaseData)
+          : value,
+    ]),
+  );
 }

@@ -1,4 +1,13 @@
-import { childrenOf, type Element, eventDefinitionsOf, flowNodesIn, type Id, type Model, triggerOf } from "../model";
+import {
+  childrenOf,
+  type Element,
+  eventDefinitionsOf,
+  flowNodesIn,
+  type Id,
+  type Model,
+  processesOf,
+  triggerOf,
+} from "../model";
 import type { Sends } from "./compiled";
 import { type Happened, movesOfPlace, type Place } from "./place";
 import type { Play } from "./play";
@@ -139,6 +148,12 @@ function broadcast(play: Play, model: Model, event: Element, happened: Happened[
       );
       if (heard) goOff(play, place, place.scope.net.nodes[at]?.id as Id, false, happened);
     }
+  if (!play.world.isRun) return;
+  // A process that a signal begins, begins; one that is under way, once more.
+  for (const process of processesOf(play.world.model))
+    for (const start of flowNodesIn(play.world.model, process.id))
+      if (start.type === "startEvent" && catches(play.world.model, start, trigger, thrown))
+        play.enter(process.id, start.id);
 }
 
 /** What has finished in a scope is undone by its handlers, the last first; or only the activity that the event names. */

@@ -26,21 +26,36 @@ export async function passTime(): Promise<number> {
   return passed;
 }
 
-const shared = globalThis as unknown as { laneTicking?: NodeJS.Timeout };
+const shared = globalThis as unknown as { laneTicking?: NodeJS.Timeout; laneReady?: Promise<void> };
 const milliseconds = 500;
 
-/** From now on time passes in the runs of this server. */
+/** From now on time passes in the runs of this server, as soon as its workspace is open. */
 export function beginTicking(): void {
   if (shared.laneTicking) return;
   let isBusy = false;
-  shared.laneTicking = setInterval(() => {
-    if (isBusy) return;
+  let told = "";
+  const tick = async () => {
+    // Nobody has asked for the workspace yet: it is not opened for this.
+    if (isBusy || !shared.laneReady) return;
     isBusy = true;
-    passTime()
-      .catch(() => undefined)
-      .finally(() => {
-        isBusy = false;
-      });
-  }, milliseconds);
+    try {
+      await shared.laneReady;
+      await passTime();
+      told = "";
+    } catch (error) {
+      const message = (error as Error).message;
+      // Said once, and not twice a second for as long as it lasts.
+      if (message !== told) console.error(`Time could not pass in the runs: ${message}`);
+      told = message;
+    } finally {
+      isBusy = false;
+    }
+  };
+  shared.laneTicking = setInterval(() => void tick(), milliseconds);
   shared.laneTicking.unref();
+}
+
+/** Time stands from now on: the server is about to end. */
+export function endTicking(): void {
+  if (shared.laneTicking) clearInterval(shared.laneTicking);
 }

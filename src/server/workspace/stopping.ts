@@ -1,6 +1,7 @@
 import { closeDatabase } from "@/data/database";
 import { backgroundDone } from "../kernel/background";
 import { endThreads } from "../kernel/threads";
+import { endTicking } from "../live/ticking";
 
 /**
  * Ends the server when it is told to, by whatever means a terminal or a service manager has. What is acknowledged is stored already;
@@ -11,6 +12,7 @@ export function stopOnSignals(): void {
   const stop = () => {
     if (isStopping) return;
     isStopping = true;
+    endTicking();
     backgroundDone()
       .then(closeDatabase)
       .then(endThreads)

@@ -172,7 +172,7 @@ export const workWords = {
   whose: "Whose work",
   mine: "mine",
   open: "open to me",
-  all: "both",
+  all: "mine and open",
   empty: "Nothing is to be done. When a case needs somebody in your roles, it stands here.",
   done: (count: number) => `${counted(count, "piece")} of work done in the last day.`,
   case: (process: string, number: number) => `${process}, case ${number}`,

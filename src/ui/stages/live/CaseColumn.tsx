@@ -146,7 +146,13 @@ function DataList({ data }: { readonly data: { readonly [name: string]: unknown 
         <chakra.div key={name} display="contents">
           <chakra.dt color="quiet">{name}</chakra.dt>
           <chakra.dd m={0} overflowWrap="anywhere">
-            {typeof value === "object" && value !== null ? JSON.stringify(value) : String(value)}
+            {typeof value === "boolean"
+              ? value
+                ? text.forms.yes
+                : text.forms.no
+              : typeof value === "object" && value !== null
+                ? JSON.stringify(value)
+                : String(value)}
           </chakra.dd>
         </chakra.div>
       ))}

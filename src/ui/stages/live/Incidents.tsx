@@ -4,7 +4,7 @@ import { nanoid } from "nanoid";
 import { live } from "@/contract";
 import type { Model } from "@/core/model";
 import { complain } from "../../controls/notices";
-import { EmptyState } from "../../controls/states";
+import { EmptyState, LoadingPage } from "../../controls/states";
 import { timeWords } from "../../controls/units";
 import { ask } from "../../kernel/ask";
 import { lookAgain, useAsked } from "../../kernel/queries";
@@ -21,7 +21,8 @@ export function Incidents(props: {
 }) {
   const { at, now, onOpen } = props;
   const { data } = useAsked(live.listWaits, { ...at, kinds: ["incident"] }, { keepsLast: true });
-  const waits = data?.waits ?? [];
+  if (!data) return <LoadingPage label={text.shell.loading} />;
+  const { waits } = data;
   const retryAll = async () => {
     try {
       for (const { number, wait } of waits) await ask(live.retryIncident, { ...at, number, wait, act: nanoid() });
@@ -31,7 +32,7 @@ export function Incidents(props: {
       await lookAgain([{ kind: "version", id: at.version }]);
     }
   };
-  if (data && waits.length === 0) return <EmptyState>{words.incidents.empty}</EmptyState>;
+  if (waits.length === 0) return <EmptyState>{words.incidents.empty}</EmptyState>;
   return (
     <Flex direction="column" p={4} gap={3} data-testid="incidents">
       <Button size="xs" variant="outline" alignSelf="start" onClick={() => void retryAll()}>

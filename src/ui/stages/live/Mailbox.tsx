@@ -1,7 +1,7 @@
 "use client";
 import { chakra, Flex } from "@chakra-ui/react";
 import { live } from "@/contract";
-import { EmptyState } from "../../controls/states";
+import { EmptyState, LoadingPage } from "../../controls/states";
 import { timeWords } from "../../controls/units";
 import { useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
@@ -16,8 +16,9 @@ export function Mailbox(props: {
 }) {
   const { at, now, onOpen } = props;
   const { data } = useAsked(live.listWaits, { ...at, kinds: ["message", "signal"] }, { keepsLast: true });
-  const waits = data?.waits ?? [];
-  if (data && waits.length === 0) return <EmptyState>{words.mailbox.empty}</EmptyState>;
+  if (!data) return <LoadingPage label={text.shell.loading} />;
+  const { waits } = data;
+  if (waits.length === 0) return <EmptyState>{words.mailbox.empty}</EmptyState>;
   return (
     <Flex direction="column" p={4} gap={3} data-testid="mailbox">
       <chakra.p color="quiet">{words.mailbox.explain}</chakra.p>

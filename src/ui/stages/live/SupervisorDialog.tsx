@@ -80,6 +80,7 @@ export function SupervisorDialog(props: {
           <chakra.label display="flex" gap={2} alignItems="center">
             {asked.what === "move" ? words.moveTo : words.way}
             <chakra.select
+              aria-label={asked.what === "move" ? words.moveTo : words.way}
               value={to}
               h="28px"
               bg="paper"
