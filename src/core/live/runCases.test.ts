@@ -1,7 +1,23 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import type { CaseData } from "../feel";
-import { chain, definition, edge, end, file, flow, node, processOf, ran, start, task, timer } from "./testing/models";
+import { anonymised, byData, Engine, type LogTrace, liveCaseSchema, runWorld } from ".";
+import {
+  chain,
+  definition,
+  edge,
+  end,
+  file,
+  flow,
+  modelOf,
+  node,
+  processOf,
+  ran,
+  start,
+  task,
+  timer,
+} from "./testing/models";
+import { after, momentIn } from "./timers";
 
 /** By element: how often it was entered and left, in one case. */
 type Counts = { readonly [element: string]: readonly [number, number] };
@@ -749,4 +765,159 @@ test("counts add up on random data: started is completed, failed and open, and t
     }),
     { numRuns: 30 },
   );
+});
+
+describe("what is seen inside", () => {
+  const counted = (condition: string) =>
+    file(
+      processOf(
+        start +
+          node(
+            "userTask",
+            "a",
+            `<standardLoopCharacteristics id="l"><loopCondition>${condition}</loopCondition></standardLoopCharacteristics>`,
+          ) +
+          end +
+          chain("s", "a", "e"),
+      ),
+    );
+
+  test("a loop counts its rounds", () => {
+    expect(ran(counted("loopCounter &lt; 3"), [{ x: 1 }]).counts.a).toEqual([3, 1]);
+  });
+
+  test("a signal begins a process that listens for it", () => {
+    const signal = '<signal id="go" name="go"/>';
+    const text = file(
+      `${signal}${processOf(start + node("endEvent", "say", definition("signal", 'signalRef="go"')) + chain("s", "say"))}${processOf(node("startEvent", "s2", definition("signal", 'signalRef="go"')) + task("work") + node("endEvent", "e2") + chain("s2", "work", "e2"), "q")}`,
+    );
+    expect(ran(text, [{}]).counts).toMatchObject({ say: [1, 1], s2: [1, 1], work: [1, 1], e2: [1, 1] });
+  });
+
+  test("a condition is waited for until data makes it hold; by chance nobody asks for it", () => {
+    const conditional = (text: string) =>
+      `<conditionalEventDefinition id="c"><condition>${text}</condition></conditionalEventDefinition>`;
+    const text = file(
+      processOf(start + node("intermediateCatchEvent", "c1", conditional("n > 3")) + end + chain("s", "c1", "e")),
+    );
+    expect(ran(text, [{ n: 5 }, { n: 1 }])).toMatchObject({ completed: 1, open: 1 });
+    expect(ran(text, 3)).toMatchObject({ completed: 3, open: 0 });
+  });
+});
+
+/** ISO 8601-1:2019, 5.5 and 5.6; the changes to and from summer time as the zones' own table has them. */
+describe("moments of timers", () => {
+  const at = (text: string) => Date.parse(text);
+  test.each([
+    ["2027-01-31T10:00:00Z", "P1M", "UTC", "2027-02-28T10:00:00Z"],
+    ["2028-01-31T10:00:00Z", "P1M", "UTC", "2028-02-29T10:00:00Z"],
+    ["2027-12-15T10:00:00Z", "P1Y2M3DT4H", "UTC", "2029-02-18T14:00:00Z"],
+    ["2027-03-27T09:00:00Z", "P1D", "Europe/Lisbon", "2027-03-28T08:00:00Z"],
+    ["2027-03-27T09:00:00Z", "PT24H", "Europe/Lisbon", "2027-03-28T09:00:00Z"],
+    ["2027-10-30T08:00:00Z", "P1D", "Europe/Lisbon", "2027-10-31T09:00:00Z"],
+    ["2027-01-01T00:00:00Z", "P2W", "UTC", "2027-01-15T00:00:00Z"],
+    ["2027-01-01T00:00:00Z", "PT1.5H", "UTC", "2027-01-01T01:30:00Z"],
+  ])("%s and %s, in %s, is %s", (from, duration, zone, expected) => {
+    expect(new Date(after(at(from), duration, zone) ?? 0).toISOString()).toBe(new Date(at(expected)).toISOString());
+  });
+
+  test("days and months go by the calendar as the platform's own dates do, for any moment", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 2_000_000_000 }),
+        fc.integer({ min: 0, max: 40 }),
+        fc.integer({ min: 0, max: 60 }),
+        (seconds, months, days) => {
+          const from = new Date(seconds * 1000);
+          const last = new Date(Date.UTC(from.getUTCFullYear(), from.getUTCMonth() + months + 1, 0)).getUTCDate();
+          const expected = new Date(from);
+          expected.setUTCDate(1);
+          expected.setUTCMonth(from.getUTCMonth() + months);
+          expected.setUTCDate(Math.min(from.getUTCDate(), last) + days);
+          expect(after(from.getTime(), `P${months}M${days}D`, "UTC")).toBe(expected.getTime());
+        },
+      ),
+    );
+  });
+
+  test("what is no duration or no moment is told", () => {
+    expect(after(0, "two days", "UTC")).toBeUndefined();
+    expect(momentIn("2027-13-01", "UTC")).toBeUndefined();
+    expect(momentIn("tomorrow", "UTC")).toBeUndefined();
+    const broken = file(
+      processOf(
+        start + node("intermediateCatchEvent", "t", timer("timeDuration", "soon")) + end + chain("s", "t", "e"),
+      ),
+    );
+    expect(ran(broken, [{}]).incidents).toEqual([{ element: "t", reason: "its time cannot be read", times: 1 }]);
+    expect(ran(broken, [{ soon: "PT5M" }]).completed).toBe(1);
+  });
+});
+
+describe("a case as plain data", () => {
+  const text = file(
+    processOf(
+      start +
+        node("parallelGateway", "g") +
+        task("a") +
+        node(
+          "subProcess",
+          "sub",
+          node("startEvent", "s2") + task("inner") + node("endEvent", "e2") + chain("s2", "inner", "e2"),
+        ) +
+        edge("late", "sub", timer("timeDuration", "P1D"), false) +
+        task("remind") +
+        node("parallelGateway", "j") +
+        end +
+        node("endEvent", "told") +
+        chain("s", "g", "a", "j", "e") +
+        chain("g", "sub", "j") +
+        chain("late", "remind", "told"),
+    ),
+  );
+
+  test("goes on from what was saved, at any point and in any order, as if it had never been put away", () => {
+    const model = modelOf(text);
+    const world = runWorld(model);
+    const running = { world, choosing: byData, zone: "UTC", now: 0 };
+    fc.assert(
+      fc.property(fc.array(fc.nat({ max: 5 }), { minLength: 1, maxLength: 12 }), (choices) => {
+        const whole = Engine.begin(running, "p", { n: 1 });
+        let parts = Engine.begin(running, "p", { n: 1 });
+        for (const choice of choices) {
+          const open = [...whole.waits].map(({ id }) => id);
+          const wait = open[choice % Math.max(1, open.length)];
+          if (wait === undefined) break;
+          whole.happen(wait, { [`v${wait}`]: choice });
+          // Put away as JSON and taken out again before each step.
+          const saved = liveCaseSchema.parse(JSON.parse(JSON.stringify(parts.saved())));
+          parts = Engine.load(running, saved);
+          parts.happen(wait, { [`v${wait}`]: choice });
+          expect(JSON.parse(JSON.stringify(parts.saved()))).toEqual(JSON.parse(JSON.stringify(whole.saved())));
+        }
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  test("a log without names keeps durations, weekdays and who is the same", () => {
+    const day = 86_400_000;
+    const traces: LogTrace[] = [
+      {
+        case: "Ada",
+        events: [
+          { activity: "a", at: day, lifecycle: "start", role: "Desk" },
+          { activity: "a", at: 3 * day, lifecycle: "complete", role: "Desk" },
+        ],
+      },
+      { case: "Ben", events: [{ activity: "b", at: 5 * day, lifecycle: "start", role: "Crew" }] },
+    ];
+    const [one, two] = anonymised(traces, 7);
+    expect([one?.case, two?.case]).toEqual(["Case 1", "Case 2"]);
+    expect(one?.events.map(({ role }) => role)).toEqual(["Role 1", "Role 1"]);
+    expect(two?.events[0]?.role).toBe("Role 2");
+    const [begun, done] = one?.events ?? [];
+    expect((done?.at ?? 0) - (begun?.at ?? 0)).toBe(2 * day);
+    expect((day - (begun?.at ?? 0)) % (7 * day)).toBe(0);
+  });
 });
