@@ -1,7 +1,7 @@
 import { z } from "zod";
-import type { CaseState, LiveEvent, StandIn, WaitKind } from "@/core/live";
+import type { CaseState, LiveEvent, Measured, StandIn, WaitKind } from "@/core/live";
 import { standInSchema } from "@/core/live";
-import type { Id, StoredModel } from "@/core/model";
+import type { Id, LiveTarget, StoredModel } from "@/core/model";
 import { asks, type Done, named, version, workspace } from "./contract";
 import { id, name } from "./inputs";
 
@@ -113,6 +113,15 @@ export interface MemberRow {
   readonly roles: readonly string[];
 }
 
+export interface TargetRow {
+  readonly element: Id;
+  readonly name: string;
+  readonly target: LiveTarget;
+  readonly measured: Measured;
+  /** The alert that is open about it. */
+  readonly alert: { readonly id: string; readonly at: number } | null;
+}
+
 export const live = named({
   listMembers: asks<{ members: readonly MemberRow[]; me: string }>()({
     input: z.object({}),
@@ -160,6 +169,10 @@ export const live = named({
     right: "operate",
     on: here,
   }),
+  /** What is to be kept, as the version says now, and what it came to in this run. */
+  listTargets: asks<{ targets: readonly TargetRow[]; alerts: number }>()({ input: inRun, right: "read", on: here }),
+  /** A member has seen that a target broke. */
+  acknowledgeAlert: asks<Done>()({ input: inRun.extend({ alert: id, reason }), right: "operate", on: here }),
   /** What has happened in the cases of a run, as a log. */
   downloadLog: asks<{ text: string; name: string; type: string }>()({
     input: inRun.extend({ as: z.enum(["xes", "csv"]), isAnonymised: z.boolean().default(false) }),

@@ -20,7 +20,7 @@ import type { Description } from "@/core/descriptions";
 import type { BuildState } from "@/core/handoff";
 import type { OutwardFacts } from "@/core/landscape";
 import type { CaseState, LiveCase, StandIn, WaitKind } from "@/core/live";
-import type { StoredModel } from "@/core/model";
+import type { LiveTarget, StoredModel } from "@/core/model";
 import type { WalkTest } from "@/core/tokens";
 
 /** A decision as lists tell it; null where what can come out cannot be listed. */
@@ -469,6 +469,25 @@ export const liveEvents = pgTable(
     index("live_events_element").on(table.run, table.element),
     index("live_events_act").on(table.run, table.act),
   ],
+);
+
+/** Targets that broke in a run, until somebody says that they have seen it. */
+export const liveAlerts = pgTable(
+  "live_alerts",
+  {
+    id: text("id").primaryKey(),
+    run: text("run").notNull(),
+    version: text("version").notNull(),
+    element: text("element").notNull(),
+    target: jsonb("target").$type<LiveTarget>().notNull(),
+    /** What it came to when it broke. */
+    share: doublePrecision("share").notNull(),
+    /** On the run's clock. */
+    at: doublePrecision("at").notNull(),
+    member: text("member"),
+    reason: text("reason"),
+  },
+  (table) => [index("live_alerts_run").on(table.run)],
 );
 
 export const members = pgTable("members", {

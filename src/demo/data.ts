@@ -1,5 +1,5 @@
 import { type DataField, formFromData, newField, schemaOf } from "@/core/data";
-import type { Id } from "@/core/model";
+import { type Id, processesOf } from "@/core/model";
 import type { Drawing } from "./drawing";
 
 type Uses = readonly (readonly [step: Id, use: "reads" | "creates" | "changes", ...data: readonly Id[]])[];
@@ -11,12 +11,8 @@ export const field = (name: string, kind: DataField["kind"], more: Partial<DataF
 const record = (name: string, ...fields: readonly DataField[]) => field(name, "record", { fields });
 
 /** What a process handles, and which step reads, makes or changes it; people's steps that do either get a form of it. */
-export function handle(
-  draw: Drawing,
-  process: Id,
-  data: readonly (readonly [id: Id, field: DataField])[],
-  uses: Uses,
-): void {
+export function handle(draw: Drawing, data: readonly (readonly [id: Id, field: DataField])[], uses: Uses): void {
+  const process = processesOf(draw.model)[0]?.id ?? "";
   for (const [id, one] of data)
     draw.do({ type: "defineData", process, id, name: one.name, schema: JSON.stringify(schemaOf(one)) });
   for (const [step, use, ...of] of uses) for (const one of of) draw.do({ type: "setDataUse", step, data: one, use });
@@ -30,7 +26,6 @@ export function handle(
 export function handleConnection(draw: Drawing): void {
   handle(
     draw,
-    "rooftop-solar-connection",
     [
       [
         "plant",
@@ -81,7 +76,6 @@ export function handleConnection(draw: Drawing): void {
 export function handleSwitchOn(draw: Drawing): void {
   handle(
     draw,
-    "switch-on-and-verify",
     [["deviation", field("voltage deviation", "number", { least: 0, most: 100, description: "In per cent" })]],
     [
       ["watch-feed-in", "creates", "deviation"],
@@ -94,7 +88,6 @@ export function handleSwitchOn(draw: Drawing): void {
 export function handleReadings(draw: Drawing): void {
   handle(
     draw,
-    "nightly-meter-reading",
     [
       ["meters", field("meters", "text", { isList: true, description: "Numbers of the meters that are due" })],
       [
@@ -123,7 +116,6 @@ export function handleReadings(draw: Drawing): void {
 export function handleComplaint(draw: Drawing): void {
   handle(
     draw,
-    "complaint-about-a-bill",
     [
       [
         "complaint-data",
@@ -160,7 +152,6 @@ export function handleComplaint(draw: Drawing): void {
 export function handleExchange(draw: Drawing): void {
   handle(
     draw,
-    "meter-exchange",
     [
       ["new-meter", field("new meter", "text", { most: 20, description: "Its number" })],
       ["visit-day", field("day of the visit", "date")],

@@ -130,7 +130,6 @@ function must<Value>(
 function handleData(draw: Drawing): void {
   handle(
     draw,
-    "inspection-of-a-new-plant",
     [
       [
         "rated-power",

@@ -73,6 +73,7 @@ import { downloadLog } from "./live/log";
 import { listMembers, memberNamed, setMember } from "./live/members";
 import { endRun, listRuns, openRun, runModel, setClock, setStandIn, startRun } from "./live/runs";
 import { runStaff } from "./live/staff";
+import { acknowledgeAlert, listTargets } from "./live/targets";
 import { assignWork, completeWork, listWork, openWork, saveWork } from "./live/work";
 import { applyCommands, changesSince } from "./version/editing";
 import { extractProcess } from "./version/extract";
@@ -84,6 +85,8 @@ import { backup, restore } from "./workspace/backup";
 
 /** Those that speak JSON, which the one route answers by name. */
 export const useCases = {
+  acknowledgeAlert,
+  listTargets,
   assignWork,
   beginLiveCase,
   cancelCase,

@@ -34,6 +34,36 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
       await expect(page.getByRole("row", { name: /^1 Register application/ })).toBeVisible();
     },
   ],
+  [
+    "Live",
+    "/v/plant-inspection-as-is/live",
+    async (page) => expect(page.getByTestId("live-page")).toContainText("Record the plant"),
+  ],
+  [
+    "A case that is run",
+    "/v/plant-inspection-as-is/live",
+    async (page) => {
+      await page.getByRole("radio", { name: "Cases" }).click();
+      await page.getByTestId("live-cases").getByRole("button").first().click();
+      await expect(page.getByTestId("audit")).toBeVisible();
+    },
+  ],
+  [
+    "Targets",
+    "/v/plant-inspection-as-is/live",
+    async (page) => {
+      await page.getByRole("radio", { name: "Targets" }).click();
+      await expect(page.getByTestId("targets")).toBeVisible();
+    },
+  ],
+  [
+    "Worklist",
+    "/work",
+    async (page) => {
+      await page.getByTestId("worklist").getByRole("button").first().click();
+      await expect(page.getByTestId("work-form")).toBeVisible();
+    },
+  ],
   ["Check", "/v/solar-connection-as-is/check", async (page) => expect(page.getByTestId("verdict")).toBeVisible()],
   [
     "Walk",

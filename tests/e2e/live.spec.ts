@@ -73,6 +73,17 @@ test("a process is started up, members work a case by its forms and its decision
   await expect(audit).toContainText("completed work Record the plant · with Tilda Quist");
   await expect(audit).toContainText("completed work Inspect the plant · with Pia Sund");
   await expect(other.getByTestId("live-case")).toContainText("on site");
+
+  // Nobody can be done within a second: the target breaks, and somebody says that they have seen it.
+  await other.getByRole("radio", { name: "Targets" }).click();
+  await other.getByLabel("Within").fill("1 s");
+  await other.getByRole("button", { name: "Add the target" }).click();
+  const targets = other.getByTestId("targets");
+  await expect(targets).toContainText("0 % of 1, broken");
+  await targets.getByRole("button", { name: "I have seen it" }).click();
+  await other.getByRole("dialog").getByLabel("Why").fill("it was tried out by hand");
+  await other.getByRole("dialog").getByRole("button", { name: "I have seen it" }).click();
+  await expect(targets.getByRole("button", { name: "I have seen it" })).toHaveCount(0);
   await other.close();
   await be(page, "Mara Aldous");
 });

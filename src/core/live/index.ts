@@ -17,3 +17,4 @@ export { begunWith, firstProcess, type RunOutcome, type RunRequest, runCases, ru
 export { sampleValues } from "./sampleData";
 export { type StaffRequest, staffedCases } from "./staff";
 export { type Answer, answerOf, latencyOf, pauseBefore, type StandIn, standInSchema, usualStandIn } from "./standIns";
+export { type Measured, measured } from "./targets";

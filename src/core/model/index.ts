@@ -37,5 +37,6 @@ export {
 export * from "./serviceData";
 export * from "./stored";
 export { Table } from "./table";
+export { type LiveTarget, type TargetKind, targetKinds, targetsOf, withTargets } from "./targetData";
 export { readTimer, type Timer, type TimerField, timerWords } from "./timer";
 export type { PlacedNode, XmlElement, XmlNode } from "./xmlNode";

@@ -10,6 +10,7 @@ import {
   handoff,
   home,
   inVersion,
+  live,
   walk,
 } from "@/contract";
 import { rights } from "@/contract/contract";
@@ -25,6 +26,7 @@ const bytes = new Uint8Array([1]);
 /** Inputs of use cases that take or give files. */
 const fileInputs: { readonly [name: string]: unknown } = {
   backup: {},
+  downloadLog: { version: "v", run: "r", as: "xes" },
   downloadPackage: { version: "v", handoff: "h" },
   exportBpmn: { version: "v" },
   exportDirectory: { format: "csv" },
@@ -57,6 +59,7 @@ describe("who may", () => {
       ...home,
       ...inVersion,
       ...walk,
+      ...live,
     };
     expect(every.map(([name]) => name).sort()).toEqual(Object.keys(contracts).sort());
     for (const [name, useCase] of every) {

@@ -1,8 +1,11 @@
+import { createServer } from "node:http";
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
-import type { CaseRow, OpenCase, OpenRun, WaitRow, WorkItem } from "@/contract/live";
+import type { CaseRow, OpenCase, OpenRun, TargetRow, WaitRow, WorkItem } from "@/contract/live";
 import { chain, edge, end, file, flow, modelOf, node, processOf, start, task, timer } from "@/core/live/testing/models";
-import { closeWorkspace, importModel, openWorkspace, run } from "../testing/workspace";
-import { passTime } from "./ticking";
+import { fileUseCases, localMember, memberNamed, runUseCase, useCases } from "@/server";
+import { closeWorkspace, importModel, openWorkspace, run, send } from "../testing/workspace";
+import { lookAtTargets, passTime } from "./ticking";
+import { alertAddress } from "./webhook";
 
 beforeEach(() => openWorkspace());
 afterAll(closeWorkspace);
@@ -292,6 +295,98 @@ test("simulated members finish some cases and leave others open; lists page and 
   expect(page.total).toBeGreaterThan(50);
   const found = await run<{ cases: CaseRow[] }>("listCases", { ...at, text: "7" });
   expect(found.cases.map(({ number }) => number)).toContain(7);
+});
+
+test("a target that breaks is an alert once, told to the address on this machine, until a member has seen it", async () => {
+  const { version, at } = await started(sequence);
+  const told: unknown[] = [];
+  const server = createServer((request, response) => {
+    let body = "";
+    request.on("data", (part) => {
+      body += part;
+    });
+    request.on("end", () => {
+      told.push(JSON.parse(body));
+      response.end("{}");
+    });
+  });
+  await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
+  process.env.LANE_ALERTS = `http://127.0.0.1:${(server.address() as { port: number }).port}/alerts`;
+  try {
+    await run("runStaff", { ...at, days: 30, most: 50 });
+    const strict = { what: "duration", seconds: 60, share: 0.9, days: 30 } as const;
+    const mild = { what: "duration", seconds: 30 * 86_400, share: 0.5, days: 30 } as const;
+    await send(version, { type: "setTargets", id: "p", targets: [strict, mild] });
+    await send(version, { type: "setTargets", id: "first", targets: [{ ...strict, what: "rework", share: 0.1 }] });
+    expect(await lookAtTargets()).toBe(1);
+    expect(await lookAtTargets()).toBe(0);
+    const listed = await run<{ targets: TargetRow[]; alerts: number }>("listTargets", at);
+    expect(listed.targets.map(({ target, measured, alert }) => [target.what, measured.isKept, alert !== null])).toEqual(
+      [
+        ["duration", false, true],
+        ["duration", true, false],
+        ["rework", true, false],
+      ],
+    );
+    expect(told).toMatchObject([{ broken: [{ run: "Trial", target: strict }] }]);
+    const alert = listed.targets[0]?.alert?.id;
+    await run("acknowledgeAlert", { ...at, alert, reason: "two people were ill" });
+    await run("acknowledgeAlert", { ...at, alert, reason: "two people were ill" });
+    expect((await run<{ alerts: number }>("listTargets", at)).alerts).toBe(0);
+    expect(alertAddress({ LANE_ALERTS: "http://elsewhere.invalid/x" } as unknown as NodeJS.ProcessEnv)).toBeUndefined();
+  } finally {
+    delete process.env.LANE_ALERTS;
+    server.close();
+  }
+});
+
+test("a message from outside has come when somebody says so, with what it says", async () => {
+  const { at, begin, waits, open } = await started(
+    file(processOf(start + node("receiveTask", "papers") + end + chain("s", "papers", "e"))),
+  );
+  const number = await begin();
+  const [message] = await waits("message");
+  expect(message?.label).toBe("papers");
+  await run("letHappen", { ...at, number, wait: message?.wait, act: act(), values: { pages: 3 } });
+  expect(await open(number)).toMatchObject({ row: { state: "completed" }, data: { pages: 3 } });
+});
+
+test("members are listed with their roles, and see the work of these", async () => {
+  const lanes = `<laneSet id="ls"><lane id="l1" name="Front desk"><flowNodeRef>first</flowNodeRef></lane></laneSet>`;
+  const { version, at, begin } = await started(
+    file(processOf(lanes + start + task("first") + task("second") + end + chain("s", "first", "second", "e"))),
+  );
+  await run("setMember", { id: "pia", name: "Pia Sund", roles: ["role-crew"] });
+  const { members, me } = await run<{ members: { id: string; roles: string[] }[]; me: string }>("listMembers", {});
+  expect(me).toBe("member-local");
+  expect(members.find(({ id }) => id === "pia")?.roles).toEqual(["role-crew"]);
+  await begin();
+  const { model } = await run<{ model: { elements: unknown[] } }>("runModel", at);
+  expect(model.elements.length).toBeGreaterThan(5);
+  const pia = await memberNamed("pia");
+  expect(pia.name).toBe("Pia Sund");
+  expect((await memberNamed("nobody")).id).toBe("member-local");
+  const { items } = (await runUseCase(pia, useCases.listWork, { whose: "open" })) as {
+    items: readonly unknown[];
+  };
+  // The lane stands for no role of the directory, so anybody may do it.
+  expect(items).toHaveLength(1);
+  expect(version).toBeTruthy();
+});
+
+test("a log is given for programs and for spreadsheets, with names or without", async () => {
+  const { at } = await started(sequence);
+  await run("runStaff", { ...at, days: 10, most: 5 });
+  const log = (as: string, isAnonymised = false) =>
+    runUseCase(localMember, fileUseCases.downloadLog, { ...at, as, isAnonymised }) as Promise<{
+      text: string;
+      name: string;
+    }>;
+  const xes = await log("xes");
+  expect(xes.name).toBe("trial.xes");
+  expect(xes.text).toContain('<string key="concept:name" value="first"/>');
+  expect((await log("csv")).text).toContain("case,activity,timestamp,lifecycle,role");
+  expect((await log("csv", true)).text).toContain("Case 1,first,");
 });
 
 test("an ended run takes nothing any more", async () => {

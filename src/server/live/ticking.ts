@@ -5,6 +5,8 @@ import { dueCases } from "./cases";
 import { shownAt } from "./clock";
 import { runsUnderWay } from "./runs";
 import { letTimePass } from "./stepping";
+import { type Broken, brokenIn, keepAlerts } from "./targets";
+import { sendAlerts } from "./webhook";
 
 /** Cases of one run that are looked at in one round, so that no run keeps the others waiting. */
 const mostAtOnce = 200;
@@ -26,6 +28,26 @@ export async function passTime(): Promise<number> {
   return passed;
 }
 
+/** Looks whether targets are still kept, and tells who asked to be told. */
+export async function lookAtTargets(): Promise<number> {
+  const { db } = await database();
+  let count = 0;
+  for (const { id: run, version } of await reading(db, (transaction) => runsUnderWay(transaction))) {
+    const at = { version, run };
+    if ((await reading(db, (transaction) => brokenIn(transaction, at))).length === 0) continue;
+    const broken: Broken[] = [];
+    await ownAct("lookAtTargets", [{ kind: "version", id: version }], async (context) => {
+      broken.splice(0, broken.length, ...(await keepAlerts(context, at)));
+    });
+    count += broken.length;
+    await sendAlerts(broken);
+  }
+  return count;
+}
+
+/** Targets are looked at once in so many ticks: what they measure takes longer than that to change. */
+const ticksBetweenTargets = 20;
+
 const shared = globalThis as unknown as { laneTicking?: NodeJS.Timeout; laneReady?: Promise<void> };
 const milliseconds = 500;
 
@@ -34,6 +56,7 @@ export function beginTicking(): void {
   if (shared.laneTicking) return;
   let isBusy = false;
   let told = "";
+  let ticks = 0;
   const tick = async () => {
     // Nobody has asked for the workspace yet: it is not opened for this.
     if (isBusy || !shared.laneReady) return;
@@ -41,6 +64,8 @@ export function beginTicking(): void {
     try {
       await shared.laneReady;
       await passTime();
+      ticks++;
+      if (ticks % ticksBetweenTargets === 0) await lookAtTargets();
       told = "";
     } catch (error) {
       const message = (error as Error).message;

@@ -60,6 +60,8 @@ export const usualInputs: { readonly [name in keyof typeof useCases]: object } =
   listCases: { version: "v", run: "r" },
   listMembers: {},
   listRuns: { version: "v" },
+  acknowledgeAlert: { version: "v", run: "r", alert: "x", reason: "seen" },
+  listTargets: { version: "v", run: "r" },
   listWaits: { version: "v", run: "r", kinds: ["message"] },
   listWork: {},
   moveToken: { version: "v", run: "r", number: 1, wait: 1, act: "a", to: "check", reason: "once more" },

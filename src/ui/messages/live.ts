@@ -36,7 +36,14 @@ export const liveWords = {
   staffDays: "Days",
   staffMost: "Cases at most",
   staffDone: (cases: number) => `${counted(cases, "case")} came.`,
-  views: { diagram: "Diagram", cases: "Cases", incidents: "Incidents", mailbox: "Mailbox", standIns: "Stand-ins" },
+  views: {
+    diagram: "Diagram",
+    cases: "Cases",
+    incidents: "Incidents",
+    mailbox: "Mailbox",
+    standIns: "Stand-ins",
+    targets: "Targets",
+  },
   counts: (open: number, cases: number, incidents: number) =>
     `${open} open of ${counted(cases, "case")}${incidents > 0 ? `, ${counted(incidents, "incident")}` : ""}`,
   page: "What is running, on the diagram",
@@ -146,6 +153,35 @@ export const liveWords = {
   mailbox: {
     empty: "No case waits for a message or a signal from outside.",
     explain: "What outside parties would send. Say that it has come, with what it says.",
+  },
+  targets: {
+    empty: "No target yet. Say below what is to be kept, of the process or of a step.",
+    explain:
+      "Kept in the model, measured in this run over the last days. One that breaks is an alert until somebody has seen it.",
+    of: "Of",
+    process: "the whole process",
+    what: "What",
+    kinds: { duration: "is done within", waiting: "is begun within", rework: "is done more than once" },
+    within: "Within",
+    share: "Share",
+    days: "Looked at (days)",
+    add: "Add the target",
+    remove: (words: string) => `Remove: ${words}`,
+    cannot: (typed: string) => `“${typed}” cannot be read. Write times as 2 days, shares as 90 %.`,
+    said: {
+      duration: (name: string, share: string, time: string, days: number) =>
+        `${share} of ${name} are done within ${time} (last ${days} days)`,
+      waiting: (name: string, share: string, time: string, days: number) =>
+        `${share} of ${name} are begun within ${time} (last ${days} days)`,
+      rework: (name: string, share: string, _: string, days: number) =>
+        `at most ${share} of the cases do ${name} more than once (last ${days} days)`,
+    },
+    measured: (share: string, count: number) => `${share} of ${count}`,
+    nothing: "nothing to measure yet",
+    kept: "kept",
+    broken: "broken",
+    seen: "I have seen it",
+    seenTitle: "What becomes of it",
   },
   standIns: {
     explain:

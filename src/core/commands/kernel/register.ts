@@ -94,6 +94,7 @@ import {
   setSitesSchema,
 } from "../details/scenarios";
 import { setEstimate, setEstimateSchema } from "../details/setEstimate";
+import { setTargets, setTargetsSchema } from "../details/targets";
 import {
   assignRole,
   assignRoleSchema,
@@ -293,6 +294,11 @@ export const register = {
   setScenario: command(setScenarioSchema, setScenario, () => say`say how a scenario is run`),
   setSites: command(setSitesSchema, setSites, ({ words }) =>
     "system" in words ? say`say where a system is` : say`say what lies between ${words.from} and ${words.to}`,
+  ),
+  setTargets: command(
+    setTargetsSchema,
+    setTargets,
+    (command, { called }) => say`say what is to be kept of ${called(command.id)}`,
   ),
   setDrawn: command(setDrawnSchema, setDrawn, ({ path }) => say`say how ${path} is spread over cases`),
   setCalendar: command(setCalendarSchema, setCalendar, (command) => say`set the hours ${command.name}`),

@@ -15,10 +15,11 @@ import { Mailbox } from "./Mailbox";
 import { RunBar } from "./RunBar";
 import { StandIns } from "./StandIns";
 import { StartUp } from "./StartUp";
+import { Targets } from "./Targets";
 import { useRunModel } from "./useRunModel";
 
 const words = text.live;
-const views = ["diagram", "cases", "incidents", "mailbox", "standIns"] as const;
+const views = ["diagram", "cases", "incidents", "mailbox", "targets", "standIns"] as const;
 type View = (typeof views)[number];
 
 /** The stage where a process is run: its clock, what waits where, its cases, and what a supervisor can do. */
@@ -105,6 +106,7 @@ function OpenedRun(props: {
           {view === "cases" && <CasesTable at={at} now={data.now} opened={opened} onOpen={setOpened} />}
           {view === "incidents" && <Incidents at={at} now={data.now} model={model} onOpen={setOpened} />}
           {view === "mailbox" && <Mailbox at={at} now={data.now} onOpen={setOpened} />}
+          {view === "targets" && <Targets at={at} process={data.process} />}
           {view === "standIns" && <StandIns at={at} opened={data} />}
         </Flex>
         {opened !== undefined && shownCase && (
