@@ -66,7 +66,9 @@ async function load(
       await peer.run("completeWork", done);
       acknowledged.add(`${item.number} ${item.label}`);
     }
-    await peer.run("setClock", { ...at(version), to: "next" }).catch(() => undefined);
+    await peer.run("setClock", { ...at(version), to: "next" }).catch((error: { code?: string }) => {
+      if (error.code !== "nothing-next") throw error;
+    });
     await peer.run("passTime", null);
   }
 }
