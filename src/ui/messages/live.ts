@@ -160,6 +160,7 @@ export const liveWords = {
       "Kept in the model, measured in this run over the last days. One that breaks is an alert until somebody has seen it.",
     of: "Of",
     process: "the whole process",
+    cases: "all cases",
     what: "What",
     kinds: { duration: "is done within", waiting: "is begun within", rework: "is done more than once" },
     within: "Within",

@@ -59,7 +59,6 @@ const standingMarks = (standing: readonly ElementStanding[], model: Model): Mark
             text: text.live.waiting(one.waiting, timeWords(one.oldest / 1000)),
             tone: "accent",
             at: "end",
-            isFilled: true,
           } as const,
         ]
       : []),
@@ -88,7 +87,6 @@ const pathMarks = ({ path, waits }: OpenCase): Mark[] => [
       text: String(times),
       tone: "pencil",
       at: "start",
-      isFilled: true,
     }),
   ),
   ...waits.map(

@@ -86,7 +86,7 @@ function TargetLine(props: {
   const { row, isProcess, onRemove, onSeen } = props;
   const { target, measured, alert } = row;
   const said = words.said[target.what](
-    isProcess ? words.process : row.name,
+    isProcess ? words.cases : row.name,
     percentWords(target.share),
     timeWords(target.seconds),
     target.days,
