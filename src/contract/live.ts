@@ -113,6 +113,15 @@ export interface MemberRow {
   readonly roles: readonly string[];
 }
 
+/** A key of a program, without what it is. */
+export interface KeyRow {
+  readonly id: string;
+  readonly name: string;
+  readonly memberName: string;
+  readonly at: string;
+  readonly isWithdrawn: boolean;
+}
+
 export interface TargetRow {
   readonly element: Id;
   readonly name: string;
@@ -134,6 +143,10 @@ export const live = named({
     right: "own",
     on: () => [workspace],
   }),
+  listKeys: asks<{ keys: readonly KeyRow[] }>()({ input: z.object({}), right: "own", on: () => [workspace] }),
+  /** A key for a program, which works in the name of who makes it. It is shown this once. */
+  makeKey: asks<{ key: string }>()({ input: z.object({ id, name }), right: "own", on: () => [workspace] }),
+  withdrawKey: asks<Done>()({ input: z.object({ id }), right: "own", on: () => [workspace] }),
   listRuns: asks<{ runs: readonly RunRow[]; mayStart: boolean }>()({
     input: z.object({ version: id }),
     right: "read",
@@ -165,7 +178,7 @@ export const live = named({
   }),
   /** Simulated members work so many days up to now, after the first scenario. */
   runStaff: asks<{ cases: number }>()({
-    input: inRun.extend({ days: z.number().min(1).max(3_650), most: z.number().int().min(1).max(10_000) }),
+    input: inRun.extend({ days: z.number().min(1).max(3_650), most: z.number().int().min(1).max(2_000) }),
     right: "operate",
     on: here,
   }),

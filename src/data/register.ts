@@ -89,6 +89,7 @@ export const register = {
   liveCases: { table: schema.liveCases, backup: "kept", names: { ...ofVersion, run: "runs" }, hangs: stays },
   liveWaits: { table: schema.liveWaits, backup: "kept", names: { ...ofVersion, run: "runs" }, hangs: stays },
   liveEvents: { table: schema.liveEvents, backup: "kept", names: { ...ofVersion, run: "runs" }, hangs: stays },
+  programKeys: { table: schema.programKeys, backup: "kept" },
   liveAlerts: { table: schema.liveAlerts, backup: "kept", names: { ...ofVersion, run: "runs" }, hangs: stays },
   elements: { table: schema.elements, backup: "derived", names: ofVersion, hangs: stays },
   uses: { table: schema.uses, backup: "derived", names: ofVersion, hangs: stays },

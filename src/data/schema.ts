@@ -471,6 +471,17 @@ export const liveEvents = pgTable(
   ],
 );
 
+/** Keys by which other programs work in runs; only what tells a key again is kept of it. */
+export const programKeys = pgTable("program_keys", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull(),
+  hash: text("hash").notNull(),
+  /** In whose name it works. */
+  member: text("member").notNull(),
+  at: moment("at").notNull(),
+  withdrawnAt: moment("withdrawn_at"),
+});
+
 /** Targets that broke in a run, until somebody says that they have seen it. */
 export const liveAlerts = pgTable(
   "live_alerts",

@@ -69,8 +69,10 @@ import {
   skipStep,
   suspendCase,
 } from "./live/cases";
+import { listKeys, makeKey, memberOfKey, withdrawKey } from "./live/keys";
 import { downloadLog } from "./live/log";
 import { listMembers, memberNamed, setMember } from "./live/members";
+import { answerProgram, describedInterface } from "./live/programs";
 import { endRun, listRuns, openRun, runModel, setClock, setStandIn, startRun } from "./live/runs";
 import { runStaff } from "./live/staff";
 import { acknowledgeAlert, listTargets } from "./live/targets";
@@ -85,6 +87,9 @@ import { backup, restore } from "./workspace/backup";
 
 /** Those that speak JSON, which the one route answers by name. */
 export const useCases = {
+  listKeys,
+  makeKey,
+  withdrawKey,
   acknowledgeAlert,
   listTargets,
   assignWork,
@@ -218,4 +223,4 @@ export { localMember, type Member, runUseCase, type UseCase, UseCaseError } from
 export { whatHappened } from "./kernel/whatHappened";
 export { mostBackupBytes } from "./workspace/backupFile";
 export { workspaceReady } from "./workspace/workspace";
-export { memberNamed };
+export { answerProgram, describedInterface, memberNamed, memberOfKey };

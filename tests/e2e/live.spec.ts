@@ -143,3 +143,39 @@ test("a timer fires on a clock that jumps; a service fails into an incident and 
   await page.getByRole("link", { name: "Log as CSV" }).click();
   expect((await download).suggestedFilename()).toBe("trial.csv");
 });
+
+test("another program gets a key, begins a case with it in a run that people work, and is shut out when the key is withdrawn", async ({
+  page,
+  request,
+}) => {
+  const copied = await request.post("/api/do/copyProcess", {
+    data: { id: "plant-inspection", name: "Inspection by a portal", area: "area-on-site" },
+  });
+  const { version } = (await copied.json()) as { version: string };
+  await page.goto(`/v/${version}/live`);
+  await page.getByRole("button", { name: "Start it up" }).click();
+  await page.getByRole("dialog").getByRole("button", { name: "Start", exact: true }).click();
+  await expect(page.getByTestId("live-counts")).toHaveText("0 open of 0 cases");
+  const listed = await request.post("/api/do/listRuns", { data: { version } });
+  const [run] = ((await listed.json()) as { runs: { id: string }[] }).runs;
+
+  await page.getByRole("button", { name: "Workspace" }).click();
+  await page.getByRole("menuitem", { name: "Other programs" }).click();
+  const dialog = page.getByRole("dialog", { name: "Other programs" });
+  await dialog.getByLabel("Name of the program").fill("Customer portal");
+  await dialog.getByRole("button", { name: "Make a key" }).click();
+  const key = (await dialog.getByRole("status").locator("code").textContent()) ?? "";
+
+  const begin = () =>
+    request.post(`/api/programs/runs/${run?.id}/cases`, {
+      data: { values: {} },
+      headers: { authorization: `Bearer ${key}`, "idempotency-key": "order-1" },
+    });
+  expect((await begin()).status()).toBe(200);
+  expect((await begin()).status()).toBe(200);
+  await expect(page.getByTestId("live-counts")).toHaveText("1 open of 1 case");
+
+  await dialog.getByRole("button", { name: "Withdraw the key of Customer portal" }).click();
+  await expect(dialog.getByText("withdrawn")).toBeVisible();
+  expect((await begin()).status()).toBe(401);
+});

@@ -66,6 +66,7 @@ export const listWork = query(terms.listWork, async (context, { whose }) => {
         eq(liveCases.isSuspended, false),
         isNull(runs.endedAt),
         isNull(versions.deletedAt),
+        isNull(processes.deletedAt),
         whose === "mine" ? eq(liveWaits.member, member.id) : undefined,
         whose === "open" ? and(isNull(liveWaits.member), ofRoles) : undefined,
         whose === "all" ? or(eq(liveWaits.member, member.id), and(isNull(liveWaits.member), ofRoles)) : undefined,

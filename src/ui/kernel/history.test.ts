@@ -40,6 +40,47 @@ function edits() {
 beforeEach(() => useHistory.setState({ done: [], undone: [], isBusy: false }));
 
 describe("one history of what a member did", () => {
+  test("what is under way is waited for before anything is taken back, and answers in another order change nothing", async () => {
+    const told: string[] = [];
+    const slow = () => {
+      let answer = () => {};
+      const forth = () => new Promise<void>((resolve) => (answer = resolve));
+      return { forth, answer: () => answer() };
+    };
+    const [first, second, third] = [slow(), slow(), slow()];
+    const begun = [first, second, third].map(({ forth }, at) =>
+      doAct(`act ${at + 1}`, forth, async () => told.push(`back ${at + 1}`)),
+    );
+    first.answer();
+    await begun[0];
+    const undone = undoLast();
+    third.answer();
+    await begun[2];
+    expect(told).toEqual([]);
+    second.answer();
+    expect((await undone)?.label).toBe("act 3");
+    expect([(await undoLast())?.label, (await undoLast())?.label]).toEqual(["act 2", "act 1"]);
+    expect(told).toEqual(["back 3", "back 2", "back 1"]);
+  });
+
+  test("an act that is refused while its undoing waits is not taken back, but what stood before it", async () => {
+    await doAct(
+      "one",
+      async () => {},
+      async () => {},
+    );
+    let refuse = () => {};
+    const forth = () =>
+      new Promise<void>((_, reject) => {
+        refuse = () => reject(new Error("no"));
+      });
+    const refused = doAct("two", forth, async () => {}).catch(() => "refused");
+    const undone = undoLast();
+    refuse();
+    expect(await refused).toBe("refused");
+    expect((await undone)?.label).toBe("one");
+  });
+
   test("acts and edits are taken back in the order they were made, the last first, each by its name", async () => {
     const { make, open, told } = edits();
     const leave = joinHistory(open);

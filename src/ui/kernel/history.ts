@@ -14,6 +14,8 @@ export interface Act {
 
 export interface Entry extends Act {
   readonly at: number;
+  /** When it was begun, where its answer came later: answers may come in another order than was asked. */
+  readonly begun?: number;
 }
 
 /** What an open version has to take back and bring again, the last first. */
@@ -48,19 +50,22 @@ export function joinHistory(edits: OpenEdits): () => void {
   };
 }
 
-/** Notes something that was done, so that it can be taken back. */
-export function did(act: Act): void {
+/** Notes something that was done, so that it can be taken back: before what was begun after it, though that was answered first. */
+export function did(act: Act, begun = nextMoment()): void {
   open?.forgetUndone();
-  useHistory.setState(({ done }) => ({
-    done: [...done.slice(1 - mostKept), { ...act, at: nextMoment() }],
-    undone: [],
-  }));
+  useHistory.setState(({ done }) => {
+    const next = done.find((entry) => (entry.begun ?? entry.at) > begun);
+    const at = next ? next.at - 2 ** -10 : nextMoment();
+    return { done: inOrder([...done, { ...act, at, begun }]), undone: [] };
+  });
 }
+
+const inOrder = (acts: readonly Entry[]): Entry[] => [...acts].sort((one, other) => one.at - other.at).slice(-mostKept);
 
 /** Notes what was done before, at its moments: edits of a version that is being closed. */
 export function didBefore(acts: readonly Entry[]): void {
   useHistory.setState(({ done }) => ({
-    done: [...done, ...acts].sort((one, other) => one.at - other.at).slice(-mostKept),
+    done: inOrder([...done, ...acts]),
   }));
 }
 
@@ -69,21 +74,37 @@ export const forgetUndoneActs = (): void => {
   if (useHistory.getState().undone.length > 0) useHistory.setState({ undone: [] });
 };
 
+/** Acts that were begun and not answered yet, by the moment they were begun. */
+const underWay = new Map<number, Promise<unknown>>();
+
 /** Does something that can be taken back, and notes it. What comes of it is told to what takes it back. */
 export async function doAct<Done>(
   label: string,
   forth: () => Promise<Done>,
   back: (done: Done) => Promise<unknown>,
 ): Promise<Done> {
-  let done = await forth();
-  did({
-    label,
-    undo: () => back(done),
-    redo: async () => {
+  const begun = nextMoment();
+  const noted = (async () => {
+    let done = await forth();
+    const redo = async () => {
       done = await forth();
-    },
-  });
-  return done;
+    };
+    did({ label, undo: () => back(done), redo }, begun);
+    return done;
+  })();
+  underWay.set(begun, noted);
+  try {
+    return await noted;
+  } finally {
+    underWay.delete(begun);
+  }
+}
+
+/** What was begun after all that is noted is waited for: it is that, not what was done before it, which is meant to be taken back. */
+async function lastIsNoted(): Promise<void> {
+  const act = useHistory.getState().done.at(-1);
+  const last = Math.max(act?.begun ?? act?.at ?? 0, open?.last()?.at ?? 0);
+  await Promise.allSettled([...underWay].filter(([begun]) => begun > last).map(([, noted]) => noted));
 }
 
 /** What would be taken back next, and brought again next, by name. */
@@ -109,8 +130,13 @@ export const undoLast = (): Promise<Turned | undefined> => turn("done", "undone"
 export const redoLast = (): Promise<Turned | undefined> => turn("undone", "done");
 
 async function turn(from: "done" | "undone", to: "done" | "undone"): Promise<Turned | undefined> {
+  if (useHistory.getState().isBusy) return undefined;
+  if (underWay.size > 0) {
+    useHistory.setState({ isBusy: true });
+    await lastIsNoted();
+    useHistory.setState({ isBusy: false });
+  }
   const history = useHistory.getState();
-  if (history.isBusy) return undefined;
   const act = history[from].at(-1);
   const edit = from === "done" ? open?.last() : open?.undone();
   if (edit && (!act || edit.at > act.at)) {

@@ -2,7 +2,7 @@ import { counted } from "@/core/model";
 import { dataWords, formWords } from "./data";
 import { decisionWords } from "./decisions";
 import { forecastWords } from "./forecast";
-import { liveWords, memberWords, workWords } from "./live";
+import { liveWords, memberWords, programWords, workWords } from "./live";
 
 /** The beginning of a sentence, to whole words. */
 const begun = (words: string) => (words.length <= 70 ? words : `${words.slice(0, 70).replace(/\s+\S*$/, "")} …`);
@@ -57,7 +57,6 @@ export const en = {
     redone: (label: string) => `Done again: ${label}`,
     menu: "Workspace",
     journey: "Stages of this version",
-    members: "You are signed in as",
   },
   damaged: {
     title: "This version cannot be opened",
@@ -590,6 +589,7 @@ export const en = {
   live: liveWords,
   work: workWords,
   member: memberWords,
+  programs: programWords,
   marks: {
     liveWaiting: "cases that wait here, and how long the oldest has",
     liveDone: "done today",

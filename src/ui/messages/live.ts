@@ -240,3 +240,20 @@ export const memberWords = {
   roles: "Roles",
   anyRole: "whatever there is",
 } as const;
+
+export const programWords = {
+  title: "Other programs",
+  explain:
+    "Another program begins cases, sends messages and completes work with a key, in the name of the member who made it.",
+  description: "What there is to ask for (OpenAPI)",
+  none: "No program has a key yet.",
+  program: "Program",
+  inNameOf: "In the name of",
+  since: "Since",
+  withdraw: "Withdraw",
+  withdrawOne: (name: string) => `Withdraw the key of ${name}`,
+  withdrawn: "withdrawn",
+  shownOnce: (name: string) => `The key of ${name}. It is shown this once; keep it where nobody else reads it.`,
+  name: "Name of the program",
+  make: "Make a key",
+} as const;

@@ -1,6 +1,7 @@
 "use client";
 import { Box, Menu, Portal } from "@chakra-ui/react";
 import { nanoid } from "nanoid";
+import dynamic from "next/dynamic";
 import { useState } from "react";
 import { directory, live } from "@/contract";
 import { AskDialog } from "../controls/AskDialog";
@@ -10,6 +11,8 @@ import { text } from "../messages";
 import { MemberButton } from "./MemberButton";
 import { chooseMember } from "./member";
 
+const Programs = dynamic(() => import("./Programs").then((file) => file.Programs), { loading: () => null });
+
 const words = text.member;
 
 /** Who one is, and what concerns the whole workspace. Loaded when it is first opened. */
@@ -17,6 +20,7 @@ export function MemberMenu({ onRestore }: { readonly onRestore: () => void }) {
   const { data } = useAsked(live.listMembers, {});
   const { data: known } = useAsked(directory.openDirectory, {});
   const [isAdding, setAdding] = useState(false);
+  const [isGivingKeys, setGivingKeys] = useState(false);
   const [roles, setRoles] = useState<readonly string[]>([]);
   const listed = (known?.entries ?? []).filter(({ kind }) => kind === "role");
   return (
@@ -50,6 +54,9 @@ export function MemberMenu({ onRestore }: { readonly onRestore: () => void }) {
               <Menu.Item value="work" asChild>
                 <a href="/work">{text.work.title}</a>
               </Menu.Item>
+              <Menu.Item value="programs" onClick={() => setGivingKeys(true)}>
+                {text.programs.title}
+              </Menu.Item>
               <Menu.Item value="backup" asChild>
                 <a href="/api/backup" download>
                   {text.shell.backup}
@@ -62,6 +69,7 @@ export function MemberMenu({ onRestore }: { readonly onRestore: () => void }) {
           </Menu.Positioner>
         </Portal>
       </Menu.Root>
+      {isGivingKeys && <Programs onClose={() => setGivingKeys(false)} />}
       {isAdding && (
         <AskDialog
           title={words.add}
