@@ -9,6 +9,7 @@ import { growthRow } from "./growth";
 import { handoffRows } from "./handoff";
 import { homeRows, importRow, streamRow, tokenRow } from "./house";
 import { layoutRows } from "./layout";
+import { liveRows } from "./live";
 import type { BenchRow } from "./measure";
 import { soundnessRows } from "./soundness";
 
@@ -23,6 +24,7 @@ if (!process.argv.includes("--browser")) {
   for (const row of forecastRows()) print(row);
   for (const row of handoffRows()) print(row);
   for (const row of decisionRows()) print(row);
+  for (const row of await liveRows()) print(row);
   print(tokenRow());
   print(await growthRow());
   for (const row of await homeRows()) print(row);

@@ -208,9 +208,9 @@ export const live = named({
     right: "work",
     on: here,
   }),
-  /** Work of all runs that a member may do: of the roles it fills, and what it has taken on. */
+  /** Work of all runs, or of one, that a member may do: of the roles it fills, and what it has taken on. */
   listWork: asks<{ items: readonly WorkItem[]; doneToday: number }>()({
-    input: z.object({ whose: z.enum(["mine", "open", "all"]).default("all") }),
+    input: z.object({ whose: z.enum(["mine", "open", "all"]).default("all"), run: id.optional() }),
     right: "read",
     on: () => [workspace],
   }),

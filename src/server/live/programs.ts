@@ -117,8 +117,7 @@ export const endpoints: readonly Endpoint[] = [
     input: nothing,
     run: async (asked) => {
       const { run } = await placeOf(asked);
-      const { items } = await runUseCase(asked.member, listWork, { whose: "all" });
-      return { items: items.filter((item) => item.run === run) };
+      return { items: (await runUseCase(asked.member, listWork, { whose: "all", run })).items };
     },
   },
   {

@@ -52,7 +52,7 @@ async function rolesOf({ db, member }: Context): Promise<readonly string[]> {
   return row?.roles ?? [];
 }
 
-export const listWork = query(terms.listWork, async (context, { whose }) => {
+export const listWork = query(terms.listWork, async (context, { whose, run: only }) => {
   const { db, member, asked } = context;
   const roles = await rolesOf(context);
   const ofRoles =
@@ -67,6 +67,7 @@ export const listWork = query(terms.listWork, async (context, { whose }) => {
         isNull(runs.endedAt),
         isNull(versions.deletedAt),
         isNull(processes.deletedAt),
+        only === undefined ? undefined : eq(liveWaits.run, only),
         whose === "mine" ? eq(liveWaits.member, member.id) : undefined,
         whose === "open" ? and(isNull(liveWaits.member), ofRoles) : undefined,
         whose === "all" ? or(eq(liveWaits.member, member.id), and(isNull(liveWaits.member), ofRoles)) : undefined,
