@@ -31,10 +31,12 @@ export function LiveStage() {
   if (error) return <ErrorPage message={error.message} retry={() => void refetch()} />;
   if (!data) return <LoadingPage label={text.shell.loading} />;
   const run = data.runs.find(({ id }) => id === chosen) ?? data.runs[0];
+  const title = <chakra.h1 srOnly>{text.stages.live}</chakra.h1>;
   const start = isStarting && <StartUp version={version} onClose={() => setStarting(false)} onStarted={setChosen} />;
   if (!run)
     return (
       <Flex direction="column" align="center" p={10} gap={4}>
+        {title}
         <EmptyState>{words.none}</EmptyState>
         <Button bg="accent" color="onAccent" disabled={!data.mayStart} onClick={() => setStarting(true)}>
           {words.startUp}
@@ -44,6 +46,7 @@ export function LiveStage() {
     );
   return (
     <>
+      {title}
       <OpenedRun
         key={run.id}
         version={version}
