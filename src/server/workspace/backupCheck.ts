@@ -21,15 +21,17 @@ function columnSchema(column: Table["_"]["columns"][string]): z.ZodType {
       ? whole
       : column.columnType === "PgDoublePrecision"
         ? z.number()
-        : column.columnType === "PgJsonb"
-          ? z.json()
-          : column.columnType === "PgTimestampString"
-            ? z.string().refine((text) => !Number.isNaN(Date.parse(text)), "is no moment")
-            : column.columnType === "PgCustomColumn"
-              ? bytes
-              : column.enumValues?.length
-                ? z.enum(column.enumValues as [string, ...string[]])
-                : z.string();
+        : column.columnType === "PgBoolean"
+          ? z.boolean()
+          : column.columnType === "PgJsonb"
+            ? z.json()
+            : column.columnType === "PgTimestampString"
+              ? z.string().refine((text) => !Number.isNaN(Date.parse(text)), "is no moment")
+              : column.columnType === "PgCustomColumn"
+                ? bytes
+                : column.enumValues?.length
+                  ? z.enum(column.enumValues as [string, ...string[]])
+                  : z.string();
   const present = column.notNull ? base : base.nullable();
   return column.hasDefault || !column.notNull ? present.optional() : present;
 }
