@@ -1,5 +1,5 @@
 import { say } from "../messages";
-import { type Id, isActivity, scopeOf } from "../model";
+import { handlesData, type Id, isActivity, scopeOf } from "../model";
 import type { TableRows } from "../table";
 import { addAfter, addBehind } from "./addRows";
 import type { Draft } from "./draft";
@@ -88,15 +88,16 @@ export function furnish(
       const role = resolve("role", name);
       draft.do({ type: "assignRole", step, role, part: "responsible", id: draft.newId("role") });
     }
-    for (const [direction, names] of [
-      ["in", listed.needs],
-      ["out", listed.gives],
-    ] as const) {
-      for (const name of names) {
-        const document = resolve("document", name);
-        const id = draft.newId("paper");
-        draft.do({ type: "giveDocument", diagram: draft.pageOf(step), step, document, direction, id });
-      }
+  }
+  for (const [direction, names] of [
+    ["in", listed.needs],
+    ["out", listed.gives],
+  ] as const) {
+    if (!handlesData(draft.element(step).type, direction)) continue;
+    for (const name of names) {
+      const document = resolve("document", name);
+      const id = draft.newId("paper");
+      draft.do({ type: "giveDocument", diagram: draft.pageOf(step), step, document, direction, id });
     }
   }
   for (const name of listed.uses) {

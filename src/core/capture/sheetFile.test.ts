@@ -274,3 +274,19 @@ describe("a sheet as a file", () => {
     ]);
   });
 });
+
+test("what an event sends or brings comes back with the sheet", () => {
+  const model = expectOk(
+    read(
+      [
+        "No,Level,Kind,Step,By,Uses,Needs,Gives,Guidance,Time,Cost",
+        "1,0,startEvent,Order received,Desk,,,order,,,",
+        "2,0,task,Check it,Desk,,order,,,,",
+        "3,0,endEvent,Told,Desk,,order,,,,",
+      ].join("\r\n"),
+    ),
+  );
+  const sheet = writeSheet(model, processesOf(model)[0]?.id ?? "");
+  expect(sheet).toContain("startEvent,Order received,Desk,,,order,");
+  expect(sheet).toContain("endEvent,Told,Desk,,order,,");
+});

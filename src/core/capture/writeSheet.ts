@@ -3,7 +3,6 @@ import {
   type Element,
   eventDefinitionTypes,
   type Id,
-  isActivity,
   isEvent,
   type Model,
   nameOf,
@@ -77,8 +76,6 @@ function lineOf(model: Model, row: StepRow, numbers: ReadonlyMap<Id, string>): s
       const cells = cellsOf(model, row.element);
       const element = model.elements.get(row.element);
       const kind = element ? kindWords(model, element) : "";
-      // A sheet that is read gives documents to activities alone; what an event sends or brings stays in the model.
-      const takes = element !== undefined && isActivity(element.type);
       return [
         numbers.get(row.element) ?? "",
         level,
@@ -86,8 +83,8 @@ function lineOf(model: Model, row: StepRow, numbers: ReadonlyMap<Id, string>): s
         cells.name,
         several(cells.by.map((role) => role.name)),
         several(cells.uses.map((used) => `${used.name}${used.use === "writes" ? "" : ` (${used.use})`}`)),
-        several(takes ? cells.needs.map((use) => use.name) : []),
-        several(takes ? cells.gives.map((use) => use.name) : []),
+        several(cells.needs.map((use) => use.name)),
+        several(cells.gives.map((use) => use.name)),
         cells.guidance.trim(),
       ];
     }

@@ -1,6 +1,6 @@
 import { capital, type Said, say } from "../messages";
 import type { Element, ElementType, Id } from "./element";
-import { isActivity, isDataNode, isEvent, isFlowNode, isSubProcess, termFor } from "./families";
+import { isActivity, isCatchEvent, isDataNode, isFlowNode, isSubProcess, isThrowEvent, termFor } from "./families";
 import type { Model } from "./model";
 import { failure, ok, type Problem, problem, type Result } from "./problem";
 import { nameOf, participantOf, scopeOf, triggerOf } from "./queries";
@@ -197,8 +197,8 @@ export function connectionBetween(model: Model, sourceId: Id, targetId: Id): Res
       ? failure({ code: "association-ends", message: say`An association ties a note to something that is not a note.` })
       : ok("association");
   }
-  if (isDataNode(source.type) && (isActivity(target.type) || isThrowing(target))) return ok("dataInputAssociation");
-  if (isDataNode(target.type) && (isActivity(source.type) || isCatching(source))) return ok("dataOutputAssociation");
+  if (isDataNode(source.type) && handlesData(target.type, "in")) return ok("dataInputAssociation");
+  if (isDataNode(target.type) && handlesData(source.type, "out")) return ok("dataOutputAssociation");
   if (isDataNode(source.type) || isDataNode(target.type)) {
     if (source.type === "sequenceFlow" || target.type === "sequenceFlow") return ok("association");
     return failure({
@@ -225,8 +225,9 @@ export function connectionBetween(model: Model, sourceId: Id, targetId: Id): Res
 }
 
 const isGatewayLike = (element: Element) => element.type.endsWith("Gateway");
-const isThrowing = (element: Element) =>
-  isEvent(element.type) && (element.type === "endEvent" || element.type === "intermediateThrowEvent");
-const isCatching = (element: Element) =>
-  isEvent(element.type) &&
-  (element.type === "startEvent" || element.type === "intermediateCatchEvent" || element.type === "boundaryEvent");
+/**
+ * Whether data goes into an element, or comes out of it: into and out of activities, into events that throw, out of events that catch.
+ * Source: BPMN 2.0, 10.4.1 "Data Modeling", from memory.
+ */
+export const handlesData = (type: ElementType, direction: "in" | "out"): boolean =>
+  isActivity(type) || (direction === "in" ? isThrowEvent(type) : isCatchEvent(type));

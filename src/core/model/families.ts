@@ -86,6 +86,7 @@ export const isSubProcess = member(subProcessTypes);
 export const isActivity = member(activityTypes);
 export const isEvent = member(eventTypes);
 export const isCatchEvent = member(catchEventTypes);
+export const isThrowEvent = member(throwEventTypes);
 export const isGateway = member(gatewayTypes);
 export const isFlowNode = member(flowNodeTypes);
 export const isScope = member(scopeTypes);

@@ -1,5 +1,5 @@
 import { createServer } from "node:http";
-import { afterAll, beforeEach, describe, expect, test } from "vitest";
+import { afterAll, beforeEach, describe, expect, test, vi } from "vitest";
 import type { CaseRow, OpenCase, OpenRun, TargetRow, WaitRow, WorkItem } from "@/contract/live";
 import { chain, edge, end, file, flow, modelOf, node, processOf, start, task, timer } from "@/core/live/testing/models";
 import { fileUseCases, localMember, memberNamed, runUseCase, useCases } from "@/server";
@@ -160,8 +160,7 @@ describe("time", () => {
     );
     await begin();
     // Half an hour passes in 0.18 seconds.
-    await new Promise((resolve) => setTimeout(resolve, 300));
-    expect(await passTime()).toBe(1);
+    await vi.waitFor(async () => expect(await passTime()).toBe(1), { timeout: 5_000 });
     expect((await monitor()).run.open).toBe(0);
   });
 });

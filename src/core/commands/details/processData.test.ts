@@ -71,6 +71,13 @@ describe("data of a process", () => {
     );
     expect(refusal(model, { type: "dropData", id: "check" })).toMatch(/drawn/);
     expect(refusal(model, { type: "setDataUse", step: "check", data: "nothing", use: "reads" })).toMatch(/no data/);
+    // BPMN 2.0, 10.4.1, from memory: an event that catches has outputs alone, one that throws inputs alone.
+    expect(refusal(model, { type: "setDataUse", step: "start", data: "plant", use: "reads" })).toMatch(/reads no data/);
+    expect(refusal(model, { type: "setDataUse", step: "start", data: "plant", use: "creates" })).toBe("");
+    expect(refusal(model, { type: "setDataUse", step: "done", data: "plant", use: "changes" })).toMatch(
+      /writes no data/,
+    );
+    expect(refusal(model, { type: "setDataUse", step: "done", data: "plant", use: "reads" })).toBe("");
     expect(
       refusal(model, {
         type: "decideBy",

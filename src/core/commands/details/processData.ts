@@ -2,6 +2,7 @@ import { z } from "zod";
 import { renamedIn } from "../../feel";
 import { say } from "../../messages";
 import {
+  called,
   childrenOf,
   dataOfProcess,
   decidedBy,
@@ -9,6 +10,7 @@ import {
   type FieldUse,
   fieldUsesOf,
   formOf,
+  handlesData,
   type Id,
   itemOfData,
   processOf,
@@ -221,6 +223,18 @@ export function setDataUse(change: Change, { step, data, use }: z.infer<typeof s
   );
   const writing = held.filter((one) => one.type === "dataOutputAssociation" && places.includes(String(one.targetRef)));
   const [wantsIn, wantsOut] = [use === "reads" || use === "changes", use === "creates" || use === "changes"];
+  for (const [wants, direction] of [
+    [wantsIn, "in"],
+    [wantsOut, "out"],
+  ] as const)
+    if (wants && !handlesData(owner.type, direction))
+      refuse(
+        "data-association-ends",
+        direction === "in"
+          ? say`${called(change.model, owner)} reads no data; activities do, and events that throw.`
+          : say`${called(change.model, owner)} writes no data; activities do, and events that catch.`,
+        [step],
+      );
   // What is drawn is tied to its drawing; the rest has no line.
   const place = own.references[0] ?? data;
   if (wantsIn && reading.length === 0)

@@ -8,6 +8,7 @@ import {
   type Element,
   elementsOfType,
   entryOf,
+  handlesData,
   type Id,
   incomingOf,
   isActivity,
@@ -134,10 +135,12 @@ export function dropSystem(change: Change, { step, entry: dropped }: z.infer<typ
 /** Says that a step needs or gives a document: a data object beside it, joined by a data association. */
 export function giveDocument(change: Change, command: z.infer<typeof giveDocumentSchema>): void {
   const step = change.element(command.step);
-  if (!isActivity(step.type))
+  if (!handlesData(step.type, command.direction))
     refuse(
-      "not-an-activity",
-      say`${called(change.model, step)} is not an activity; only activities handle documents.`,
+      "data-association-ends",
+      command.direction === "in"
+        ? say`${called(change.model, step)} takes no documents; activities do, and events that throw.`
+        : say`${called(change.model, step)} gives no documents; activities do, and events that catch.`,
       [step.id],
     );
   const scope = scopeOf(change.model, step.id) as Element;
