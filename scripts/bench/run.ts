@@ -1,4 +1,7 @@
-/** `npm run bench`: the figures of speed and size, each beside its goal. Ratios are taken in one run. */
+/**
+ * `npm run bench`: the figures of speed and size, each beside its goal. Ratios are taken in one run. `npm run bench -- --live` prints one
+ * part, `--core` everything but the browser.
+ */
 import { briefRows } from "./brief";
 import { browserRows } from "./browser";
 import { compareRows } from "./compare";
@@ -13,23 +16,31 @@ import { liveRows } from "./live";
 import type { BenchRow } from "./measure";
 import { soundnessRows } from "./soundness";
 
-const print = ({ what, measured, goal, met }: BenchRow) =>
-  console.log(`${met ? "  " : "! "}${what}\n      ${measured}   (goal: ${goal})`);
-if (!process.argv.includes("--browser")) {
-  for (const row of coreRows()) print(row);
-  for (const row of briefRows()) print(row);
-  for (const row of compareRows()) print(row);
-  for (const row of soundnessRows()) print(row);
-  for (const row of await layoutRows()) print(row);
-  for (const row of forecastRows()) print(row);
-  for (const row of handoffRows()) print(row);
-  for (const row of decisionRows()) print(row);
-  for (const row of await liveRows()) print(row);
-  print(tokenRow());
-  print(await growthRow());
-  for (const row of await homeRows()) print(row);
-  for (const row of await importRow()) print(row);
-  for (const row of await importRow(20, 10_000)) print(row);
-  print(await streamRow());
+const parts: Readonly<Record<string, () => BenchRow[] | Promise<BenchRow[]>>> = {
+  model: coreRows,
+  brief: briefRows,
+  compare: compareRows,
+  soundness: soundnessRows,
+  layout: layoutRows,
+  forecast: forecastRows,
+  handoff: handoffRows,
+  decisions: decisionRows,
+  live: liveRows,
+  house: async () => [
+    tokenRow(),
+    await growthRow(),
+    ...(await homeRows()),
+    ...(await importRow()),
+    ...(await importRow(20, 10_000)),
+    await streamRow(),
+  ],
+  browser: browserRows,
+};
+
+const asked = Object.keys(parts).filter((part) => process.argv.includes(`--${part}`));
+const wanted = asked.length > 0 ? asked : Object.keys(parts);
+for (const part of wanted) {
+  if (part === "browser" && process.argv.includes("--core")) continue;
+  for (const { what, measured, goal, met } of (await parts[part]?.()) ?? [])
+    console.log(`${met ? "  " : "! "}${what}\n      ${measured}   (goal: ${goal})`);
 }
-if (!process.argv.includes("--core")) for (const row of await browserRows()) print(row);

@@ -2,6 +2,7 @@ import { z } from "zod";
 import type { CaseState, LiveEvent, Measured, StandIn, WaitKind } from "@/core/live";
 import { standInSchema } from "@/core/live";
 import type { Id, LiveTarget, StoredModel } from "@/core/model";
+import type { Distribution } from "@/core/scenario";
 import { asks, type Done, named, version, workspace } from "./contract";
 import { id, name } from "./inputs";
 
@@ -14,6 +15,19 @@ const act = z.string().min(1).max(100);
 const inRun = z.object({ version: id, run: id });
 const inCase = inRun.extend({ number });
 const onWait = inCase.extend({ wait, act });
+/** What a supervisor does to a case. */
+export const interferenceSchema = z.discriminatedUnion("what", [
+  z.object({ what: z.literal("data"), values }),
+  z.object({ what: z.enum(["suspend", "resume", "cancel"]) }),
+  z.object({ what: z.literal("retry"), wait }),
+  z.object({ what: z.literal("skip"), wait, values: values.default({}) }),
+  z.object({ what: z.literal("move"), wait, to: id }),
+  z.object({ what: z.literal("lead"), wait, flows: z.array(id).min(1).max(50) }),
+  z.object({ what: z.literal("happen"), wait, values: values.default({}) }),
+]);
+
+export type Interference = z.infer<typeof interferenceSchema>;
+
 const here = (input: { readonly version: string }) => [version(input.version)];
 
 export interface RunRow {
@@ -21,6 +35,8 @@ export interface RunRow {
   readonly name: string;
   readonly version: string;
   readonly revision: number;
+  /** How many packages it has taken so far. */
+  readonly edition: number;
   readonly open: number;
   readonly cases: number;
   readonly incidents: number;
@@ -58,6 +74,8 @@ export interface WaitRow {
 
 export interface CaseRow {
   readonly number: number;
+  /** Which of the packages of its run it runs by. */
+  readonly edition: number;
   readonly state: CaseState;
   readonly isSuspended: boolean;
   readonly began: number;
@@ -65,6 +83,13 @@ export interface CaseRow {
   /** Where it stands, by name. */
   readonly at: readonly string[];
   readonly incidents: number;
+}
+
+/** A case that may be moved to the newest package of its run; or why it may not. */
+export interface MoveRow {
+  readonly number: number;
+  readonly edition: number;
+  readonly why: readonly string[];
 }
 
 export interface AuditRow {
@@ -105,6 +130,19 @@ export interface WorkItem extends WaitRow {
   readonly process: string;
   readonly runName: string;
   readonly now: number;
+  /** Until when it should be done, on the run's clock. */
+  readonly dueBy: number | null;
+}
+
+/** A piece of work that one has done. */
+export interface DoneWork {
+  readonly version: string;
+  readonly run: string;
+  readonly number: number;
+  readonly label: string;
+  readonly process: string;
+  readonly at: number;
+  readonly note: string | null;
 }
 
 export interface MemberRow {
@@ -129,6 +167,55 @@ export interface TargetRow {
   readonly measured: Measured;
   /** The alert that is open about it. */
   readonly alert: { readonly id: string; readonly at: number } | null;
+}
+
+/** What happened on one day of the run's clock; and how many cases were open when it ended. */
+export interface DayFigures {
+  /** Milliseconds since 1970, when the day began. */
+  readonly day: number;
+  readonly began: number;
+  readonly ended: number;
+  readonly open: number;
+}
+
+/** What was measured at a step. Seconds. */
+export interface StepFigures {
+  readonly element: Id;
+  readonly name: string;
+  readonly role: string;
+  readonly count: number;
+  readonly waitingMean: number;
+  readonly workingMean: number;
+  /** As a spread to forecast with. */
+  readonly waiting: Distribution | null;
+  readonly working: Distribution | null;
+}
+
+export interface RunFigures {
+  readonly now: number;
+  readonly days: readonly DayFigures[];
+  /** How long open cases have been open, the oldest first. Seconds. */
+  readonly ages: readonly number[];
+  /** Cases that came to their end, in the order in which they did. Seconds. */
+  readonly ended: readonly { readonly number: number; readonly at: number; readonly seconds: number }[];
+  /** By who did it: pieces of work, and the seconds that one took on average. */
+  readonly people: readonly { readonly name: string; readonly done: number; readonly workingMean: number }[];
+  /** The cases that steps and ways were measured in: the last ones. */
+  readonly measured: number;
+  readonly interval: Distribution | null;
+  readonly steps: readonly StepFigures[];
+  readonly ways: readonly { readonly flow: Id; readonly gateway: Id; readonly name: string; readonly share: number }[];
+}
+
+/** What would follow if something were done to a case. */
+export interface CasePreview {
+  /** Why it cannot be done, in words. */
+  readonly refused: string | null;
+  readonly state: CaseState;
+  readonly isSuspended: boolean;
+  /** What is not waited for any more then, and what is waited for instead. */
+  readonly ends: readonly { readonly kind: WaitKind; readonly name: string }[];
+  readonly comes: readonly { readonly kind: WaitKind; readonly name: string }[];
 }
 
 export const live = named({
@@ -184,12 +271,31 @@ export const live = named({
   }),
   /** What is to be kept, as the version says now, and what it came to in this run. */
   listTargets: asks<{ targets: readonly TargetRow[]; alerts: number }>()({ input: inRun, right: "read", on: here }),
+  /** Figures of the last days of the run's clock. */
+  runFigures: asks<RunFigures>()({
+    input: inRun.extend({ days: z.number().int().min(1).max(3_650).default(30) }),
+    right: "read",
+    on: here,
+  }),
   /** A member has seen that a target broke. */
   acknowledgeAlert: asks<Done>()({ input: inRun.extend({ alert: id, reason }), right: "operate", on: here }),
   /** What has happened in the cases of a run, as a log. */
   downloadLog: asks<{ text: string; name: string; type: string }>()({
     input: inRun.extend({ as: z.enum(["xes", "csv"]), isAnonymised: z.boolean().default(false) }),
     right: "read",
+    on: here,
+  }),
+  /** The run takes what was handed off last as its next edition, which new cases run by. */
+  renewRun: asks<{ edition: number }>()({
+    input: inRun.extend({ edition: z.number().int().min(2).max(10_000) }),
+    right: "operate",
+    on: here,
+  }),
+  /** Open cases of earlier editions: which of them can be moved to the newest, and why others cannot. */
+  listMoves: asks<{ moves: readonly MoveRow[]; isMore: boolean }>()({ input: inRun, right: "read", on: here }),
+  moveCases: asks<{ moved: number; refused: readonly MoveRow[] }>()({
+    input: inRun.extend({ numbers: z.array(number).min(1).max(200), act: act.max(80), reason }),
+    right: "operate",
     on: here,
   }),
   listCases: asks<{ cases: readonly CaseRow[]; total: number }>()({
@@ -204,13 +310,23 @@ export const live = named({
   }),
   openCase: asks<OpenCase>()({ input: inCase, right: "read", on: here }),
   beginLiveCase: asks<{ number: number }>()({
-    input: inRun.extend({ act, values: values.default({}), start: id.optional() }),
+    input: inRun.extend({
+      act,
+      values: values.default({}),
+      /** The start event it begins with, or the name of the message that begins it; the first of the process where neither is said. */
+      start: id.optional(),
+      message: z.string().max(500).optional(),
+    }),
     right: "work",
     on: here,
   }),
   /** Work of all runs, or of one, that a member may do: of the roles it fills, and what it has taken on. */
-  listWork: asks<{ items: readonly WorkItem[]; doneToday: number }>()({
-    input: z.object({ whose: z.enum(["mine", "open", "all"]).default("all"), run: id.optional() }),
+  listWork: asks<{ items: readonly WorkItem[]; total: number; done: readonly DoneWork[] }>()({
+    input: z.object({
+      whose: z.enum(["mine", "open", "all"]).default("all"),
+      run: id.optional(),
+      count: z.number().int().min(1).max(500).default(100),
+    }),
     right: "read",
     on: () => [workspace],
   }),
@@ -226,6 +342,10 @@ export const live = named({
     right: "work",
     on: here,
   }),
+  /** How much of what one has taken on should have been done by now, or should be within the hour. */
+  remindWork: asks<{ overdue: number; soon: number }>()({ input: z.object({}), right: "read", on: () => [workspace] }),
+  /** Until when work should be done; null for whenever. */
+  setDue: asks<Done>()({ input: onWait.extend({ dueBy: z.number().nullable() }), right: "work", on: here }),
   saveWork: asks<Done>()({ input: onWait.extend({ values }), right: "work", on: here }),
   completeWork: asks<Done>()({
     input: onWait.extend({ values, note: z.string().max(2_000).default("") }),
@@ -239,7 +359,16 @@ export const live = named({
     on: here,
   }),
   listWaits: asks<{ waits: readonly WaitRow[]; now: number }>()({
-    input: inRun.extend({ kinds: z.array(z.enum(["message", "signal", "incident", "timer"])).max(4) }),
+    input: inRun.extend({
+      kinds: z.array(z.enum(["message", "signal", "incident", "timer"])).max(4),
+      /** Only what is called so, by what it waits for or by its own name. */
+      named: z.string().max(500).optional(),
+    }),
+    right: "read",
+    on: here,
+  }),
+  previewCase: asks<CasePreview>()({
+    input: inCase.extend({ doing: interferenceSchema }),
     right: "read",
     on: here,
   }),

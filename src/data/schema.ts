@@ -19,7 +19,7 @@ import type { DecisionFileText } from "@/core/decisions";
 import type { Description } from "@/core/descriptions";
 import type { BuildState } from "@/core/handoff";
 import type { OutwardFacts } from "@/core/landscape";
-import type { CaseState, LiveCase, StandIn, WaitKind } from "@/core/live";
+import type { CaseState, LiveCase, StandIn, TimerSet, WaitKind } from "@/core/live";
 import type { LiveTarget, StoredModel } from "@/core/model";
 import type { WalkTest } from "@/core/tokens";
 
@@ -384,11 +384,49 @@ export const runs = pgTable(
     seed: integer("seed").notNull(),
     /** Cases so far. */
     cases: integer("cases").notNull().default(0),
+    /** The edition that new cases take: 1 is what the run began with, later ones are renewals. */
+    edition: integer("edition").notNull().default(1),
+    /** When start events with a timer go off next, and how often after that; and the first of these moments, on the run's clock. */
+    starts: jsonb("starts").$type<{ readonly [element: string]: TimerSet }>().notNull().default({}),
+    startsAt: doublePrecision("starts_at"),
     endedAt: moment("ended_at"),
     member: text("member").notNull(),
     at: moment("at").notNull(),
   },
   (table) => [index("runs_version").on(table.version)],
+);
+
+/** Newer packages that a run took: cases that begin after it run by the newest, others by theirs until they are moved. */
+export const renewals = pgTable(
+  "renewals",
+  {
+    run: text("run").notNull(),
+    edition: integer("edition").notNull(),
+    version: text("version").notNull(),
+    revision: integer("revision").notNull(),
+    process: text("process").notNull(),
+    model: jsonb("model").$type<StoredModel>().notNull(),
+    called: jsonb("called").$type<readonly { readonly calls: string; readonly model: StoredModel }[]>().notNull(),
+    decisions: jsonb("decisions").$type<readonly DecisionFileText[]>().notNull(),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.run, table.edition] })],
+);
+
+/** Signals that a case has thrown, a row for each other case that waited for it then and has still to hear it. */
+export const liveSignals = pgTable(
+  "live_signals",
+  {
+    id: text("id").notNull(),
+    /** The case that is to hear it. */
+    number: integer("number").notNull(),
+    run: text("run").notNull(),
+    version: text("version").notNull(),
+    name: text("name").notNull(),
+    at: doublePrecision("at").notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.id, table.number] })],
 );
 
 /** Cases of a run, each whole; what is looked for in lists stands beside it. Times are of the run's clock, in milliseconds. */
@@ -398,6 +436,8 @@ export const liveCases = pgTable(
     run: text("run").notNull(),
     number: integer("number").notNull(),
     version: text("version").notNull(),
+    /** Which edition of its run it runs by. */
+    edition: integer("edition").notNull().default(1),
     state: text("state").$type<CaseState>().notNull(),
     isSuspended: boolean("is_suspended").notNull().default(false),
     content: jsonb("content").$type<LiveCase>().notNull(),
@@ -433,6 +473,10 @@ export const liveWaits = pgTable(
     member: text("member"),
     since: doublePrecision("since").notNull(),
     due: doublePrecision("due"),
+    /** Of a message or a signal: its name. */
+    awaited: text("awaited"),
+    /** Of work: until when it should be done, by the target of its step or as somebody has said. */
+    dueBy: doublePrecision("due_by"),
     /** Of a service: how often it was tried. */
     tried: integer("tried").notNull().default(0),
     /** What was filled in and not completed yet; a note. */
@@ -442,6 +486,7 @@ export const liveWaits = pgTable(
   (table) => [
     primaryKey({ columns: [table.run, table.number, table.wait] }),
     index("live_waits_kind").on(table.run, table.kind),
+    index("live_waits_awaited").on(table.run, table.awaited),
   ],
 );
 

@@ -55,28 +55,29 @@ import {
   renameProcess,
   undelete,
 } from "./home/processes";
+import { listCases, listWaits, openCase } from "./live/cases";
+import { runFigures } from "./live/figures";
 import {
-  beginLiveCase,
   cancelCase,
   leadOn,
   letHappen,
-  listCases,
-  listWaits,
   moveToken,
-  openCase,
+  previewCase,
   retryIncident,
   setCaseData,
   skipStep,
   suspendCase,
-} from "./live/cases";
+} from "./live/interfering";
 import { listKeys, makeKey, memberOfKey, withdrawKey } from "./live/keys";
 import { downloadLog } from "./live/log";
 import { listMembers, memberNamed, setMember } from "./live/members";
 import { answerProgram, describedInterface } from "./live/programs";
+import { listMoves, moveCases, renewRun } from "./live/renewing";
 import { endRun, listRuns, openRun, runModel, setClock, setStandIn, startRun } from "./live/runs";
 import { runStaff } from "./live/staff";
+import { beginLiveCase } from "./live/starts";
 import { acknowledgeAlert, listTargets } from "./live/targets";
-import { assignWork, completeWork, listWork, openWork, saveWork } from "./live/work";
+import { assignWork, completeWork, listWork, openWork, remindWork, saveWork, setDue } from "./live/work";
 import { applyCommands, changesSince } from "./version/editing";
 import { extractProcess } from "./version/extract";
 import { changeDays, elementHistory, listHistory } from "./version/history";
@@ -101,19 +102,26 @@ export const useCases = {
   letHappen,
   listCases,
   listMembers,
+  listMoves,
   listRuns,
   listWaits,
   listWork,
+  moveCases,
   moveToken,
   openCase,
   openRun,
+  previewCase,
   openWork,
   retryIncident,
   runModel,
+  remindWork,
+  renewRun,
+  runFigures,
   runStaff,
   saveWork,
   setCaseData,
   setClock,
+  setDue,
   setMember,
   setStandIn,
   skipStep,

@@ -219,11 +219,12 @@ export abstract class Awaiting extends Repeating {
     this.set(place, node, "timer", due === undefined ? { left: 0 } : { due, left: left < 0 ? -1 : left - 1 });
   }
 
-  /** A signal that was thrown is heard by races, which wait before the event itself. */
+  /** A signal that was thrown is heard by races, which wait before the event itself; and by other cases, for whoever has these. */
   protected toRaces(model: Model, thrower: Element): void {
     if (thrower.type !== "endEvent" && thrower.type !== "intermediateThrowEvent") return;
     const thrown = signalOf(model, thrower);
     if (triggerKind(model, thrower) !== "signal") return;
+    this.thrown.push(nameOfAwaited(model, thrower));
     for (const wait of [...this.open.values()]) {
       if (wait.kind !== "signal" || wait.event === undefined) continue;
       const known = this.elementOf(wait);

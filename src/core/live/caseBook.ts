@@ -21,6 +21,9 @@ export interface Running {
 export abstract class CaseBook {
   readonly events: LiveEvent[] = [];
 
+  /** Names of the signals that were thrown since it was opened: other cases hear them too. */
+  readonly thrown: string[] = [];
+
   /** Elements that were waited at since it was opened, whether or not they came to anything. */
   readonly reached = new Set<Id>();
 

@@ -1,7 +1,8 @@
 export type { Running } from "./caseBook";
 export { byChance, Chance } from "./chance";
 export { byData, type Choosing } from "./choosing";
-export { isByMachine } from "./courses";
+export { type ControlChart, controlChart, type Unusual } from "./controlChart";
+export { isByMachine, nameOfAwaited } from "./courses";
 export { Engine, mostSteps } from "./engine";
 export {
   type CaseState,
@@ -13,8 +14,11 @@ export {
   type WaitKind,
 } from "./liveCase";
 export { anonymised, type LogTrace, logCsv, logXes, roleOf, traceOf } from "./log";
+export { type CaseHistory, type MeasuredRun, type MeasuredStep, measuredRun, spreadOf } from "./measuring";
+export { type Moved, movedCase } from "./moving";
 export { begunWith, firstProcess, type RunOutcome, type RunRequest, runCases, runWorld } from "./runCases";
 export { sampleValues } from "./sampleData";
 export { type StaffRequest, staffedCases } from "./staff";
 export { type Answer, answerOf, latencyOf, pauseBefore, type StandIn, standInSchema, usualStandIn } from "./standIns";
-export { type Measured, measured } from "./targets";
+export { type Measured, measured, targetValues } from "./targets";
+export { startAgain, startsSet, type TimerSet } from "./timers";

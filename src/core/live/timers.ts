@@ -1,5 +1,5 @@
 import { type CaseData, valueFor } from "../feel";
-import { type Element, eventDefinitionsOf, type Model } from "../model";
+import { type Element, eventDefinitionsOf, flowNodesIn, type Id, type Model, triggerOf } from "../model";
 import { momentOf, wallAt } from "../scenario";
 
 /** When a timer goes off, and how often after that; -1 for without end. */
@@ -159,4 +159,22 @@ export function nextRound(
   const read = text === undefined ? undefined : cycleOf(wordsOf(text, data), last, zone);
   const next = read && after(last, read.every, zone);
   return next === undefined || (read?.until !== undefined && next > read.until) ? undefined : next;
+}
+
+/** By start event of a process with a timer: when it goes off first after a moment. What cannot be read is left out. */
+export const startsSet = (model: Model, process: Id, now: number, zone: string): { readonly [start: Id]: TimerSet } =>
+  Object.fromEntries(
+    flowNodesIn(model, process)
+      .filter((node) => node.type === "startEvent" && triggerOf(model, node) === "timerEventDefinition")
+      .flatMap((node) => {
+        const set = timerSet(model, node, now, zone, {});
+        return set && Number.isFinite(set.due) ? [[node.id, set] as const] : [];
+      }),
+  );
+
+/** What is left of a start's timer once it has gone off; undefined where that was the last time. */
+export function startAgain(model: Model, start: Element, { due, left }: TimerSet, zone: string): TimerSet | undefined {
+  if (left === 0) return undefined;
+  const next = nextRound(model, start, due, zone, {});
+  return next === undefined ? undefined : { due: next, left: left < 0 ? -1 : left - 1 };
 }

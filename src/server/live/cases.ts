@@ -1,13 +1,11 @@
 import { and, asc, desc, eq, exists, gt, ilike, inArray, isNotNull, ne, or, sql } from "drizzle-orm";
 import { live as terms } from "@/contract";
 import type { AuditRow, CaseRow, OpenCase, WaitRow } from "@/contract/live";
-import { begunWith, byData, Engine } from "@/core/live";
 import { nameOf } from "@/core/model";
-import { liveCases, liveEvents, liveWaits, members, runs } from "@/data/schema";
-import { lock, type Transaction } from "../kernel/act";
-import { type Context, notFound, query, UseCaseError, useCase } from "../kernel/useCase";
+import { liveCases, liveEvents, liveWaits, members } from "@/data/schema";
+import type { Transaction } from "../kernel/act";
+import { notFound, query } from "../kernel/useCase";
 import { shownAt } from "./clock";
-import { keepCase, openWait, type Stepped, stepCase } from "./stepping";
 import { openedRun, runOf } from "./world";
 
 const waitColumns = {
@@ -41,10 +39,11 @@ async function caseRows(
           .from(liveWaits)
           .where(and(eq(liveWaits.run, run), inArray(liveWaits.number, numbers)))
           .orderBy(asc(liveWaits.wait));
-  return rows.map(({ number, state, isSuspended, began, ended }) => {
+  return rows.map(({ number, edition, state, isSuspended, began, ended }) => {
     const own = waits.filter((one) => one.number === number);
     return {
       number,
+      edition,
       state,
       isSuspended,
       began,
@@ -87,12 +86,12 @@ const mostAudited = 2_000;
 
 export const openCase = query(terms.openCase, async ({ db }, { version, run, number }): Promise<OpenCase> => {
   const head = await runOf(db, version, run);
-  const opened = await openedRun(db, head);
   const [row] = await db
     .select()
     .from(liveCases)
     .where(and(eq(liveCases.run, run), eq(liveCases.number, number)));
   if (!row) throw notFound("This case");
+  const opened = await openedRun(db, head, row.edition);
   const waits: WaitRow[] = await db
     .select(waitColumns)
     .from(liveWaits)
@@ -131,127 +130,22 @@ export const openCase = query(terms.openCase, async ({ db }, { version, run, num
   };
 });
 
-/** Begins a case of a run, with what was filled in. */
-export const beginLiveCase = useCase(terms.beginLiveCase, async (context, { version, run: id, act, values, start }) => {
-  const { db } = context;
-  await runOf(db, version, id);
-  await lock(db, "run", [id]);
-  const run = await runOf(db, version, id);
-  if (run.endedAt) throw new UseCaseError("run-ended", "This run has ended. No case begins in it any more.", 409);
-  const [known] = await db
-    .select({ number: liveEvents.number })
-    .from(liveEvents)
-    .where(and(eq(liveEvents.run, id), eq(liveEvents.act, act)));
-  if (known) return { number: known.number };
-  const opened = await openedRun(db, run);
-  const number = run.cases + 1;
-  const running = { world: opened.world, choosing: byData, zone: "UTC", now: shownAt(run.clock) };
-  const engine = Engine.begin(running, run.process, values, start, begunWith(opened.model, run.process));
-  const row = { run: id, number, version, events: 0, isSuspended: false, ended: null };
-  await db.update(runs).set({ cases: number }).where(eq(runs.id, id));
-  await db.insert(liveCases).values({ ...row, state: "open", content: engine.saved(), began: running.now });
-  const deed = { kind: "began", act, data: values };
-  await keepCase(context, run, opened, row, new Map(), engine, deed);
-  return { number };
-});
-
-export const listWaits = query(terms.listWaits, async ({ db }, { version, run: id, kinds }) => {
+export const listWaits = query(terms.listWaits, async ({ db }, { version, run: id, kinds, named }) => {
   const run = await runOf(db, version, id);
   const waits: WaitRow[] = await db
     .select(waitColumns)
     .from(liveWaits)
     .leftJoin(members, eq(members.id, liveWaits.member))
-    .where(and(eq(liveWaits.run, id), inArray(liveWaits.kind, kinds.length > 0 ? kinds : ["incident"])))
+    .where(
+      and(
+        eq(liveWaits.run, id),
+        inArray(liveWaits.kind, kinds.length > 0 ? kinds : ["incident"]),
+        named === undefined ? undefined : or(eq(liveWaits.awaited, named), eq(liveWaits.label, named)),
+      ),
+    )
     .orderBy(asc(liveWaits.since))
     .limit(500);
   return { waits, now: shownAt(run.clock) };
-});
-
-interface OnWait {
-  readonly version: string;
-  readonly run: string;
-  readonly number: number;
-  readonly wait: number;
-  readonly act: string;
-  readonly reason?: string;
-  readonly values?: { readonly [name: string]: unknown };
-}
-
-/** Something a person does to what a case waits for, written into its audit. */
-export async function onWait(
-  context: Context,
-  input: OnWait,
-  kind: string,
-  run: (stepped: Stepped) => void,
-): Promise<Record<string, never>> {
-  const deed = {
-    kind,
-    act: input.act,
-    wait: input.wait,
-    ...(input.reason !== undefined && { reason: input.reason }),
-    ...(input.values && { data: input.values }),
-    element: undefined as string | undefined,
-  };
-  await stepCase(context, input, deed, (stepped) => {
-    const wait = openWait(stepped, input.wait);
-    deed.element = wait.event ?? wait.node;
-    run(stepped);
-  });
-  return {};
-}
-
-export const letHappen = useCase(terms.letHappen, (context, input) =>
-  onWait(context, input, "happened", ({ engine }) => {
-    const wait = engine.wait(input.wait);
-    if (wait && !["message", "signal", "timer", "condition"].includes(wait.kind))
-      throw new UseCaseError("not-an-event", "This is no event: it is work, which is completed in the worklist.", 409);
-    engine.happen(input.wait, input.values);
-  }),
-);
-
-export const retryIncident = useCase(terms.retryIncident, (context, input) =>
-  onWait(context, input, "retried", ({ engine }) => engine.retry(input.wait)),
-);
-
-export const skipStep = useCase(terms.skipStep, (context, input) =>
-  onWait(context, input, "skipped", ({ engine }) => {
-    const wait = engine.wait(input.wait);
-    if (wait?.kind === "incident" && !wait.isWork)
-      throw new UseCaseError("not-a-step", "Only a step can be left out. Lead this one on, or mend its data.", 409);
-    engine.complete(input.wait, input.values);
-  }),
-);
-
-export const moveToken = useCase(terms.moveToken, (context, input) =>
-  onWait(context, input, "moved", ({ engine }) => engine.move(input.wait, input.to)),
-);
-
-export const leadOn = useCase(terms.leadOn, (context, input) =>
-  onWait(context, input, "led on", ({ engine }) => engine.lead(input.wait, input.flows)),
-);
-
-export const setCaseData = useCase(terms.setCaseData, async (context, { values, reason, act, ...at }) => {
-  await stepCase(context, at, { kind: "data changed", act, reason, data: values }, ({ engine }) =>
-    engine.setData(values),
-  );
-  return {};
-});
-
-export const suspendCase = useCase(terms.suspendCase, async (context, { isSuspended, reason, act, ...at }) => {
-  const kind = isSuspended ? "suspended" : "resumed";
-  await stepCase(context, at, { kind, act, reason }, ({ engine, row }) => {
-    if (engine.state !== "open") throw new UseCaseError("over", "This case is over.", 409);
-    row.isSuspended = isSuspended;
-  });
-  return {};
-});
-
-export const cancelCase = useCase(terms.cancelCase, async (context, { reason, act, ...at }) => {
-  await stepCase(context, at, { kind: "cancelled", act, reason }, ({ engine }) => {
-    if (engine.state !== "open") throw new UseCaseError("over", "This case is over already.", 409);
-    engine.cancel();
-  });
-  return {};
 });
 
 /** Cases of a run in which something has come due, the first of them first. */

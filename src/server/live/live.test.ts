@@ -1,36 +1,15 @@
 import { createServer } from "node:http";
 import { afterAll, beforeEach, describe, expect, test, vi } from "vitest";
-import type { CaseRow, OpenCase, OpenRun, TargetRow, WaitRow, WorkItem } from "@/contract/live";
-import { chain, edge, end, file, flow, modelOf, node, processOf, start, task, timer } from "@/core/live/testing/models";
+import type { CaseRow, TargetRow } from "@/contract/live";
+import { chain, edge, end, file, flow, node, processOf, start, task, timer } from "@/core/live/testing/models";
 import { fileUseCases, localMember, memberNamed, runUseCase, useCases } from "@/server";
-import { closeWorkspace, importModel, openWorkspace, run, send } from "../testing/workspace";
+import { closeWorkspace, openWorkspace, run, send } from "../testing/workspace";
+import { act, started } from "./testing/startedRun";
 import { lookAtTargets, passTime } from "./ticking";
 import { alertAddress } from "./webhook";
 
 beforeEach(() => openWorkspace());
 afterAll(closeWorkspace);
-
-let acts = 0;
-const act = () => `act-${++acts}`;
-
-/** A run of a process, with the clock standing unless it is said otherwise. */
-async function started(text: string, pace = 0) {
-  const version = await importModel("Process", modelOf(text));
-  await run("startRun", { version, run: "r", name: "Trial", pace });
-  const at = { version, run: "r" };
-  const begin = async (values: object = {}) =>
-    (await run<{ number: number }>("beginLiveCase", { ...at, act: act(), values })).number;
-  const work = async () => (await run<{ items: WorkItem[] }>("listWork", {})).items;
-  const open = (number: number) => run<OpenCase>("openCase", { ...at, number });
-  const complete = async (label: string, values: object = {}) => {
-    const item = (await work()).find((one) => one.label === label);
-    if (!item) throw new Error(`no work called ${label}`);
-    return run("completeWork", { ...at, number: item.number, wait: item.wait, act: act(), values });
-  };
-  const monitor = () => run<OpenRun>("openRun", at);
-  const waits = async (...kinds: string[]) => (await run<{ waits: WaitRow[] }>("listWaits", { ...at, kinds })).waits;
-  return { version, at, begin, work, open, complete, monitor, waits };
-}
 
 const sequence = file(processOf(start + task("first") + task("second") + end + chain("s", "first", "second", "e")));
 const choice = file(

@@ -4,7 +4,9 @@ import { z } from "zod";
 import { database } from "@/data/database";
 import { liveEvents, runs } from "@/data/schema";
 import { type Member, notFound, runUseCase, UseCaseError } from "../kernel/useCase";
-import { beginLiveCase, letHappen, listWaits, openCase } from "./cases";
+import { listWaits, openCase } from "./cases";
+import { letHappen } from "./interfering";
+import { beginLiveCase } from "./starts";
 import { completeWork, listWork } from "./work";
 
 /**
@@ -87,26 +89,36 @@ export const endpoints: readonly Endpoint[] = [
     method: "post",
     path: "/runs/{run}/messages",
     name: "sendMessage",
-    does: "A message from outside, to one case or to all that wait for one of that name.",
+    does: "A message from outside, to one case or to all that wait for one of that name. Where none does, it begins a case, if a process begins with it.",
     input: z.object({ name: z.string().min(1).max(500), number: z.number().int().min(1).optional(), values }),
     run: async (asked) => {
       const body = asked.body as { name: string; number?: number; values: object };
       const at = await placeOf(asked);
-      const { waits } = await runUseCase(asked.member, listWaits, { ...at, kinds: ["message", "signal"] });
-      const had = await casesThatHad(at.run, asked.act);
-      const meant = waits.filter(
-        ({ label, number }) =>
-          label === body.name && (body.number === undefined || number === body.number) && !had.has(number),
-      );
-      for (const { number, wait } of meant)
-        await runUseCase(asked.member, letHappen, {
-          ...at,
-          number,
-          wait,
-          act: `${asked.act} ${number} ${wait}`.slice(0, 100),
-          values: body.values,
-        });
-      return { delivered: had.size + meant.length };
+      const had = new Set(await casesThatHad(at.run, asked.act));
+      // Lists end somewhere: what has got it waits no more, so that the next ones are seen.
+      for (let isMore = true; isMore; ) {
+        const asking = { ...at, kinds: ["message", "signal"], named: body.name };
+        const { waits } = await runUseCase(asked.member, listWaits, asking);
+        const meant = waits.filter(
+          ({ number }) => (body.number === undefined || number === body.number) && !had.has(number),
+        );
+        for (const { number, wait } of meant) {
+          if (had.has(number)) continue;
+          const act = `${asked.act} ${number} ${wait}`.slice(0, 100);
+          await runUseCase(asked.member, letHappen, { ...at, number, wait, act, values: body.values });
+          had.add(number);
+        }
+        isMore = meant.length > 0;
+      }
+      if (had.size > 0 || body.number !== undefined) return { delivered: had.size };
+      // Nobody under way waits for it: it begins a case, where the process begins with it.
+      const beginning = { ...at, act: asked.act, values: body.values, message: body.name };
+      try {
+        return { delivered: 0, begun: (await runUseCase(asked.member, beginLiveCase, beginning)).number };
+      } catch (error) {
+        if (error instanceof UseCaseError && error.code === "nothing-waits") return { delivered: 0 };
+        throw error;
+      }
     },
   },
   {

@@ -4,7 +4,7 @@ import type { ElementStanding, OpenRun, RunRow } from "@/contract/live";
 import { openPackage } from "@/core/handoff";
 import { firstProcess, type StandIn } from "@/core/live";
 import { type Id, type Model, nameOf, toStored } from "@/core/model";
-import { handoffs, liveCases, liveEvents, liveWaits, members, runs } from "@/data/schema";
+import { handoffs, liveCases, liveEvents, liveWaits, members, renewals, runs } from "@/data/schema";
 import { waiversOf } from "../check/waivers";
 import { needsNoOpenError } from "../handoff/handoffs";
 import { lock, type Transaction } from "../kernel/act";
@@ -13,14 +13,20 @@ import { needsFreeId } from "../kernel/takenIds";
 import { type Context, query, UseCaseError, useCase } from "../kernel/useCase";
 import { decisionsOf, modelsCalled } from "../walk/walks";
 import { setTo, shownAt } from "./clock";
+import { startsFrom } from "./starts";
 import { hasStandIn } from "./stepping";
-import { openedRun, runColumns, runOf } from "./world";
+import { openedRun, type RunHead, runColumns, runOf } from "./world";
 
 async function rowsOf(db: Transaction, version: string, run?: string): Promise<RunRow[]> {
   const found = await db
-    .select({ ...runColumns, memberName: members.name })
+    .select({
+      ...runColumns,
+      revision: sql<number>`coalesce(${renewals.revision}, ${runs.revision})`,
+      memberName: members.name,
+    })
     .from(runs)
     .leftJoin(members, eq(members.id, runs.member))
+    .leftJoin(renewals, and(eq(renewals.run, runs.id), eq(renewals.edition, runs.edition)))
     .where(and(eq(runs.version, version), run === undefined ? undefined : eq(runs.id, run)))
     .orderBy(desc(runs.at));
   const ids = found.map(({ id }) => id);
@@ -42,6 +48,7 @@ async function rowsOf(db: Transaction, version: string, run?: string): Promise<R
     name: row.name,
     version: row.version,
     revision: row.revision,
+    edition: row.edition,
     open: of(open, row.id),
     cases: row.cases,
     incidents: of(incidents, row.id),
@@ -57,7 +64,7 @@ export const listRuns = query(terms.listRuns, async ({ db }, { version }) => {
 });
 
 /** What was handed off last; where nothing was yet, what the version holds, as long as no error is open in it. */
-async function toRun(context: Context, version: string) {
+export async function toRun(context: Context, version: string) {
   const { db } = context;
   const [package_] = await db
     .select({ bytes: handoffs.package, revision: handoffs.revision })
@@ -87,6 +94,23 @@ export const startRun = useCase(terms.startRun, async (context, { version, run: 
   return { run: id };
 });
 
+/** A model with what it calls and decides by as it is now, as a run keeps it. */
+export async function packedFor(db: Transaction, model: Model) {
+  const process = firstProcess(model);
+  if (process === undefined)
+    throw new UseCaseError("nothing-to-run", "There is no process with steps in this version.", 409);
+  const called = await modelsCalled(db, model);
+  const decisions = await decisionsOf(db, [model, ...called.map(({ head }) => head.model)]);
+  return {
+    process,
+    model: toStored(model),
+    called: called.map(({ calls, head }) => ({ calls, model: toStored(head.model) })),
+    decisions: decisions.map(({ id, content }) => ({ id, content })),
+  };
+}
+
+export type Packed = Awaited<ReturnType<typeof packedFor>>;
+
 /** A run of a model, with what that calls and decides by as it is now. */
 export async function keepRun(
   { db, member, asked }: Context,
@@ -100,18 +124,12 @@ export async function keepRun(
   },
 ): Promise<void> {
   const { model, pace, ...said } = run;
-  const process = firstProcess(model);
-  if (process === undefined)
-    throw new UseCaseError("nothing-to-run", "There is no process with steps in this version.", 409);
-  const called = await modelsCalled(db, model);
-  const decisions = await decisionsOf(db, [model, ...called.map(({ head }) => head.model)]);
+  const packed = await packedFor(db, model);
   const now = Date.parse(asked);
   await db.insert(runs).values({
     ...said,
-    process,
-    model: toStored(model),
-    called: called.map(({ calls, head }) => ({ calls, model: toStored(head.model) })),
-    decisions: decisions.map(({ id, content }) => ({ id, content })),
+    ...packed,
+    ...startsFrom(model, packed.process, now),
     clock: { real: now, shows: now, pace },
     standIns: {},
     seed: 1,
@@ -170,21 +188,27 @@ export const openRun = query(terms.openRun, async ({ db }, { version, run: id })
   const opened = await openedRun(db, run);
   const [row] = await rowsOf(db, version, id);
   const now = shownAt(run.clock);
-  const [next] = await db
-    .select({ at: sql<number | null>`min(${liveCases.dueAt})` })
-    .from(liveCases)
-    .where(and(eq(liveCases.run, id), eq(liveCases.isSuspended, false)));
   return {
     run: row as RunRow,
-    process: run.process,
+    process: opened.process,
     now,
     pace: run.endedAt ? 0 : run.clock.pace,
-    next: next?.at ?? null,
+    next: await nextIn(db, run),
     standing: await standingOf(db, id, now),
     standIns: run.standIns,
     services: servicesOf(opened.models, (element) => hasStandIn(opened, element)),
   };
 });
+
+/** When something comes of its own accord in a run: in one of its cases, or that one begins. */
+async function nextIn(db: Transaction, run: RunHead): Promise<number | null> {
+  const [next] = await db
+    .select({ at: sql<number | null>`min(${liveCases.dueAt})` })
+    .from(liveCases)
+    .where(and(eq(liveCases.run, run.id), eq(liveCases.isSuspended, false)));
+  const moments = [next?.at ?? null, run.startsAt].filter((one) => one !== null);
+  return moments.length === 0 ? null : Math.min(...moments);
+}
 
 const servicesOf = (models: readonly Model[], isService: (element: Id) => boolean) =>
   models.flatMap((model) =>
@@ -206,17 +230,14 @@ export const setClock = useCase(terms.setClock, async ({ db }, { version, run: i
   const now = shownAt(run.clock);
   let shows = now;
   if (to === "next") {
-    const [next] = await db
-      .select({ at: sql<number | null>`min(${liveCases.dueAt})` })
-      .from(liveCases)
-      .where(and(eq(liveCases.run, id), eq(liveCases.isSuspended, false)));
-    if (next?.at == null)
+    const next = await nextIn(db, run);
+    if (next === null)
       throw new UseCaseError(
         "nothing-next",
         "Nothing comes by itself: every case waits for somebody, or is over.",
         409,
       );
-    shows = Math.max(now, next.at);
+    shows = Math.max(now, next);
   } else if (to !== undefined) {
     if (to < now)
       throw new UseCaseError("back-in-time", "A run's clock does not go back: what has happened has happened.", 409);
@@ -245,7 +266,7 @@ export const setStandIn = useCase(terms.setStandIn, async ({ db }, { version, ru
 /** Runs that go on by themselves, for whoever lets time pass in them. */
 export const runsUnderWay = (db: Transaction) =>
   db
-    .select({ id: runs.id, version: runs.version, clock: runs.clock })
+    .select({ id: runs.id, version: runs.version, clock: runs.clock, startsAt: runs.startsAt })
     .from(runs)
     .where(isNull(runs.endedAt))
     .orderBy(asc(runs.at));

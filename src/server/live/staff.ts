@@ -26,7 +26,7 @@ export const runStaff = useCase(terms.runStaff, async ({ db }, { version, run: i
   const events: (typeof liveEvents.$inferInsert)[] = [];
   const seed = run.seed + run.cases;
   const request = { scenario, seed, from: until - days * millisecondsADay, until, most };
-  for (const { began, engine } of staffedCases(opened.world, run.process, request)) {
+  for (const { began, engine } of staffedCases(opened.world, opened.process, request)) {
     const number = run.cases + cases.length + 1;
     const own = eventRows({ run: id, number, version }, engine.events, 0, null, undefined, until);
     engine.now = until;
@@ -38,6 +38,7 @@ export const runStaff = useCase(terms.runStaff, async ({ db }, { version, run: i
       run: id,
       number,
       version,
+      edition: opened.edition,
       state: content.state,
       content,
       began,

@@ -1,4 +1,5 @@
-import { and, eq, inArray, sql } from "drizzle-orm";
+import { and, eq, inArray, ne, sql } from "drizzle-orm";
+import { nanoid } from "nanoid";
 import { roleOfLane } from "@/core/directory";
 import {
   answerOf,
@@ -15,9 +16,10 @@ import {
   usualStandIn,
   type Wait,
 } from "@/core/live";
-import { type Id, laneOf, nameOf } from "@/core/model";
-import { liveCases, liveEvents, liveWaits } from "@/data/schema";
-import { lock } from "../kernel/act";
+import { type Id, laneOf, type Model, nameOf, targetsOf } from "@/core/model";
+import { liveCases, liveEvents, liveSignals, liveWaits } from "@/data/schema";
+import { lock, type Transaction } from "../kernel/act";
+import { insertRows } from "../kernel/manyRows";
 import { type Context, notFound, UseCaseError } from "../kernel/useCase";
 import { shownAt } from "./clock";
 import { type OpenedRun, openedRun, type RunHead, runOf } from "./world";
@@ -66,7 +68,7 @@ export async function stepCase(
     .where(and(eq(liveCases.run, at.run), eq(liveCases.number, at.number)));
   if (!row) throw notFound("This case");
   if (run.endedAt) throw new UseCaseError("run-ended", "This run has ended. Nothing more is done in it.", 409);
-  const opened = await openedRun(db, run);
+  const opened = await openedRun(db, run, row.edition);
   const rows = await db
     .select()
     .from(liveWaits)
@@ -93,7 +95,9 @@ async function isDone({ db }: Context, at: { readonly run: string; readonly numb
 }
 
 /** The wait of a number, which is still waited for. */
-export function openWait({ engine }: Stepped, wait: number): Wait {
+export const openWait = ({ engine }: Stepped, wait: number): Wait => waitIn(engine, wait);
+
+export function waitIn(engine: Engine, wait: number): Wait {
   const found = engine.wait(wait);
   if (!found)
     throw new UseCaseError("gone", "This is not waited for any more: it was done, or the case has gone on.", 409);
@@ -118,6 +122,11 @@ function atOnce(engine: Engine, opened: OpenedRun): boolean {
   return false;
 }
 
+/** Goes on with all that machines do at once. */
+export function settled(engine: Engine, opened: OpenedRun): void {
+  while (engine.state === "open" && atOnce(engine, opened));
+}
+
 /** Whether a step is answered by a stand-in: a service that is asked. */
 export function hasStandIn({ models }: OpenedRun, element: Id): boolean {
   const type = models.find((one) => one.elements.has(element))?.elements.get(element)?.type;
@@ -135,7 +144,7 @@ export async function keepCase(
   deed?: Deed,
 ): Promise<void> {
   const { db, member } = context;
-  while (engine.state === "open" && atOnce(engine, opened));
+  settled(engine, opened);
   const content = engine.saved();
   const waits = waitRows(run, opened, row.number, content, engine, known);
   const gone = [...known.keys()].filter((id) => !waits.some(({ wait }) => wait === id));
@@ -165,6 +174,32 @@ export async function keepCase(
     .update(liveCases)
     .set(next)
     .where(and(eq(liveCases.run, row.run), eq(liveCases.number, row.number)));
+  await keepSignals(db, row, engine);
+}
+
+/** What was thrown is heard by the other cases of the run that wait for it now; a little later, each in a step of its own. */
+async function keepSignals(
+  db: Transaction,
+  { run, version, number }: Pick<CaseRecord, "run" | "number" | "version">,
+  engine: Engine,
+): Promise<void> {
+  if (engine.thrown.length === 0) return;
+  for (const name of engine.thrown) {
+    const hearers = await db
+      .selectDistinct({ number: liveWaits.number })
+      .from(liveWaits)
+      .where(
+        and(
+          eq(liveWaits.run, run),
+          eq(liveWaits.kind, "signal"),
+          eq(liveWaits.awaited, name),
+          ne(liveWaits.number, number),
+        ),
+      );
+    const id = nanoid();
+    const rows = hearers.map((hearer) => ({ id, number: hearer.number, run, version, name, at: engine.now }));
+    await insertRows(db, liveSignals, rows);
+  }
 }
 
 export function eventRows(
@@ -246,11 +281,20 @@ export function waitRows(
       member: wait.kind === "work" ? (before?.member ?? null) : null,
       since: wait.since,
       due,
+      awaited: wait.name ?? null,
+      dueBy: wait.kind === "work" ? (before?.dueBy ?? dueBy(model, element, wait.since)) : null,
       tried: before?.tried ?? 0,
       draft: before?.draft ?? null,
       reason: wait.reason ?? null,
     };
   });
+}
+
+/** Until when work should be done that has come to a step: as the step's first target of time says; null where none does. */
+function dueBy(model: Model, element: Id, since: number): number | null {
+  const step = model.elements.get(element);
+  const target = step && targetsOf(step).find(({ what }) => what === "duration" || what === "waiting");
+  return target ? since + target.seconds * 1000 : null;
 }
 
 /** What comes of its own accord up to now: timers go off, stand-ins answer or fail. */

@@ -1,24 +1,28 @@
-import { and, asc, eq, gte, inArray, isNull } from "drizzle-orm";
+import { and, eq, gte, isNotNull, isNull } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { live as terms } from "@/contract";
 import type { TargetRow } from "@/contract/live";
-import { type Measured, measured } from "@/core/live";
-import { type LiveTarget, type Model, nameOf, targetsOf } from "@/core/model";
-import { liveAlerts, liveCases, liveEvents } from "@/data/schema";
+import { roleOfLane } from "@/core/directory";
+import { type CaseHistory, type Measured, measured, targetValues } from "@/core/live";
+import { type LiveTarget, laneOf, type Model, nameOf, targetsOf } from "@/core/model";
+import { directory, liveAlerts, liveCases } from "@/data/schema";
 import { lock, type Transaction } from "../kernel/act";
 import { loadHead } from "../kernel/heads";
 import { type Context, notFound, query, useCase } from "../kernel/useCase";
 import { shownAt } from "./clock";
-import { type RunHead, runOf } from "./world";
+import { historiesSince } from "./figures";
+import { allEditions, type RunHead, runOf } from "./world";
 
 const millisecondsADay = 86_400_000;
-/** So many events are looked at; of more the last ones. */
+/** Whole cases are looked at by the thousands; what happened within them in the last ones. */
 const mostLooked = 100_000;
 
 interface Meant {
   readonly element: string;
   readonly name: string;
   readonly target: LiveTarget;
+  /** Of the process itself: whole cases are meant. */
+  readonly isWhole: boolean;
 }
 
 const meantIn = (model: Model): Meant[] =>
@@ -27,59 +31,65 @@ const meantIn = (model: Model): Meant[] =>
       element: element.id,
       name: nameOf(model, element.id) || element.id,
       target,
+      isWhole: element.type === "process",
     })),
   );
 
-async function valuesOf(db: Transaction, run: RunHead, { element, target }: Meant, now: number): Promise<number[]> {
-  const since = now - target.days * millisecondsADay;
-  if (element === run.process) {
-    const rows = await db
-      .select({ began: liveCases.began, ended: liveCases.ended })
-      .from(liveCases)
-      .where(and(eq(liveCases.run, run.id), eq(liveCases.state, "completed"), gte(liveCases.ended, since)))
-      .limit(mostLooked);
-    return rows.map(({ began, ended }) => ((ended ?? now) - began) / 1000);
-  }
+/** What a second of work at a step costs: that of its role, as the directory has it. */
+async function ratesOf(db: Transaction, models: readonly Model[]): Promise<(step: string) => number> {
+  const entries = await db
+    .select({ id: directory.id, costPerHour: directory.costPerHour })
+    .from(directory)
+    .where(isNotNull(directory.costPerHour));
+  const costs = new Map(entries.map(({ id, costPerHour }) => [id, costPerHour ?? 0]));
+  return (step) => {
+    const model = models.find((one) => one.elements.has(step));
+    const lane = model && laneOf(model, step);
+    const role = model && lane && roleOfLane(model, lane)?.entry;
+    return (role ? (costs.get(role) ?? 0) : 0) / 3600;
+  };
+}
+
+async function durationsOf(db: Transaction, run: RunHead, since: number): Promise<number[]> {
   const rows = await db
-    .select({ number: liveEvents.number, kind: liveEvents.kind, at: liveEvents.at })
-    .from(liveEvents)
-    .where(
-      and(
-        eq(liveEvents.run, run.id),
-        eq(liveEvents.element, element),
-        inArray(liveEvents.kind, ["enter", "start", "leave"]),
-        gte(liveEvents.at, since),
-      ),
-    )
-    .orderBy(asc(liveEvents.number), asc(liveEvents.sequence))
+    .select({ began: liveCases.began, ended: liveCases.ended })
+    .from(liveCases)
+    .where(and(eq(liveCases.run, run.id), eq(liveCases.state, "completed"), gte(liveCases.ended, since)))
     .limit(mostLooked);
-  const times = new Map<number, number>();
-  const spans: number[] = [];
-  const came = new Map<number, number[]>();
-  const until = target.what === "waiting" ? "start" : "leave";
-  for (const { number, kind, at } of rows) {
-    if (kind === "enter") {
-      times.set(number, (times.get(number) ?? 0) + 1);
-      came.set(number, [...(came.get(number) ?? []), at]);
-    } else if (kind === until) {
-      const from = came.get(number)?.shift();
-      if (from !== undefined) spans.push((at - from) / 1000);
-    }
-  }
-  return target.what === "rework" ? [...times.values()] : spans;
+  return rows.map(({ began, ended }) => ((ended ?? began) - began) / 1000);
 }
 
 async function measuredIn(db: Transaction, run: RunHead): Promise<(Meant & { readonly measured: Measured })[]> {
   const { model } = await loadHead(db, run.version);
+  const meant = meantIn(model);
+  if (meant.length === 0) return [];
   const now = shownAt(run.clock);
+  const models = (await allEditions(db, run)).flatMap((opened) => opened.models);
+  const rateOf = await ratesOf(db, models);
+  const histories = new Map<number, readonly CaseHistory[]>();
   const found = [];
-  for (const meant of meantIn(model))
-    found.push({ ...meant, measured: measured(meant.target, await valuesOf(db, run, meant, now)) });
+  for (const one of meant) {
+    const { element, target, isWhole } = one;
+    const since = now - target.days * millisecondsADay;
+    let values: readonly number[];
+    if (isWhole && target.what === "duration") values = await durationsOf(db, run, since);
+    else {
+      const cases = histories.get(target.days) ?? (await historiesSince(db, run.id, since));
+      histories.set(target.days, cases);
+      values = targetValues(target, cases, { element, models, rateOf });
+    }
+    found.push({ ...one, measured: measured(target, values) });
+  }
   return found;
 }
 
 const isSame = (a: LiveTarget, b: LiveTarget): boolean =>
-  a.what === b.what && a.seconds === b.seconds && a.share === b.share && a.days === b.days;
+  a.what === b.what &&
+  a.seconds === b.seconds &&
+  a.amount === b.amount &&
+  a.until === b.until &&
+  a.share === b.share &&
+  a.days === b.days;
 
 const openAlerts = (db: Transaction, run: string) =>
   db

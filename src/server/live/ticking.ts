@@ -1,9 +1,11 @@
 import { database } from "@/data/database";
 import { reading } from "../kernel/act";
-import { ownAct } from "../kernel/useCase";
+import { type Context, ownAct } from "../kernel/useCase";
 import { dueCases } from "./cases";
 import { shownAt } from "./clock";
 import { runsUnderWay } from "./runs";
+import { hearSignal, signalsUnderWay } from "./signals";
+import { letStart } from "./starts";
 import { letTimePass } from "./stepping";
 import { type Broken, brokenIn, keepAlerts } from "./targets";
 import { sendAlerts } from "./webhook";
@@ -17,15 +19,44 @@ const mostAtOnce = 200;
  */
 export async function passTime(): Promise<number> {
   const { db } = await database();
-  let passed = 0;
+  const acts = new Acts();
+  await passSignals(acts);
   for (const run of await reading(db, (transaction) => runsUnderWay(transaction))) {
+    const at = { version: run.version, run: run.id };
+    if (run.startsAt !== null && run.startsAt <= shownAt(run.clock))
+      await acts.do("letStart", run.version, (context) => letStart(context, at));
     const due = await reading(db, (transaction) => dueCases(transaction, run.id, shownAt(run.clock), mostAtOnce));
-    for (const one of due) {
-      await ownAct("letTimePass", [{ kind: "version", id: one.version }], (context) => letTimePass(context, one));
-      passed++;
+    for (const one of due) await acts.do("letTimePass", one.version, (context) => letTimePass(context, one));
+  }
+  return acts.end();
+}
+
+/** Acts one after the other; one that fails does not keep the others from being done. */
+class Acts {
+  #done = 0;
+  #failed: unknown;
+
+  async do(name: string, version: string, act: (context: Context) => Promise<void>): Promise<void> {
+    try {
+      await ownAct(name, [{ kind: "version", id: version }], act);
+      this.#done++;
+    } catch (error) {
+      this.#failed ??= error;
     }
   }
-  return passed;
+
+  /** How many were done; tells the first failure, once all others are done. */
+  end(): number {
+    if (this.#failed !== undefined) throw this.#failed;
+    return this.#done;
+  }
+}
+
+/** Lets what was thrown in one case be heard by the others, each in an act of its own. */
+async function passSignals(acts: Acts): Promise<void> {
+  const { db } = await database();
+  for (const signal of await reading(db, (transaction) => signalsUnderWay(transaction, mostAtOnce)))
+    await acts.do("hearSignal", signal.version, (context) => hearSignal(context, signal));
 }
 
 /** Looks whether targets are still kept, and tells who asked to be told. */

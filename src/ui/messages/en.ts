@@ -587,6 +587,8 @@ export const en = {
   },
   legend: { open: "What the marks mean" },
   live: liveWords,
+  /** Of a picture of figures, in every stage. */
+  panel: { svg: "SVG", table: "Table", picture: "Picture", csv: "CSV" },
   work: workWords,
   member: memberWords,
   programs: programWords,

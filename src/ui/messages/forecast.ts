@@ -72,7 +72,6 @@ export const forecastWords = {
   aDay: (count: string) => `${count} a day`,
   soLong: "take so long",
   doneBy: "done by then",
-  svg: "SVG",
   waiting: "waiting",
   working: "working",
   warmUp: "not counted",
@@ -81,9 +80,6 @@ export const forecastWords = {
   mostWaiting: "waits most",
   people: (count: number, hours: string) => `${count} ${count === 1 ? "person" : "people"}${hours ? `, ${hours}` : ""}`,
   hoursAWeek: (hours: number) => `${Math.round(hours * 10) / 10} h a week`,
-  table: "Table",
-  picture: "Picture",
-  csv: "CSV",
   noPeople:
     "No role has a number yet: nobody has to be free for a step. Say how many there are under Figures, or in the directory.",
   shareOf: "share",

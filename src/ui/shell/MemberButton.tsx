@@ -1,19 +1,22 @@
 "use client";
-import { Button, type ButtonProps } from "@chakra-ui/react";
+import { Button, type ButtonProps, chakra } from "@chakra-ui/react";
 import { live } from "@/contract";
 import { useAsked } from "../kernel/queries";
 import { text } from "../messages";
 import { initialsOf } from "./member";
+import { useReminders } from "./useReminders";
 
 /** The member's initials, which open the menu of the workspace. */
 export function MemberButton(props: ButtonProps) {
   const { data } = useAsked(live.listMembers, {});
   const me = data?.members.find(({ id }) => id === data.me);
+  const overdue = useReminders();
   return (
     <Button
       aria-haspopup="menu"
       {...props}
-      aria-label={text.shell.menu}
+      aria-label={overdue > 0 ? `${text.shell.menu}. ${text.work.remind(overdue)}` : text.shell.menu}
+      position="relative"
       variant="plain"
       minW="28px"
       w="28px"
@@ -28,6 +31,24 @@ export function MemberButton(props: ButtonProps) {
       fontWeight="700"
     >
       {me ? initialsOf(me.name) : ""}
+      {overdue > 0 && (
+        <chakra.span
+          position="absolute"
+          top="-5px"
+          right="-5px"
+          minW="15px"
+          px="3px"
+          lineHeight="15px"
+          borderRadius="full"
+          bg="trouble"
+          color="paper"
+          fontSize="10px"
+          title={text.work.remind(overdue)}
+          aria-hidden
+        >
+          {overdue}
+        </chakra.span>
+      )}
     </Button>
   );
 }

@@ -1,17 +1,19 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { nanoid } from "nanoid";
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { live } from "@/contract";
 import type { WorkItem } from "@/contract/live";
-import { type FormData, formProblems, type ShownItem, shownItems, valueIn, withValueIn } from "@/core/data";
-import { formOf, trustStored } from "@/core/model";
+import { type FormData, formProblems } from "@/core/data";
 import { complain, tell } from "../controls/notices";
 import { ErrorPage, LoadingPage } from "../controls/states";
 import { ask } from "../kernel/ask";
 import { lookAgain, useAsked } from "../kernel/queries";
 import { text } from "../messages";
 import { FormView } from "../version/FormView";
+import { DueBy } from "./DueBy";
+import { HandTo } from "./HandTo";
+import { filledIn, useWorkForm } from "./useWorkForm";
 
 const words = text.work;
 
@@ -19,14 +21,8 @@ const words = text.work;
 export function WorkForm({ item, onBack }: { readonly item: WorkItem; readonly onBack: () => void }) {
   const { version, run, number, wait, element, label } = item;
   const on = { version, run, number, wait };
-  const { data: opened, error, refetch } = useAsked(live.openWork, on, { keepsLast: true });
+  const { opened, model, items, error, refetch } = useWorkForm(item);
   const { data: known } = useAsked(live.listMembers, {});
-  const model = useMemo(() => opened && trustStored(opened.model), [opened]);
-  const items = useMemo<readonly ShownItem[]>(() => {
-    const step = model?.elements.get(element);
-    const form = step && formOf(step);
-    return model && form ? shownItems(model, element, form) : [];
-  }, [model, element]);
   const [typed, setTyped] = useState<FormData>();
   const [note, setNote] = useState("");
   const [isTried, setTried] = useState(false);
@@ -89,30 +85,17 @@ export function WorkForm({ item, onBack }: { readonly item: WorkItem; readonly o
             {words.take}
           </Button>
         )}
-        <chakra.select
-          aria-label={words.handTo}
-          value=""
-          h="26px"
-          fontSize="13px"
-          bg="paper"
-          borderWidth="1px"
-          borderColor="line"
-          borderRadius="6px"
-          onChange={(event) =>
-            event.target.value !== "" &&
-            void doing(ask(live.assignWork, { ...on, act: nanoid(), to: event.target.value }))
-          }
-        >
-          <option value="">{words.handTo} …</option>
-          {known?.members
-            .filter(({ id }) => id !== known.me)
-            .map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-        </chakra.select>
+        <HandTo
+          members={known?.members ?? []}
+          me={known?.me ?? ""}
+          onHand={(to) => void doing(ask(live.assignWork, { ...on, act: nanoid(), to }))}
+        />
       </Flex>
+      <DueBy
+        key={item.dueBy}
+        item={item}
+        onSet={(dueBy) => void doing(ask(live.setDue, { ...on, act: nanoid(), dueBy }), words.dueSet(label))}
+      />
       {items.length > 0 ? (
         <FormView items={items} data={data} onChange={setTyped} showsAll={isTried} />
       ) : (
@@ -152,10 +135,3 @@ export function WorkForm({ item, onBack }: { readonly item: WorkItem; readonly o
     </Flex>
   );
 }
-
-/** What the form filled in, by its paths: what is only shown stays out. */
-const filledIn = (items: readonly ShownItem[], data: FormData): { readonly [name: string]: unknown } =>
-  items.reduce<FormData>((values, { item, field }) => {
-    const value = valueIn(data, item.path);
-    return !field || item.isReadOnly || value === undefined ? values : withValueIn(values, item.path, value);
-  }, {});

@@ -1,27 +1,42 @@
 "use client";
-import { chakra, Flex } from "@chakra-ui/react";
+import { Button, chakra, Flex } from "@chakra-ui/react";
 import { useState } from "react";
 import { live } from "@/contract";
 import type { WorkItem } from "@/contract/live";
 import { Segments } from "../controls/Segments";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
-import { timeWords } from "../controls/units";
 import { useAsked } from "../kernel/queries";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
+import { DoneToday } from "./DoneToday";
+import { Several } from "./Several";
 import { WorkForm } from "./WorkForm";
+import { WorkLine } from "./WorkLine";
 
 const words = text.work;
+/** Pieces that are listed at first, and at most. */
+const shownAtFirst = 100;
+const shownAtMost = 500;
 const keyOf = ({ run, number, wait }: WorkItem) => `${run} ${number} ${wait}`;
 
 /** What a person has to do, without a diagram: a list, and the form of what is chosen. On a narrow screen one after the other. */
 export function WorkPage() {
   const [whose, setWhose] = useState<"all" | "mine" | "open">("all");
-  const { data, error, refetch } = useAsked(live.listWork, { whose }, { keepsLast: true });
-  const [chosen, setChosen] = useState<string>();
+  const [count, setCount] = useState(shownAtFirst);
+  const { data, error, refetch } = useAsked(live.listWork, { whose, count }, { keepsLast: true });
+  const [opened, setOpened] = useState<string>();
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   if (error && !data) return <ErrorPage message={error.message} retry={() => void refetch()} />;
   if (!data) return <LoadingPage label={text.shell.loading} />;
-  const item = data.items.find((one) => keyOf(one) === chosen);
+  const item = data.items.find((one) => keyOf(one) === opened);
+  const several = data.items.filter((one) => chosen.has(keyOf(one)));
+  const isShowing = item !== undefined || several.length > 0;
+  const choose = (key: string, isChosen: boolean) => {
+    const next = new Set(chosen);
+    if (isChosen) next.add(key);
+    else next.delete(key);
+    setChosen(next);
+  };
   return (
     <Flex direction="column" h="100%">
       <TopRow
@@ -31,11 +46,11 @@ export function WorkPage() {
           </chakra.h1>
         }
       />
-      <Flex as="main" id="content" flex="1" minH={0}>
+      <Flex as="main" id="content" flex="1" minH={0} direction={{ base: "column", md: "row" }}>
         <Flex
           direction="column"
           w={{ base: "100%", md: "400px" }}
-          flexShrink={0}
+          flexShrink={{ base: 1, md: 0 }}
           overflow="auto"
           borderRightWidth={{ md: "1px" }}
           borderColor="line"
@@ -61,15 +76,29 @@ export function WorkPage() {
                 <WorkLine
                   key={keyOf(one)}
                   item={one}
-                  isChosen={keyOf(one) === chosen}
-                  onChoose={() => setChosen(keyOf(one))}
+                  isOpen={keyOf(one) === opened && several.length === 0}
+                  isChosen={chosen.has(keyOf(one))}
+                  onOpen={() => {
+                    setChosen(new Set());
+                    setOpened(keyOf(one));
+                  }}
+                  onChoose={(isChosen) => choose(keyOf(one), isChosen)}
                 />
               ))}
             </chakra.ul>
           )}
-          <chakra.p color="quiet" fontSize="12px" data-testid="done-today">
-            {words.done(data.doneToday)}
-          </chakra.p>
+          {data.items.length < data.total && (
+            <Button
+              size="xs"
+              variant="outline"
+              alignSelf="flex-start"
+              disabled={count >= shownAtMost}
+              onClick={() => setCount(Math.min(shownAtMost, count + shownAtFirst))}
+            >
+              {words.more(data.total)}
+            </Button>
+          )}
+          <DoneToday done={data.done} />
         </Flex>
         <Flex
           direction="column"
@@ -77,50 +106,17 @@ export function WorkPage() {
           minW={0}
           overflow="auto"
           p={{ base: 4, md: 8 }}
-          display={{ base: item ? "flex" : "none", md: "flex" }}
+          display={{ base: isShowing ? "flex" : "none", md: "flex" }}
         >
-          {item ? (
-            <WorkForm key={keyOf(item)} item={item} onBack={() => setChosen(undefined)} />
+          {several.length > 0 ? (
+            <Several items={several} onLetGo={() => setChosen(new Set())} />
+          ) : item ? (
+            <WorkForm key={keyOf(item)} item={item} onBack={() => setOpened(undefined)} />
           ) : (
             <chakra.p color="quiet">{words.choose}</chakra.p>
           )}
         </Flex>
       </Flex>
     </Flex>
-  );
-}
-
-function WorkLine(props: { readonly item: WorkItem; readonly isChosen: boolean; readonly onChoose: () => void }) {
-  const { item, isChosen, onChoose } = props;
-  const { label, process, number, since, now, roleName, memberName } = item;
-  const about = [
-    words.case(process, number),
-    words.waits(timeWords(Math.max(0, now - since) / 1000)),
-    memberName ? words.with(memberName) : roleName && words.role(roleName),
-  ];
-  return (
-    <chakra.li borderTopWidth="1px" borderColor="line">
-      <chakra.button
-        type="button"
-        aria-current={isChosen || undefined}
-        display="block"
-        w="100%"
-        textAlign="start"
-        py={2}
-        px={2}
-        borderRadius="6px"
-        cursor="pointer"
-        bg={isChosen ? "accentSoft" : undefined}
-        _hover={{ bg: "accentSoft" }}
-        onClick={onChoose}
-      >
-        <chakra.span display="block" fontWeight="600">
-          {label}
-        </chakra.span>
-        <chakra.span display="block" color="quiet" fontSize="12px">
-          {about.filter(Boolean).join(" · ")}
-        </chakra.span>
-      </chakra.button>
-    </chakra.li>
   );
 }

@@ -6,6 +6,8 @@ import { type Change, refuse } from "../kernel/change";
 const target = z.object({
   what: z.enum(targetKinds),
   seconds: z.number().min(0).max(1e10),
+  amount: z.number().min(0).max(1e12).optional(),
+  until: z.string().min(1).max(200).optional(),
   share: z.number().min(0).max(1),
   days: z.number().min(1).max(3_650),
 });
@@ -20,5 +22,11 @@ export function setTargets(change: Change, { id, targets }: z.infer<typeof setTa
   const element = change.element(id);
   if (element.type !== "process" && !isActivity(element.type))
     refuse("no-target", say`Targets are of a process or a step.`, [id]);
+  for (const { what, until, amount } of targets) {
+    if (what === "cost" && amount === undefined) refuse("no-amount", say`A target of cost says how much.`, [id]);
+    if (until === undefined) continue;
+    if (what !== "duration" || !isActivity(change.element(until).type))
+      refuse("no-path", say`A path is from one step through another, and is done within a time.`, [id]);
+  }
   change.set("elements", id, "extension", withTargets(element, targets));
 }

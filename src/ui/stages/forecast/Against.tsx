@@ -5,12 +5,12 @@ import { inVersion } from "@/contract";
 import { compared, type Difference, type Forecast } from "@/core/forecast";
 import { type Id, trustStored } from "@/core/model";
 import { scenariosOf } from "@/core/scenario";
+import { Panel } from "../../controls/Panel";
 import { decimals, inUnit, moneyWords, percentWords, timeWords, unitFor } from "../../controls/units";
 import { useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
 import { useDecisionTexts } from "../../version/decisionTexts";
 import { useVersion } from "../../version/VersionContext";
-import { Panel } from "./Panel";
 import { useForecast, useOpenModels } from "./useForecast";
 
 const words = text.forecast.against;

@@ -3,9 +3,9 @@ import { chakra, Flex } from "@chakra-ui/react";
 import { useMemo } from "react";
 import { type Forecast, shareWithin } from "@/core/forecast";
 import { axis, Chart, ink } from "../../controls/Chart";
+import { Panel } from "../../controls/Panel";
 import { decimals, inUnit, percentWords, timeWords, unitFor } from "../../controls/units";
 import { text } from "../../messages";
-import { Panel } from "./Panel";
 
 const bins = 24;
 

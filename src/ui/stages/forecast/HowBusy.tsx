@@ -2,9 +2,9 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import type { Forecast, TakenFromDirectory } from "@/core/forecast";
 import type { Id } from "@/core/model";
+import { Panel } from "../../controls/Panel";
 import { decimals, percentWords, timeWords } from "../../controls/units";
 import { text } from "../../messages";
-import { Panel } from "./Panel";
 
 /** Each role with its number, its hours, and the share of them that is worked. */
 export function HowBusy(props: {

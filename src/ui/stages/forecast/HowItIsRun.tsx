@@ -8,10 +8,11 @@ import { useRoleDefaults } from "../../controls/entries";
 import { TextField } from "../../controls/fields";
 import { timeWords } from "../../controls/units";
 import { text } from "../../messages";
+import { useAskedJob } from "../../version/useAskedJob";
 import { useVersionStore } from "../../version/VersionContext";
+import { withCalled } from "../../version/withCalled";
 import { AskField, UnderWay } from "./askParts";
-import { useAskedJob } from "./useAskedJob";
-import { useOpenModels, withCalled } from "./useForecast";
+import { useOpenModels } from "./useForecast";
 
 const words = text.forecast.sheet;
 

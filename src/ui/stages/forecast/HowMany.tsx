@@ -7,11 +7,11 @@ import { DialogFrame } from "../../controls/DialogFrame";
 import { useRoleDefaults } from "../../controls/entries";
 import { moneyWords, percentWords } from "../../controls/units";
 import { text } from "../../messages";
+import { useAskedJob } from "../../version/useAskedJob";
 import { useVersionStore } from "../../version/VersionContext";
+import { withCalled } from "../../version/withCalled";
 import { AskField, UnderWay } from "./askParts";
-import { useAskedJob } from "./useAskedJob";
 import type { useOpenModels } from "./useForecast";
-import { withCalled } from "./useForecast";
 
 const words = text.forecast.staff;
 

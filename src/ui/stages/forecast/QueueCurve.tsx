@@ -3,9 +3,9 @@ import { useMemo } from "react";
 import type { Forecast } from "@/core/forecast";
 import type { Id } from "@/core/model";
 import { axis, Chart, ink } from "../../controls/Chart";
+import { Panel } from "../../controls/Panel";
 import { decimals } from "../../controls/units";
 import { text } from "../../messages";
-import { Panel } from "./Panel";
 
 /** Who waits for a role, and how many cases are under way, over the time of the first run. */
 export function QueueCurve(props: {

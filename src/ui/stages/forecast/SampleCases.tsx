@@ -5,9 +5,9 @@ import type { Forecast } from "@/core/forecast";
 import type { Id } from "@/core/model";
 import { axis, Chart, ink } from "../../controls/Chart";
 import { clockWords } from "../../controls/moment";
+import { Panel } from "../../controls/Panel";
 import { inUnit, timeWords, unitFor } from "../../controls/units";
 import { text } from "../../messages";
-import { Panel } from "./Panel";
 
 interface Bar {
   readonly row: number;

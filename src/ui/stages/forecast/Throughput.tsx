@@ -2,9 +2,9 @@
 import { useMemo } from "react";
 import type { Forecast } from "@/core/forecast";
 import { axis, Chart, ink } from "../../controls/Chart";
+import { Panel } from "../../controls/Panel";
 import { decimals } from "../../controls/units";
 import { text } from "../../messages";
-import { Panel } from "./Panel";
 
 const day = 86_400;
 

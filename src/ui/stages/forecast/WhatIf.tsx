@@ -9,10 +9,10 @@ import { DialogFrame } from "../../controls/DialogFrame";
 import { useRoleDefaults } from "../../controls/entries";
 import { text } from "../../messages";
 import { inputsOf, type SheetRow } from "../../version/figures/sheetRows";
+import { useAskedJob } from "../../version/useAskedJob";
+import { withCalled } from "../../version/withCalled";
 import { AskField, AskSelect, UnderWay } from "./askParts";
-import { useAskedJob } from "./useAskedJob";
 import type { useOpenModels } from "./useForecast";
-import { withCalled } from "./useForecast";
 import { type FigureName, figureNames, VariedChart } from "./VariedChart";
 import { WhatMatters } from "./WhatMatters";
 

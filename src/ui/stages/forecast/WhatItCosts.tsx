@@ -2,9 +2,9 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import type { Forecast } from "@/core/forecast";
 import type { Id } from "@/core/model";
+import { Panel } from "../../controls/Panel";
 import { decimals, moneyWords } from "../../controls/units";
 import { text } from "../../messages";
-import { Panel } from "./Panel";
 
 /** What a case costs, step by step, the dearest first; each bar in the colours of who does it, the rest being fixed cost. */
 export function WhatItCosts(props: {

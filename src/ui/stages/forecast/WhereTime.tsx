@@ -2,9 +2,9 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import type { ElementFigures, Forecast } from "@/core/forecast";
 import type { Id } from "@/core/model";
+import { Panel } from "../../controls/Panel";
 import { decimals, inUnit, moneyWords, unitFor } from "../../controls/units";
 import { text } from "../../messages";
-import { Panel } from "./Panel";
 
 const hatched = "repeating-linear-gradient(135deg, var(--chakra-colors-pencil) 0 1px, transparent 1px 5px)";
 

@@ -3,9 +3,9 @@ import { Box, chakra, Flex } from "@chakra-ui/react";
 import type { ReactNode } from "react";
 import { type Exact, type Forecast, type Path, storyOf } from "@/core/forecast";
 import { type Id, isActivity, isConnection, type Model, nameOf, wordFor } from "@/core/model";
+import { Panel } from "../../controls/Panel";
 import { percentWords, timeWords } from "../../controls/units";
 import { text } from "../../messages";
-import { Panel } from "./Panel";
 
 const words = text.forecast.exact;
 

@@ -8,7 +8,8 @@ import { followedWorld } from "@/jobs";
 import { useRoleDefaults } from "../../controls/entries";
 import { JobRunner } from "../../kernel/jobRunner";
 import { wordsOf } from "../../kernel/wordsOf";
-import { useOpenModels, withCalled } from "./useForecast";
+import { withCalled } from "../../version/withCalled";
+import { useOpenModels } from "./useForecast";
 
 type ByHand = ReadonlyMap<Id, readonly (Chosen | null)[]>;
 const nothing: ByHand = new Map();

@@ -3,11 +3,12 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { DecisionFileText } from "@/core/decisions";
 import type { Id, Model } from "@/core/model";
 import { scenariosOf } from "@/core/scenario";
-import { calledName, type Forecasted, type Unsound } from "@/jobs";
+import type { Forecasted, Unsound } from "@/jobs";
 import { useRoleDefaults } from "../../controls/entries";
 import { JobRunner } from "../../kernel/jobRunner";
 import { wordsOf } from "../../kernel/wordsOf";
 import { useWalks } from "../../version/walks";
+import { withCalled } from "../../version/withCalled";
 
 export interface ForecastState {
   /** What came of the last run that was not stopped; of what was there before, while a new one is under way. */
@@ -29,12 +30,6 @@ const nothing: ForecastState = {
   firstOf: undefined,
   error: undefined,
 };
-
-/** The models a forecast is made with: one, and what it calls. */
-export const withCalled = (model: Model, called: ReadonlyMap<Id, Model>): { readonly [name: string]: Model } => ({
-  model,
-  ...Object.fromEntries([...called].map(([calls, one]) => [calledName(calls), one])),
-});
 
 /** Milliseconds without another change before a forecast is run anew. */
 const rest = 150;

@@ -1,11 +1,12 @@
 "use client";
-import { Button, chakra } from "@chakra-ui/react";
+import { Button, chakra, Flex } from "@chakra-ui/react";
 import { nanoid } from "nanoid";
 import { useMemo, useState } from "react";
 import { live } from "@/contract";
 import { type FormData, formProblems, shownItems } from "@/core/data";
-import { flowNodesIn, formOf, type Id, type Model } from "@/core/model";
+import { flowNodesIn, formOf, type Id, type Model, nameOf } from "@/core/model";
 import { DialogFrame } from "../../controls/DialogFrame";
+import { Choice } from "../../controls/fields";
 import { complain } from "../../controls/notices";
 import { ask } from "../../kernel/ask";
 import { lookAgain } from "../../kernel/queries";
@@ -23,7 +24,12 @@ export function BeginCase(props: {
   readonly onClose: () => void;
 }) {
   const { at, model, process, onBegun, onClose } = props;
-  const start = useMemo(() => flowNodesIn(model, process).find(({ type }) => type === "startEvent"), [model, process]);
+  const starts = useMemo(
+    () => flowNodesIn(model, process).filter(({ type }) => type === "startEvent"),
+    [model, process],
+  );
+  const [chosen, setChosen] = useState<Id>();
+  const start = starts.find(({ id }) => id === chosen) ?? starts[0];
   const form = start && formOf(start);
   const items = useMemo(() => (start && form ? shownItems(model, start.id, form) : []), [model, start, form]);
   const [data, setData] = useState<FormData>({});
@@ -33,7 +39,7 @@ export function BeginCase(props: {
     setTried(true);
     if (formProblems(items, data).size > 0) return;
     try {
-      const { number } = await ask(live.beginLiveCase, { ...at, act, values: { ...data } });
+      const { number } = await ask(live.beginLiveCase, { ...at, act, values: { ...data }, start: start?.id });
       await lookAgain([{ kind: "version", id: at.version }]);
       onBegun(number);
       onClose();
@@ -57,6 +63,17 @@ export function BeginCase(props: {
         </>
       }
     >
+      {starts.length > 1 && start && (
+        <Flex gap={2} align="center" mb={3}>
+          {words.startAt}
+          <Choice
+            label={words.startAt}
+            value={start.id}
+            options={starts.map(({ id }) => [id, nameOf(model, id) || id] as const)}
+            onChoose={setChosen}
+          />
+        </Flex>
+      )}
       {items.length > 0 ? (
         <FormView items={items} data={data} onChange={setData} showsAll={isTried} />
       ) : (

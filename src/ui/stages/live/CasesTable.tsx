@@ -99,13 +99,18 @@ function CaseLine(props: {
   readonly onOpen: (number: number) => void;
 }) {
   const { row, now, isOpened, onOpen } = props;
-  const { number, state, isSuspended, began, ended, at, incidents } = row;
+  const { number, edition, state, isSuspended, began, ended, at, incidents } = row;
   return (
     <chakra.tr borderTopWidth="1px" borderColor="line" bg={isOpened ? "accentSoft" : undefined}>
       <td>
         <chakra.button type="button" color="accent" cursor="pointer" onClick={() => onOpen(number)}>
           {words.open(number)}
         </chakra.button>
+        {edition > 1 && (
+          <chakra.span color="quiet" fontSize="12px" ms={2}>
+            {text.live.package(edition)}
+          </chakra.span>
+        )}
       </td>
       <chakra.td color={incidents > 0 || state === "failed" ? "trouble" : undefined}>
         {isSuspended ? text.live.suspended : text.live.states[state]}

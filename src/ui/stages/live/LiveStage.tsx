@@ -9,6 +9,7 @@ import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 import { CaseColumn } from "./CaseColumn";
 import { CasesTable } from "./CasesTable";
+import { FiguresView } from "./FiguresView";
 import { Incidents } from "./Incidents";
 import { LivePage } from "./LivePage";
 import { Mailbox } from "./Mailbox";
@@ -19,7 +20,7 @@ import { Targets } from "./Targets";
 import { useRunModel } from "./useRunModel";
 
 const words = text.live;
-const views = ["diagram", "cases", "incidents", "mailbox", "targets", "standIns"] as const;
+const views = ["diagram", "cases", "incidents", "mailbox", "figures", "targets", "standIns"] as const;
 type View = (typeof views)[number];
 
 /** The stage where a process is run: its clock, what waits where, its cases, and what a supervisor can do. */
@@ -109,6 +110,7 @@ function OpenedRun(props: {
           {view === "cases" && <CasesTable at={at} now={data.now} opened={opened} onOpen={setOpened} />}
           {view === "incidents" && <Incidents at={at} now={data.now} model={model} onOpen={setOpened} />}
           {view === "mailbox" && <Mailbox at={at} now={data.now} onOpen={setOpened} />}
+          {view === "figures" && <FiguresView at={at} name={data.run.name} />}
           {view === "targets" && <Targets at={at} process={data.process} />}
           {view === "standIns" && <StandIns at={at} opened={data} />}
         </Flex>

@@ -14,7 +14,9 @@ import { lookAgain } from "../../kernel/queries";
 import { text } from "../../messages";
 import { BeginCase } from "./BeginCase";
 import { LetPeopleWork } from "./LetPeopleWork";
+import { LogDialog } from "./LogDialog";
 import { PaceChoice } from "./PaceChoice";
+import { Renew } from "./Renew";
 
 const words = text.live;
 const Link = chakra(NextLink);
@@ -30,7 +32,7 @@ export function RunBar(props: {
   readonly onBegun: (number: number) => void;
 }) {
   const { at, opened, model, runs, onRun, onStart, onBegun } = props;
-  const [asking, setAsking] = useState<"case" | "staff" | "end" | null>(null);
+  const [asking, setAsking] = useState<"case" | "staff" | "end" | "log" | "newer" | null>(null);
   const shown = useClock(opened);
   const { isEnded } = opened.run;
   const act = (doing: Promise<unknown>) =>
@@ -56,9 +58,13 @@ export function RunBar(props: {
       />
       <chakra.span color="quiet" fontSize="12px">
         {words.ofRevision(opened.run.revision)}
+        {opened.run.edition > 1 && `, ${words.package(opened.run.edition)}`}
       </chakra.span>
       <Button size="xs" variant="outline" onClick={onStart}>
         {words.startUp}
+      </Button>
+      <Button size="xs" variant="outline" disabled={isEnded} onClick={() => setAsking("newer")}>
+        {words.newer}
       </Button>
       <chakra.span flex="1" />
       <chakra.span aria-label={words.shows} title={words.shows} fontWeight="700" data-testid="run-clock">
@@ -82,22 +88,9 @@ export function RunBar(props: {
       <Link href="/work" color="accent" fontSize="13px">
         {words.worklist}
       </Link>
-      <chakra.a
-        href={`/api/log?version=${encodeURIComponent(at.version)}&run=${encodeURIComponent(at.run)}&as=xes`}
-        download
-        color="accent"
-        fontSize="13px"
-      >
-        {words.logXes}
-      </chakra.a>
-      <chakra.a
-        href={`/api/log?version=${encodeURIComponent(at.version)}&run=${encodeURIComponent(at.run)}&as=csv`}
-        download
-        color="accent"
-        fontSize="13px"
-      >
-        {words.logCsv}
-      </chakra.a>
+      <Button size="xs" variant="outline" onClick={() => setAsking("log")}>
+        {words.log}
+      </Button>
       <Button size="xs" variant="outline" disabled={isEnded} onClick={() => setAsking("end")}>
         {words.end}
       </Button>
@@ -107,6 +100,8 @@ export function RunBar(props: {
       {asking === "case" && (
         <BeginCase at={at} model={model} process={opened.process} onBegun={onBegun} onClose={() => setAsking(null)} />
       )}
+      {asking === "log" && <LogDialog at={at} onClose={() => setAsking(null)} />}
+      {asking === "newer" && <Renew at={at} edition={opened.run.edition} onClose={() => setAsking(null)} />}
       {asking === "staff" && <LetPeopleWork at={at} onClose={() => setAsking(null)} />}
       {asking === "end" && (
         <DialogFrame

@@ -3,11 +3,11 @@ import { Button, chakra, Flex } from "@chakra-ui/react";
 import { nanoid } from "nanoid";
 import { useState } from "react";
 import { live } from "@/contract";
-import type { WaitRow } from "@/contract/live";
+import type { Interference, WaitRow } from "@/contract/live";
 import { flowNodesIn, type Id, type Model, nameOf, outgoingOf } from "@/core/model";
 import { DialogFrame } from "../../controls/DialogFrame";
 import { ask } from "../../kernel/ask";
-import { lookAgain } from "../../kernel/queries";
+import { lookAgain, useAsked } from "../../kernel/queries";
 import { wordsOf } from "../../kernel/wordsOf";
 import { text } from "../../messages";
 
@@ -39,8 +39,9 @@ export function SupervisorDialog(props: {
   const [act] = useState(() => nanoid());
   const takesValues = ["data", "skip", "happen"].includes(asked.what);
   const needsReason = asked.what !== "retry" && asked.what !== "happen";
+  const values = takesValues ? readValues(typed) : {};
+  const doing = values && doingOf(asked, values, to);
   const run = async () => {
-    const values = takesValues ? readValues(typed) : {};
     if (!values) {
       setProblem(words.badJson);
       return;
@@ -127,6 +128,7 @@ export function SupervisorDialog(props: {
             />
           </chakra.label>
         )}
+        {doing && <Follows at={at} doing={doing} />}
         {problem && (
           <chakra.p role="alert" color="trouble">
             {problem}
@@ -135,6 +137,45 @@ export function SupervisorDialog(props: {
       </Flex>
     </DialogFrame>
   );
+}
+
+/** What would follow; or why it cannot be done. */
+function Follows(props: {
+  readonly at: { readonly version: string; readonly run: string; readonly number: number };
+  readonly doing: Interference;
+}) {
+  const { at, doing } = props;
+  const { data } = useAsked(live.previewCase, { ...at, doing }, { keepsLast: true });
+  if (!data) return null;
+  const { refused, state, ends, comes } = data;
+  const names = (list: typeof ends) => list.map(({ name }) => name).join(", ");
+  const told = [
+    ends.length > 0 && words.ends(names(ends)),
+    comes.length > 0 && words.comes(names(comes)),
+    state !== "open" && words.becomes(text.live.states[state]),
+    ends.length + comes.length === 0 && state === "open" && words.staysAsIs,
+  ];
+  return (
+    <chakra.p fontSize="13px" color={refused ? "trouble" : "quiet"} role="status" data-testid="follows">
+      <chakra.b>{words.follows}:</chakra.b> {refused ?? told.filter(Boolean).join("; ")}
+    </chakra.p>
+  );
+}
+
+/** What is asked for, as it is asked of the server. */
+function doingOf(asked: Asked, values: Values, to: string): Interference | undefined {
+  if (!("wait" in asked)) return asked.what === "data" ? { what: "data", values } : { what: asked.what };
+  const { wait } = asked.wait;
+  switch (asked.what) {
+    case "retry":
+      return { what: "retry", wait };
+    case "move":
+      return to === "" ? undefined : { what: "move", wait, to };
+    case "lead":
+      return to === "" ? undefined : { what: "lead", wait, flows: [to] };
+    default:
+      return { what: asked.what, wait, values };
+  }
 }
 
 interface Said {

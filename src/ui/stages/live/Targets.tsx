@@ -85,12 +85,11 @@ function TargetLine(props: {
 }) {
   const { row, isProcess, onRemove, onSeen } = props;
   const { target, measured, alert } = row;
-  const said = words.said[target.what](
-    isProcess ? words.cases : row.name,
-    percentWords(target.share),
-    timeWords(target.seconds),
-    target.days,
-  );
+  const model = useVersion((state) => state.model);
+  const { until, amount } = target;
+  const of = isProcess ? words.cases : until ? words.path(row.name, nameOf(model, until) || until) : row.name;
+  const limit = amount === undefined ? timeWords(target.seconds) : decimals(amount);
+  const said = words.said[target.what](of, percentWords(target.share), limit, target.days);
   return (
     <chakra.li py={1} borderTopWidth="1px" borderColor="line">
       <Flex gap={3} align="center" wrap="wrap">
@@ -123,16 +122,38 @@ function NewTarget(props: { readonly process: Id; readonly onAdd: (element: Id, 
   const [within, setWithin] = useState("5 days");
   const [share, setShare] = useState("90 %");
   const [days, setDays] = useState("30");
+  const [amount, setAmount] = useState("250");
+  const [until, setUntil] = useState("");
   const [problem, setProblem] = useState("");
   const steps = [...model.elements].filter(({ type }) => isActivity(type));
+  const isTimed = what === "duration" || what === "waiting";
+  const isPath = what === "duration" && element !== process && until !== "" && until !== element;
   const add = () => {
-    const time = what === "rework" ? { kind: "constant" as const, value: 0 } : readSaid(within, "time");
+    const time = isTimed ? readSaid(within, "time") : { kind: "constant" as const, value: 0 };
     const part = Number(/^(\d+(?:[.,]\d+)?) ?%?$/.exec(share.trim())?.[1]?.replace(",", ".") ?? Number.NaN) / 100;
     const count = Number(days);
-    const wrong = time?.kind !== "constant" ? within : !(part >= 0 && part <= 1) ? share : !(count >= 1) ? days : "";
+    const money = Number(amount.trim().replace(",", "."));
+    const isMoney = what !== "cost" || (amount.trim() !== "" && money >= 0);
+    const wrong =
+      time?.kind !== "constant"
+        ? within
+        : !isMoney
+          ? amount
+          : !(part >= 0 && part <= 1)
+            ? share
+            : !(count >= 1)
+              ? days
+              : "";
     setProblem(wrong === "" ? "" : words.cannot(wrong));
     if (wrong === "" && time?.kind === "constant")
-      onAdd(element, { what, seconds: time.value, share: part, days: count });
+      onAdd(element, {
+        what,
+        seconds: time.value,
+        share: part,
+        days: count,
+        ...(what === "cost" && { amount: money }),
+        ...(isPath && { until }),
+      });
   };
   return (
     <Flex gap={2} align="center" wrap="wrap" role="group" aria-label={words.add}>
@@ -148,7 +169,16 @@ function NewTarget(props: { readonly process: Id; readonly onAdd: (element: Id, 
         options={targetKinds.map((kind) => [kind, words.kinds[kind]] as const)}
         onChange={(kind) => setWhat(kind as TargetKind)}
       />
-      {what !== "rework" && <Small label={words.within} value={within} onType={setWithin} />}
+      {what === "duration" && element !== process && (
+        <BarChoice
+          label={words.until}
+          value={until}
+          options={[["", words.alone], ...steps.map(({ id }) => [id, nameOf(model, id) || id] as const)]}
+          onChange={setUntil}
+        />
+      )}
+      {isTimed && <Small label={words.within} value={within} onType={setWithin} />}
+      {what === "cost" && <Small label={words.amount} value={amount} onType={setAmount} />}
       <Small label={words.share} value={share} onType={setShare} />
       <Small label={words.days} value={days} onType={setDays} />
       <Button size="xs" variant="outline" onClick={add}>

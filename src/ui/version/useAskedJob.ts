@@ -2,8 +2,8 @@
 import { useCallback, useEffect, useState } from "react";
 import type { Model } from "@/core/model";
 import type { InputOf, Jobs, OutputOf } from "@/jobs";
-import { JobRunner } from "../../kernel/jobRunner";
-import { wordsOf } from "../../kernel/wordsOf";
+import { JobRunner } from "../kernel/jobRunner";
+import { wordsOf } from "../kernel/wordsOf";
 
 /** Long work that is asked for by a button: how far it is, what stood in its way, and how it is stopped. */
 export function useAskedJob() {

@@ -2,9 +2,9 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { type ReactNode, useRef, useState } from "react";
 import { writeTable } from "@/core/table";
-import { pictureOf } from "../../controls/Chart";
-import { giveFile } from "../../kernel/ask";
-import { text } from "../../messages";
+import { giveFile } from "../kernel/ask";
+import { text } from "../messages";
+import { pictureOf } from "./Chart";
 
 export interface PanelTable {
   readonly head: readonly string[];
@@ -62,12 +62,10 @@ export function Panel(props: {
         {table && (
           <>
             <Quiet onClick={() => setTable(!isTable)} pressed={isTable}>
-              {isTable ? text.forecast.picture : text.forecast.table}
+              {isTable ? text.panel.picture : text.panel.table}
             </Quiet>
-            <Quiet onClick={() => save(table, title)}>{text.forecast.csv}</Quiet>
-            {isPicture && !isTable && (
-              <Quiet onClick={() => savePicture(body.current, title)}>{text.forecast.svg}</Quiet>
-            )}
+            <Quiet onClick={() => save(table, title)}>{text.panel.csv}</Quiet>
+            {isPicture && !isTable && <Quiet onClick={() => savePicture(body.current, title)}>{text.panel.svg}</Quiet>}
           </>
         )}
       </Flex>
