@@ -207,6 +207,14 @@ export interface RunFigures {
   readonly ways: readonly { readonly flow: Id; readonly gateway: Id; readonly name: string; readonly share: number }[];
 }
 
+/** What was written into a store: a row each time. */
+export interface WrittenRow {
+  readonly number: number;
+  readonly at: number;
+  readonly step: string;
+  readonly data: { readonly [name: string]: unknown };
+}
+
 /** What would follow if something were done to a case. */
 export interface CasePreview {
   /** Why it cannot be done, in words. */
@@ -271,6 +279,16 @@ export const live = named({
   }),
   /** What is to be kept, as the version says now, and what it came to in this run. */
   listTargets: asks<{ targets: readonly TargetRow[]; alerts: number }>()({ input: inRun, right: "read", on: here }),
+  /** Stores that steps write into, and the rows of one of them, the latest first. */
+  listWritten: asks<{ stores: readonly string[]; rows: readonly WrittenRow[]; total: number }>()({
+    input: inRun.extend({
+      store: z.string().max(500).optional(),
+      from: z.number().int().min(0).default(0),
+      count: z.number().int().min(1).max(200).default(50),
+    }),
+    right: "read",
+    on: here,
+  }),
   /** Figures of the last days of the run's clock. */
   runFigures: asks<RunFigures>()({
     input: inRun.extend({ days: z.number().int().min(1).max(3_650).default(30) }),

@@ -78,6 +78,7 @@ import { runStaff } from "./live/staff";
 import { beginLiveCase } from "./live/starts";
 import { acknowledgeAlert, listTargets } from "./live/targets";
 import { assignWork, completeWork, listWork, openWork, remindWork, saveWork, setDue } from "./live/work";
+import { listWritten } from "./live/written";
 import { applyCommands, changesSince } from "./version/editing";
 import { extractProcess } from "./version/extract";
 import { changeDays, elementHistory, listHistory } from "./version/history";
@@ -106,6 +107,7 @@ export const useCases = {
   listRuns,
   listWaits,
   listWork,
+  listWritten,
   moveCases,
   moveToken,
   openCase,

@@ -6,6 +6,7 @@ import { itemName, outputList } from "./collections";
 import { processOfScope } from "./courses";
 import { dataIn, merged } from "./dataInScope";
 import type { CaseState, LiveCase, LiveEvent, Wait, WaitKind } from "./liveCase";
+import { storesOf, writtenBy } from "./stores";
 
 /** What a case is run with. */
 export interface Running {
@@ -136,7 +137,10 @@ export abstract class CaseBook {
 
   protected tell(kind: LiveEvent["kind"], wait: Wait, reason?: string): void {
     const place = this.play.placeAt(wait.at);
-    this.note(kind, place, wait.event ?? wait.node, {
+    const element = wait.event ?? wait.node;
+    const isWriting = kind === "complete" && place && storesOf(place.scope.model, element).length > 0;
+    this.note(kind, place, element, {
+      ...(isWriting && { data: writtenBy(place.scope.model, element, this.dataAt(wait)) }),
       wait: wait.id,
       ...(wait.instance !== undefined && { instance: wait.instance }),
       ...(reason !== undefined && { reason }),

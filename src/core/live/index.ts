@@ -20,5 +20,6 @@ export { begunWith, firstProcess, type RunOutcome, type RunRequest, runCases, ru
 export { sampleValues } from "./sampleData";
 export { type StaffRequest, staffedCases } from "./staff";
 export { type Answer, answerOf, latencyOf, pauseBefore, type StandIn, standInSchema, usualStandIn } from "./standIns";
+export { storesOf } from "./stores";
 export { type Measured, measured, targetValues } from "./targets";
 export { startAgain, startsSet, type TimerSet } from "./timers";

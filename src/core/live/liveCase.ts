@@ -111,4 +111,6 @@ export interface LiveEvent {
   readonly wait?: number;
   readonly instance?: number;
   readonly reason?: string;
+  /** Of a step that writes into a store, when it is complete: what it wrote. */
+  readonly data?: CaseData;
 }

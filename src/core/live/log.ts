@@ -12,6 +12,8 @@ export interface LogEvent {
   readonly at: number;
   readonly lifecycle: "start" | "complete";
   readonly role: string;
+  /** Who did it, where that is known. */
+  readonly who?: string;
 }
 
 export interface LogTrace {
@@ -30,27 +32,42 @@ export function roleOf(model: Model, step: Id): string {
 }
 
 /** The lines of one case: of tasks and of calls, each instance, also of called processes. O(events). */
-export function traceOf(name: string, events: readonly LiveEvent[], models: readonly Model[]): LogTrace {
-  const lines = events.flatMap(({ kind, element, at }): LogEvent[] => {
+export function traceOf(
+  name: string,
+  events: readonly (LiveEvent & { readonly who?: string })[],
+  models: readonly Model[],
+): LogTrace {
+  const lines = events.flatMap(({ kind, element, at, who }): LogEvent[] => {
     if ((kind !== "start" && kind !== "complete") || element === undefined) return [];
     const model = models.find((one) => one.elements.has(element));
     const type = model?.elements.get(element)?.type ?? "";
     if (!model || !(type === "task" || type.endsWith("Task") || type === "callActivity")) return [];
-    return [{ activity: nameOf(model, element) || element, at, lifecycle: kind, role: roleOf(model, element) }];
+    const said = { activity: nameOf(model, element) || element, role: roleOf(model, element) };
+    return [{ ...said, at, lifecycle: kind, ...(who !== undefined && { who }) }];
   });
   return { case: name, events: lines };
 }
 
 const moment = (at: number) => new Date(Math.round(at)).toISOString();
 
-/** A log as CSV, a line an event: `case,activity,timestamp,lifecycle,role`. */
-export const logCsv = (traces: Iterable<LogTrace>): string =>
-  writeTable([
-    ["case", "activity", "timestamp", "lifecycle", "role"],
-    ...[...traces].flatMap((trace) =>
-      trace.events.map(({ activity, at, lifecycle, role }) => [trace.case, activity, moment(at), lifecycle, role]),
+/** A log as CSV, a line an event: `case,activity,timestamp,lifecycle,role`; and who did it, where that is known of any. */
+export function logCsv(traces: Iterable<LogTrace>): string {
+  const all = [...traces];
+  const isNamed = all.some(({ events }) => events.some(({ who }) => who !== undefined));
+  return writeTable([
+    ["case", "activity", "timestamp", "lifecycle", "role", ...(isNamed ? ["resource"] : [])],
+    ...all.flatMap((trace) =>
+      trace.events.map(({ activity, at, lifecycle, role, who = "" }) => [
+        trace.case,
+        activity,
+        moment(at),
+        lifecycle,
+        role,
+        ...(isNamed ? [who] : []),
+      ]),
     ),
   ]);
+}
 
 const attribute = (value: string) =>
   escapeText(value)
@@ -79,10 +96,12 @@ export function logXes(traces: Iterable<LogTrace>, title: string): string {
   ];
   for (const trace of traces) {
     parts.push("  <trace>", `    ${string("concept:name", trace.case)}`);
-    for (const { activity, at, lifecycle, role } of trace.events)
+    for (const { activity, at, lifecycle, role, who } of trace.events) {
+      const by = `${who === undefined ? "" : string("org:resource", who)}${role === "" ? "" : string("org:role", role)}`;
       parts.push(
-        `    <event>${string("concept:name", activity)}<date key="time:timestamp" value="${moment(at).replace("Z", "+00:00")}"/>${string("lifecycle:transition", lifecycle)}${role === "" ? "" : string("org:role", role)}</event>`,
+        `    <event>${string("concept:name", activity)}<date key="time:timestamp" value="${moment(at).replace("Z", "+00:00")}"/>${string("lifecycle:transition", lifecycle)}${by}</event>`,
       );
+    }
     parts.push("  </trace>");
   }
   parts.push("</log>", "");
@@ -90,21 +109,32 @@ export function logXes(traces: Iterable<LogTrace>, title: string): string {
 }
 
 /**
- * A log without what tells who it was: cases and roles get names of their own that stay the same within the log, and all times are moved
+ * A log without what tells who it was: cases, roles and people get names of their own that stay the same within the log, and all times are moved
  * by the same span of days, drawn from a seed, so that durations, weekdays and times of day stay.
  */
 export function anonymised(traces: readonly LogTrace[], seed: number): LogTrace[] {
-  const roles = new Map<string, string>();
-  const roleFor = (role: string) => {
-    if (role === "") return "";
-    const known = roles.get(role) ?? `Role ${roles.size + 1}`;
-    roles.set(role, known);
-    return known;
-  };
+  const roleFor = pseudonyms("Role");
+  const personFor = pseudonyms("Person");
   const weeks = 100 + Math.floor(new Stream(seed, "moved by").at(0, 0).next() * 400);
   const moved = weeks * 7 * 86_400_000;
   return traces.map((trace, at) => ({
     case: `Case ${at + 1}`,
-    events: trace.events.map((event) => ({ ...event, at: event.at - moved, role: roleFor(event.role) })),
+    events: trace.events.map(({ who, ...event }) => ({
+      ...event,
+      at: event.at - moved,
+      role: roleFor(event.role),
+      ...(who !== undefined && { who: personFor(who) }),
+    })),
   }));
+}
+
+/** Names by the order in which they are met; of nobody none. */
+function pseudonyms(word: string): (name: string) => string {
+  const known = new Map<string, string>();
+  return (name) => {
+    if (name === "") return "";
+    const given = known.get(name) ?? `${word} ${known.size + 1}`;
+    known.set(name, given);
+    return given;
+  };
 }

@@ -9,7 +9,7 @@ export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
  * so that two acts never wait for each other. Every act that writes holds the workspace in common with others; a restore, and making
  * the workspace, hold it alone.
  */
-const lockOrder = ["workspace", "home", "directory", "brief", "version", "run", "case"] as const;
+const lockOrder = ["workspace", "home", "directory", "brief", "version", "run"] as const;
 type Lockable = (typeof lockOrder)[number];
 
 interface Held {
@@ -44,6 +44,8 @@ export async function lock(
       );
     held.reached = lockOrder.indexOf(kind);
     held.locks.add(`${key} ${mode}`);
+    // In a folder one act is done after the other anyway: nobody else has the database open.
+    if (!process.env.DATABASE_URL) continue;
     await transaction.execute(
       mode === "alone"
         ? sql`select pg_advisory_xact_lock(hashtextextended(${key}, 0))`

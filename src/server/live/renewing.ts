@@ -88,16 +88,12 @@ export const moveCases = useCase(terms.moveCases, async (context, { version, run
   const run = await runOf(db, version, id);
   if (run.endedAt) throw new UseCaseError("run-ended", "This run has ended. Nothing more is done in it.", 409);
   await lock(db, "run", [id]);
-  await lock(
-    db,
-    "case",
-    numbers.map((number) => `${id} ${number}`),
-  );
   const rows = await db
     .select()
     .from(liveCases)
     .where(and(eq(liveCases.run, id), inArray(liveCases.number, [...numbers]), eq(liveCases.state, "open")))
-    .orderBy(asc(liveCases.number));
+    .orderBy(asc(liveCases.number))
+    .for("update");
   const opened = await openedRun(db, run);
   const refused: MoveRow[] = [];
   let moved = 0;

@@ -1,4 +1,4 @@
-import { and, eq, inArray, ne, sql } from "drizzle-orm";
+import { and, eq, getTableColumns, inArray, ne, sql } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { roleOfLane } from "@/core/directory";
 import {
@@ -17,12 +17,12 @@ import {
   type Wait,
 } from "@/core/live";
 import { type Id, laneOf, type Model, nameOf, targetsOf } from "@/core/model";
-import { liveCases, liveEvents, liveSignals, liveWaits } from "@/data/schema";
-import { lock, type Transaction } from "../kernel/act";
-import { insertRows } from "../kernel/manyRows";
+import { liveCases, liveEvents, liveSignals, liveWaits, runs } from "@/data/schema";
+import type { Transaction } from "../kernel/act";
+import { inserted, insertRows, upserted } from "../kernel/manyRows";
 import { type Context, notFound, UseCaseError } from "../kernel/useCase";
 import { shownAt } from "./clock";
-import { type OpenedRun, openedRun, type RunHead, runOf } from "./world";
+import { type OpenedRun, openedRun, type RunHead, runColumns, runOf } from "./world";
 
 export type CaseRecord = typeof liveCases.$inferSelect;
 export type WaitRecord = typeof liveWaits.$inferSelect;
@@ -59,39 +59,65 @@ export async function stepCase(
   act: (stepped: Stepped) => void,
 ): Promise<void> {
   const { db } = context;
-  const run = await runOf(db, at.version, at.run);
-  await lock(db, "case", [`${at.run} ${at.number}`]);
-  if (deed && (await isDone(context, at, deed.act))) return;
-  const [row] = await db
-    .select()
-    .from(liveCases)
-    .where(and(eq(liveCases.run, at.run), eq(liveCases.number, at.number)));
-  if (!row) throw notFound("This case");
+  const { run, row } = await lockedCase(db, at);
+  const isTold = deed !== undefined && endsWait.has(deed.kind);
+  if (deed && !isTold && (await isDone(db, at, deed.act))) return;
+  const waits = await waitsOf(db, at);
   if (run.endedAt) throw new UseCaseError("run-ended", "This run has ended. Nothing more is done in it.", 409);
   const opened = await openedRun(db, run, row.edition);
-  const rows = await db
-    .select()
-    .from(liveWaits)
-    .where(and(eq(liveWaits.run, at.run), eq(liveWaits.number, at.number)));
-  const waits = new Map(rows.map((one) => [one.wait, one]));
   const running = { world: opened.world, choosing: byData, zone, now: shownAt(run.clock) };
   const engine = Engine.load(running, row.content);
   try {
     act({ run, opened, row, waits, engine });
   } catch (error) {
+    if (deed && isTold && (await isDone(db, at, deed.act))) return;
     if (error instanceof RangeError) throw new UseCaseError("not-possible", error.message, 409);
     throw error;
   }
   await keepCase(context, run, opened, row, waits, engine, deed);
 }
 
-async function isDone({ db }: Context, at: { readonly run: string; readonly number: number }, act: string) {
+interface AtCase {
+  readonly version: string;
+  readonly run: string;
+  readonly number: number;
+}
+
+/** A case with its run, as nobody else steps it until the act ends. */
+async function lockedCase(
+  db: Transaction,
+  { version, run, number }: AtCase,
+): Promise<{ run: RunHead; row: CaseRecord }> {
+  const [found] = await db
+    .select({ run: runColumns, row: getTableColumns(liveCases) })
+    .from(liveCases)
+    .innerJoin(runs, eq(runs.id, liveCases.run))
+    .where(and(eq(liveCases.run, run), eq(liveCases.number, number)))
+    .for("update", { of: liveCases });
+  if (found?.run.version === version) return found;
+  await runOf(db, version, run);
+  throw notFound("This case");
+}
+
+/** Deeds that end what is waited for: asked once more, it is gone, so that whether it was done has to be looked for only then. */
+const endsWait: ReadonlySet<string> = new Set(["completed work", "skipped", "happened", "moved", "led on"]);
+
+/** Whether what is asked for by a name was done before. Asked once the case is locked, so that nothing is missed. */
+async function isDone(db: Transaction, { run, number }: AtCase, act: string): Promise<boolean> {
   const [known] = await db
     .select({ sequence: liveEvents.sequence })
     .from(liveEvents)
-    .where(and(eq(liveEvents.run, at.run), eq(liveEvents.number, at.number), eq(liveEvents.act, act)))
+    .where(and(eq(liveEvents.run, run), eq(liveEvents.number, number), eq(liveEvents.act, act)))
     .limit(1);
   return known !== undefined;
+}
+
+async function waitsOf(db: Transaction, { run, number }: AtCase): Promise<ReadonlyMap<number, WaitRecord>> {
+  const rows = await db
+    .select()
+    .from(liveWaits)
+    .where(and(eq(liveWaits.run, run), eq(liveWaits.number, number)));
+  return new Map(rows.map((one) => [one.wait, one]));
 }
 
 /** The wait of a number, which is still waited for. */
@@ -148,18 +174,8 @@ export async function keepCase(
   const content = engine.saved();
   const waits = waitRows(run, opened, row.number, content, engine, known);
   const gone = [...known.keys()].filter((id) => !waits.some(({ wait }) => wait === id));
-  if (gone.length > 0)
-    await db
-      .delete(liveWaits)
-      .where(and(eq(liveWaits.run, row.run), eq(liveWaits.number, row.number), inArray(liveWaits.wait, gone)));
   const changed = waits.filter((one) => JSON.stringify(one) !== JSON.stringify(known.get(one.wait)));
-  for (const one of changed)
-    await db
-      .insert(liveWaits)
-      .values(one)
-      .onConflictDoUpdate({ target: [liveWaits.run, liveWaits.number, liveWaits.wait], set: one });
   const events = eventRows(row, engine.events, row.events, member.id, deed, engine.now);
-  if (events.length > 0) await db.insert(liveEvents).values(events);
   const dues = waits.flatMap(({ due }) => due ?? []);
   const isOver = content.state !== "open";
   const next = {
@@ -170,10 +186,19 @@ export async function keepCase(
     ended: isOver ? (row.ended ?? engine.now) : null,
     events: row.events + events.length,
   };
-  await db
+  const ofCase = and(eq(liveWaits.run, row.run), eq(liveWaits.number, row.number));
+  const parts = [
+    ...(gone.length > 0 ? [sql`delete from ${liveWaits} where ${and(ofCase, inArray(liveWaits.wait, gone))}`] : []),
+    ...(changed.length > 0 ? [upserted(liveWaits, changed)] : []),
+    ...(events.length > 0 ? [inserted(liveEvents, events)] : []),
+  ].map((part, at) => sql`${sql.identifier(`part${at}`)} as (${part})`);
+  const update = db
     .update(liveCases)
     .set(next)
-    .where(and(eq(liveCases.run, row.run), eq(liveCases.number, row.number)));
+    .where(and(eq(liveCases.run, row.run), eq(liveCases.number, row.number)))
+    .getSQL();
+  // One statement for all of it: what a step costs is mostly the way to the database and back.
+  await db.execute(parts.length === 0 ? update : sql`with ${sql.join(parts, sql`, `)} ${update}`);
   await keepSignals(db, row, engine);
 }
 
@@ -220,6 +245,7 @@ export function eventRows(
           at: now,
           element: deed.element ?? null,
           wait: deed.wait ?? null,
+          instance: null,
           member,
           reason: deed.reason || null,
           act: deed.act,
@@ -240,6 +266,8 @@ export function eventRows(
       instance: event.instance ?? null,
       member: deed && isOfDeed(event) ? member : null,
       reason: event.reason ?? null,
+      act: null,
+      data: event.data ?? null,
     })),
   ];
 }

@@ -79,6 +79,7 @@ export const usualInputs: { readonly [name in keyof typeof useCases]: object } =
   retryIncident: { version: "v", run: "r", number: 1, wait: 1, act: "a" },
   runModel: { version: "v", run: "r" },
   previewCase: { version: "v", run: "r", number: 1, doing: { what: "cancel" } },
+  listWritten: { version: "v", run: "r" },
   runFigures: { version: "v", run: "r" },
   runStaff: { version: "v", run: "r", days: 5, most: 5 },
   saveWork: { version: "v", run: "r", number: 1, wait: 1, act: "a", values: { power: 5 } },

@@ -44,6 +44,7 @@ export const liveWords = {
     standIns: "Stand-ins",
     targets: "Targets",
     figures: "Figures",
+    written: "Tables",
   },
   counts: (open: number, cases: number, incidents: number) =>
     `${open} open of ${counted(cases, "case")}${incidents > 0 ? `, ${counted(incidents, "incident")}` : ""}`,
@@ -286,6 +287,15 @@ export const liveWords = {
     broken: "broken",
     seen: "I have seen it",
     seenTitle: "What becomes of it",
+  },
+  written: {
+    explain: "Databases are stood in for: what steps write into them is kept here, a row each time.",
+    none: "No step of this process writes into a data store or an IT system.",
+    empty: "Nothing has been written yet.",
+    store: "Table",
+    step: "Written by",
+    when: "When",
+    more: "More",
   },
   standIns: {
     explain:

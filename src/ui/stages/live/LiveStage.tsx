@@ -18,9 +18,10 @@ import { StandIns } from "./StandIns";
 import { StartUp } from "./StartUp";
 import { Targets } from "./Targets";
 import { useRunModel } from "./useRunModel";
+import { Written } from "./Written";
 
 const words = text.live;
-const views = ["diagram", "cases", "incidents", "mailbox", "figures", "targets", "standIns"] as const;
+const views = ["diagram", "cases", "incidents", "mailbox", "figures", "targets", "standIns", "written"] as const;
 type View = (typeof views)[number];
 
 /** The stage where a process is run: its clock, what waits where, its cases, and what a supervisor can do. */
@@ -112,6 +113,7 @@ function OpenedRun(props: {
           {view === "mailbox" && <Mailbox at={at} now={data.now} onOpen={setOpened} />}
           {view === "figures" && <FiguresView at={at} name={data.run.name} />}
           {view === "targets" && <Targets at={at} process={data.process} />}
+          {view === "written" && <Written at={at} onOpen={setOpened} />}
           {view === "standIns" && <StandIns at={at} opened={data} />}
         </Flex>
         {opened !== undefined && shownCase && (
