@@ -112,6 +112,8 @@ export interface OpenRun {
   /** When something comes of its own accord. */
   readonly next: number | null;
   readonly standing: readonly ElementStanding[];
+  /** Targets that broke, and that nobody has seen yet. */
+  readonly alerts: number;
   readonly standIns: { readonly [element: Id]: StandIn };
   /** Steps that a service answers. */
   readonly services: readonly { readonly element: Id; readonly name: string }[];

@@ -124,7 +124,7 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
   await hand.tieBuildCopy({ version: "switch-on-as-is", branch: "lane/switch-on", path: "processes/switch-on.bpmn" });
   for (const [id, name, role] of demoMembers) await hand.setMember({ id, name, roles: [role] });
   await hand.startRun({ version: inspection.version, run: "run-inspections", name: "Trial in spring", pace: 1 });
-  await hand.runStaff({ version: inspection.version, run: "run-inspections", days: 40, most: 300 });
+  await hand.runStaff({ version: inspection.version, run: "run-inspections", days: 44, most: 300 });
   // A complaint that is justified, and one whose answer is not accepted at first.
   const complaint = await hand.openModel("complaint-as-is");
   const walks = suggestWalks(complaint, "complaint-about-a-bill").walks;

@@ -197,6 +197,20 @@ export function assumeInspections(start: Model, diagram: Id): Drawing {
   said("record", "processing", "usually 8 min, 9 of 10 within 20 min");
   said("look-at-photos", "processing", "15 to 40 min");
   said("go-there", "processing", "90, usually 120, at most 240 min");
+  const target = { days: 30, seconds: 0 };
+  draw.do({
+    type: "setTargets",
+    id: "inspection-of-a-new-plant",
+    targets: [
+      { ...target, what: "duration", seconds: 4 * 86_400, share: 0.9 },
+      { ...target, what: "cost", amount: 120, share: 0.8 },
+    ],
+  });
+  draw.do({
+    type: "setTargets",
+    id: "record",
+    targets: [{ ...target, what: "waiting", seconds: 2 * 86_400, share: 0.95 }],
+  });
   spread("rated power", "60 % 8, 25 % 15, 15 % 40", "number");
   spread("distance to the transformer", "100 to 1800", "number");
   spread("roof", "70 % pitched, 20 % flat, 10 % ground", "text");

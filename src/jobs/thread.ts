@@ -9,6 +9,7 @@ import { openedModel } from "./opened";
 import { isRebuilt } from "./rebuilt";
 import { summary } from "./summary";
 import { builtModel, syncCopy } from "./syncs";
+import { workedCases } from "./workedCases";
 
 /** Jobs that only the server asks for: what reads and writes files needs what only a server has. */
 const serverJobs = {
@@ -30,6 +31,7 @@ const serverJobs = {
   sheetFile,
   summary,
   syncCopy,
+  workedCases,
 } as const;
 export type ServerJobs = typeof serverJobs;
 

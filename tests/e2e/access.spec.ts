@@ -57,6 +57,32 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
     },
   ],
   [
+    "Figures of a run",
+    "/v/plant-inspection-as-is/live",
+    async (page) => {
+      await page.getByRole("radio", { name: "Figures" }).click();
+      await expect(page.getByTestId("live-figures").getByRole("img").first()).toBeVisible();
+    },
+  ],
+  [
+    "Tables that are stood in for",
+    "/v/plant-inspection-as-is/live",
+    async (page) => {
+      await page.getByRole("radio", { name: "Tables" }).click();
+      await expect(page.getByTestId("written")).toBeVisible();
+    },
+  ],
+  [
+    "Several pieces of work",
+    "/work",
+    async (page) => {
+      const boxes = page.getByTestId("worklist").getByRole("checkbox");
+      await boxes.nth(0).check();
+      await boxes.nth(1).check();
+      await expect(page.getByTestId("several")).toBeVisible();
+    },
+  ],
+  [
     "Worklist",
     "/work",
     async (page) => {

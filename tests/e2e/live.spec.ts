@@ -76,7 +76,7 @@ test("a process is started up, members work a case by its forms and its decision
 
   // Nobody can be done within a second: the target breaks, and somebody says that they have seen it.
   await other.getByRole("radio", { name: "Targets" }).click();
-  await other.getByLabel("Within").fill("1 s");
+  await other.getByRole("textbox", { name: "Within" }).fill("1 s");
   await other.getByRole("button", { name: "Add the target" }).click();
   const targets = other.getByTestId("targets");
   await expect(targets).toContainText("0 % of 1, broken");
@@ -140,7 +140,12 @@ test("a timer fires on a clock that jumps; a service fails into an incident and 
 
   // The log opens in a spreadsheet.
   const download = page.waitForEvent("download");
-  await page.getByRole("link", { name: "Log as CSV" }).click();
+  await page.getByRole("button", { name: "Log", exact: true }).click();
+  await page
+    .getByRole("dialog")
+    .getByLabel(/Replace the names/)
+    .check();
+  await page.getByRole("dialog").getByRole("link", { name: "As CSV" }).click();
   expect((await download).suggestedFilename()).toBe("trial.csv");
 });
 
@@ -178,4 +183,134 @@ test("another program gets a key, begins a case with it in a run that people wor
   await dialog.getByRole("button", { name: "Withdraw the key of Customer portal" }).click();
   await expect(dialog.getByText("withdrawn")).toBeVisible();
   expect((await begin()).status()).toBe(401);
+});
+
+/** A run of its own of the demo's inspections, with so many cases. */
+async function tried(page: Page, name: string, cases: number): Promise<string> {
+  const copied = await page.request.post("/api/do/copyProcess", {
+    data: { id: "plant-inspection", name, area: "area-on-site" },
+  });
+  const { version } = (await copied.json()) as { version: string };
+  await page.goto(`/v/${version}/live`);
+  await page.getByRole("button", { name: "Start it up" }).click();
+  await page.getByRole("dialog").getByRole("button", { name: "Start", exact: true }).click();
+  for (let count = 1; count <= cases; count++) {
+    await page.getByRole("button", { name: "Begin a case" }).click();
+    await page.getByRole("dialog").getByRole("button", { name: "Begin", exact: true }).click();
+    await expect(page.getByTestId("live-counts")).toHaveText(`${count} open of ${count} case${count === 1 ? "" : "s"}`);
+  }
+  return version;
+}
+
+test("a run takes a newer package; cases under way stay with theirs, and are moved with a reason", async ({ page }) => {
+  const version = await tried(page, "Inspection, renewed", 2);
+  await page.getByRole("button", { name: "Newer package" }).click();
+  const dialog = page.getByRole("dialog", { name: "A newer package" });
+  await dialog.getByRole("button", { name: "Take what was handed off last" }).click();
+  await expect(dialog.getByRole("alert")).toHaveText("Nothing newer was handed off. Hand the version off first.");
+  const opened = await page.request.post("/api/do/openVersion", { data: { version } });
+  const { sequence } = (await opened.json()) as { sequence: number };
+  await page.request.post("/api/do/applyCommands", {
+    data: {
+      version,
+      batch: "renamed",
+      base: sequence,
+      commands: [{ type: "rename", id: "record", name: "Record and photograph the plant" }],
+    },
+  });
+  await dialog.getByRole("button", { name: "Take what was handed off last" }).click();
+  await expect(dialog).toContainText("package 2");
+  await expect(dialog.getByRole("listitem")).toHaveText([
+    "Case 1, package 1: can be moved",
+    "Case 2, package 1: can be moved",
+  ]);
+  await dialog.getByRole("checkbox").nth(1).uncheck();
+  await dialog.getByLabel("Why").fill("photographs are wanted from now on");
+  await dialog.getByRole("button", { name: "Move 1 case" }).click();
+  await expect(dialog.getByRole("listitem")).toHaveText(["Case 2, package 1: can be moved"]);
+  await dialog.getByRole("button", { name: "Cancel" }).click();
+  await page.getByRole("radio", { name: "Cases" }).click();
+  const table = page.getByTestId("live-cases");
+  await expect(table.getByRole("row", { name: /Case 1/ })).toContainText("package 2");
+  await expect(table.getByRole("row", { name: /Case 1/ })).toContainText("Record and photograph the plant");
+  await expect(table.getByRole("row", { name: /Case 2/ })).not.toContainText("package");
+});
+
+test("what follows is told before a supervisor does it", async ({ page }) => {
+  await tried(page, "Inspection, supervised", 1);
+  await page.getByTestId("live-case").getByRole("button", { name: "Leave out" }).click();
+  const dialog = page.getByRole("dialog");
+  await expect(dialog.getByTestId("follows")).toContainText("ends: Record the plant");
+  const outcome = {
+    "rated power": 40,
+    roof: "ground",
+    "installer certified": false,
+    "distance to the transformer": 900,
+  };
+  await dialog.getByLabel(/as JSON/).fill(JSON.stringify(outcome));
+  await expect(dialog.getByTestId("follows")).toContainText("comes: Inspect the plant");
+  await dialog.getByLabel("Why").fill("it was recorded on paper");
+  await dialog.getByRole("button", { name: "Do it" }).click();
+  await expect(page.getByTestId("live-case")).toContainText("waits for Inspect the plant");
+});
+
+test("several pieces of work are done at once by one form; one gets a date, and what was done is listed", async ({
+  page,
+}) => {
+  await tried(page, "Inspection, by the dozen", 3);
+  await page.goto("/work");
+  const list = page.getByTestId("worklist");
+  const own = list.getByRole("listitem").filter({ hasText: "Inspection, by the dozen" });
+  await expect(own).toHaveCount(3);
+  await own.nth(2).getByRole("button").click();
+  const form = page.getByTestId("work-form");
+  await expect(form.getByTestId("due-by")).toContainText("due in");
+  await form.getByLabel("Until").fill("2020-01-01T08:00");
+  await form.getByRole("button", { name: "Set", exact: true }).click();
+  await expect(form.getByTestId("due-by")).toContainText("overdue");
+  // What is overdue longest stands first.
+  await expect(list.getByRole("listitem").first()).toContainText("Inspection, by the dozen");
+  for (let at = 0; at < 3; at++) await own.nth(at).getByRole("checkbox").check();
+  const several = page.getByTestId("several");
+  await several.getByLabel(/^Rated power/).fill("8");
+  await several.getByLabel(/^Roof/).selectOption("flat");
+  await several.getByLabel(/^Installer certified/).selectOption("yes");
+  const distance = several.getByLabel(/^Distance to the transformer/);
+  if ((await distance.count()) > 0) await distance.fill("500");
+  await several.getByRole("button", { name: "Done, all 3" }).click();
+  await expect(page.getByText("3 pieces of work done.")).toBeVisible();
+  await expect(own.filter({ hasText: "Record the plant" })).toHaveCount(0);
+  await expect(own.filter({ hasText: "Inspect the plant" })).toHaveCount(0);
+  await page.getByTestId("done-today").getByText("What I did in the last day").click();
+  await expect(page.getByTestId("done-today")).toContainText("Record the plant · Inspection, by the dozen, case 3");
+});
+
+test("figures of a run are held against the forecast, and become a scenario", async ({ page }) => {
+  const copied = await page.request.post("/api/do/copyProcess", {
+    data: { id: "plant-inspection", name: "Inspection, measured", area: "area-on-site" },
+  });
+  const { version } = (await copied.json()) as { version: string };
+  await page.goto(`/v/${version}/live`);
+  await page.getByRole("button", { name: "Start it up" }).click();
+  await page.getByRole("dialog").getByRole("button", { name: "Start", exact: true }).click();
+  await page.getByRole("button", { name: "Let people work" }).click();
+  await page.getByRole("dialog").getByRole("button", { name: "Let people work" }).click();
+  await expect(page.getByTestId("live-counts")).not.toHaveText("0 open of 0 cases");
+  await page.getByRole("radio", { name: "Figures" }).click();
+  const figures = page.getByTestId("live-figures");
+  await expect(figures).toContainText(/cases came to an end in 30 days/);
+  await expect(figures.getByRole("img", { name: "Durations, one case after the other" })).toBeVisible();
+  await expect(figures.getByRole("region", { name: "Who did the work" })).toContainText("Tilda Quist");
+  await figures.getByRole("button", { name: "Forecast it" }).click();
+  const against = figures.getByTestId("against");
+  await expect(against.getByRole("row", { name: /^Duration of a case/ })).toBeVisible({ timeout: 30_000 });
+  await expect(against).toContainText(/longer than forecast|times as long/);
+  await figures.getByRole("button", { name: "Take these figures into a scenario" }).click();
+  await expect(page.getByText(/Measured in Trial: \d+ figures taken over/)).toBeVisible();
+  await page.getByRole("radio", { name: "Tables" }).click();
+  await expect(page.getByTestId("written")).toContainText("Record the plant");
+  await page.goto(`/v/${version}/forecast`);
+  await expect(
+    page.getByRole("combobox", { name: "Scenario" }).getByRole("option", { name: /Measured in Trial/ }),
+  ).toHaveCount(1);
 });

@@ -4,7 +4,7 @@ import type { ElementStanding, OpenRun, RunRow } from "@/contract/live";
 import { openPackage } from "@/core/handoff";
 import { firstProcess, type StandIn } from "@/core/live";
 import { type Id, type Model, nameOf, toStored } from "@/core/model";
-import { handoffs, liveCases, liveEvents, liveWaits, members, renewals, runs } from "@/data/schema";
+import { handoffs, liveAlerts, liveCases, liveEvents, liveWaits, members, renewals, runs } from "@/data/schema";
 import { waiversOf } from "../check/waivers";
 import { needsNoOpenError } from "../handoff/handoffs";
 import { lock, type Transaction } from "../kernel/act";
@@ -195,10 +195,19 @@ export const openRun = query(terms.openRun, async ({ db }, { version, run: id })
     pace: run.endedAt ? 0 : run.clock.pace,
     next: await nextIn(db, run),
     standing: await standingOf(db, id, now),
+    alerts: await alertsOf(db, id),
     standIns: run.standIns,
     services: servicesOf(opened.models, (element) => hasStandIn(opened, element)),
   };
 });
+
+async function alertsOf(db: Transaction, run: string): Promise<number> {
+  const [open] = await db
+    .select({ count: count() })
+    .from(liveAlerts)
+    .where(and(eq(liveAlerts.run, run), isNull(liveAlerts.member)));
+  return open?.count ?? 0;
+}
 
 /** When something comes of its own accord in a run: in one of its cases, or that one begins. */
 async function nextIn(db: Transaction, run: RunHead): Promise<number | null> {

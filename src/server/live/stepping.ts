@@ -172,7 +172,7 @@ export async function keepCase(
   const { db, member } = context;
   settled(engine, opened);
   const content = engine.saved();
-  const waits = waitRows(run, opened, row.number, content, engine, known);
+  const waits = waitRows(run, opened, row.number, content, engine.now, known);
   const gone = [...known.keys()].filter((id) => !waits.some(({ wait }) => wait === id));
   const changed = waits.filter((one) => JSON.stringify(one) !== JSON.stringify(known.get(one.wait)));
   const events = eventRows(row, engine.events, row.events, member.id, deed, engine.now);
@@ -278,7 +278,7 @@ export function waitRows(
   opened: OpenedRun,
   number: number,
   content: LiveCase,
-  engine: Engine,
+  now: number,
   known: ReadonlyMap<number, WaitRecord>,
 ): WaitRecord[] {
   if (content.state !== "open") return [];
@@ -294,7 +294,7 @@ export function waitRows(
         : isService
           ? before?.kind === "service" && before.due !== null
             ? before.due
-            : engine.now + latencyOf(standInOf(run, element), chanceOf(run, number, wait.id), element) * 1000
+            : now + latencyOf(standInOf(run, element), chanceOf(run, number, wait.id), element) * 1000
           : null;
     return {
       run: run.id,

@@ -17,6 +17,9 @@ export interface OpenedRun {
   readonly world: World;
   readonly model: Model;
   readonly models: readonly Model[];
+  /** What goes to a thread with the model: what it calls, by the name it calls it, and what it decides by. */
+  readonly called: ReadonlyMap<string, Model>;
+  readonly decisions: RunRecord["decisions"];
 }
 const shared = globalThis as unknown as { laneRuns?: Map<string, OpenedRun> };
 const mostOpen = 50;
@@ -90,7 +93,8 @@ export async function openedRun(
   const model = trustStored(row.model);
   const called = new Map(row.called.map((one) => [one.calls, trustStored(one.model)]));
   const world = runWorld(model, called, decisionModels(row.decisions));
-  const opened = { edition, process: row.process, revision: row.revision, world, model, models: modelsOf(world) };
+  const { process, revision, decisions } = row;
+  const opened = { edition, process, revision, world, model, models: modelsOf(world), called, decisions };
   shared.laneRuns.set(key, opened);
   if (shared.laneRuns.size > mostOpen) shared.laneRuns.delete([...shared.laneRuns.keys()][0] as string);
   return opened;

@@ -129,6 +129,7 @@ export const liveWords = {
     working: (name: string) => `${name}: takes`,
     longer: (share: string) => `${share} longer than forecast`,
     shorter: (share: string) => `${share} shorter than forecast`,
+    times: (count: string) => `${count} times as long as forecast`,
     same: "as forecast",
     unsound: "The version as it is now is not sound: it has no forecast. Look at Check.",
     take: "Take these figures into a scenario",

@@ -50,7 +50,7 @@ export function WorkPage() {
         <Flex
           direction="column"
           w={{ base: "100%", md: "400px" }}
-          flexShrink={{ base: 1, md: 0 }}
+          flex={{ base: several.length > 0 ? "0 1 45%" : "1", md: "none" }}
           overflow="auto"
           borderRightWidth={{ md: "1px" }}
           borderColor="line"

@@ -10,7 +10,7 @@ import { constant, scenariosOf } from "@/core/scenario";
 import { useRoleDefaults } from "../../controls/entries";
 import { Choice } from "../../controls/fields";
 import { tell } from "../../controls/notices";
-import { percentWords, timeWords } from "../../controls/units";
+import { decimals, percentWords, timeWords } from "../../controls/units";
 import { text } from "../../messages";
 import { useAskedJob } from "../../version/useAskedJob";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
@@ -137,7 +137,8 @@ function comparedWith({ ended, steps }: RunFigures, { cycleTime, elements }: For
       return [
         { figure: words.waiting(name), measured: waitingMean, expected: one.waitingMean },
         { figure: words.working(name), measured: workingMean, expected: one.processingMean },
-      ];
+        // What a machine does at once says nothing.
+      ].filter(({ measured, expected }) => measured > 0 || expected > 0);
     }),
   ];
 }
@@ -148,6 +149,7 @@ const noticed = 0.05;
 function differenceWords(measured: number, expected: number): string {
   if (expected <= 0) return measured <= 0 ? words.same : "";
   const share = measured / expected - 1;
+  if (share >= 2) return words.times(decimals(measured / expected));
   if (Math.abs(share) < noticed) return words.same;
   return share > 0 ? words.longer(percentWords(share)) : words.shorter(percentWords(-share));
 }

@@ -177,6 +177,7 @@ function Control({ figures: { ended } }: { readonly figures: RunFigures }) {
           name: words.took,
           type: "line",
           symbolSize: 5,
+          showAllSymbol: true,
           lineStyle: { color: ink("pencil"), width: 1 },
           data: ended.map(({ seconds }, at) => ({
             value: seconds / unit.seconds,

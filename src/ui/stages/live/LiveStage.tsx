@@ -83,6 +83,7 @@ function OpenedRun(props: {
   if (error && !data) return <ErrorPage message={error.message} retry={() => void refetch()} />;
   if (!data || !model) return <LoadingPage label={text.shell.loading} />;
   const incidents = data.run.incidents;
+  const told = { incidents, targets: data.alerts } as { readonly [view: string]: number };
   return (
     <Flex direction="column" h="100%" minH={0}>
       <RunBar {...props} at={at} opened={data} onBegun={setOpened} model={model} />
@@ -91,11 +92,7 @@ function OpenedRun(props: {
           label={text.stages.live}
           value={view}
           options={views.map(
-            (one) =>
-              [
-                one,
-                one === "incidents" && incidents > 0 ? `${words.views[one]} ${incidents}` : words.views[one],
-              ] as const,
+            (one) => [one, (told[one] ?? 0) > 0 ? `${words.views[one]} ${told[one]}` : words.views[one]] as const,
           )}
           onChoose={setView}
         />

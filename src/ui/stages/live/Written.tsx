@@ -124,4 +124,12 @@ function RowOf(props: {
 }
 
 const shown = (value: unknown): string =>
-  value === undefined || value === null ? "" : typeof value === "object" ? JSON.stringify(value) : String(value);
+  typeof value === "boolean"
+    ? value
+      ? text.forms.yes
+      : text.forms.no
+    : value === undefined || value === null
+      ? ""
+      : typeof value === "object"
+        ? JSON.stringify(value)
+        : String(value);
