@@ -107,6 +107,33 @@ describe("what is simulated comes to the formula", () => {
     expect(result.resources[0]?.utilization).toBe(0);
   });
 
+  // M/M/1 where nobody stays longer than D, waiting and being served: what is still to be done is the content of a finite dam, exponential
+  // below D (N. U. Prabhu, "Queues and Inventories" (1965), from memory), of which the share that is broken off follows:
+  // (μ − λ) e^(−(μ − λ) D) / (μ − λ e^(−(μ − λ) D)), the same form as the loss of M/M/1/K with time in place of places.
+  test.each([
+    [40, 30, 60],
+    [60, 30, 45],
+    [25, 30, 120],
+  ])(
+    "M/M/1 with a bound on the stay, by a timer at the edge: every %d, work of %d, at most %d minutes",
+    (interval, work, most) => {
+      const text = bpmnWith(
+        inARow(start, task("a"), end) +
+          `<bpmn:boundaryEvent id="b" attachedToRef="a" cancelActivity="true"><bpmn:timerEventDefinition><bpmn:timeDuration>PT${most}M</bpmn:timeDuration></bpmn:timerEventDefinition></bpmn:boundaryEvent><bpmn:endEvent id="gone"/><bpmn:sequenceFlow id="fb" sourceRef="b" targetRef="gone"/>`,
+        of("s", every(exponential(interval))) + of("a", timeOf(exponential(work)) + needs("r")) + resource("r", 1),
+        "",
+        clerks("r"),
+      );
+      const cases = 40_000;
+      const result = forecastOf(text, { cases, seed: 11 });
+      const [arriving, serving] = [1 / interval, 1 / work];
+      const fade = Math.exp(-(serving - arriving) * most);
+      const wanted = ((serving - arriving) * fade) / (serving - arriving * fade);
+      const lost = (result.elements.find(({ id }) => id === "gone")?.count ?? 0) / cases;
+      expect(Math.abs(lost - wanted)).toBeLessThan(0.015);
+    },
+  );
+
   test("two stations in a row (J. R. Jackson): each waits as if it were alone", () => {
     const text = bpmnWith(
       inARow(start, task("a"), task("b"), end),

@@ -43,15 +43,33 @@ export const lookAgain = (things: readonly Thing[]): Promise<void> =>
 
 /** Milliseconds between two looks at everything where nothing tells what happened. */
 const guessEvery = 5_000;
+/** Milliseconds between two looks at what others do: a window that follows a run of a hundred acts a second asks once a second. */
+const lookEvery = 1_000;
 
 export function QueriesProvider({ children }: { readonly children: ReactNode }) {
   useEffect(() => {
-    let last = 0;
-    return onHappened(({ things }, isGuess) => {
-      if (isGuess && Date.now() - last < guessEvery) return;
-      if (isGuess) last = Date.now();
+    let lastGuess = 0;
+    let lastLook = 0;
+    let gathered: Thing[] = [];
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const look = () => {
+      const things = gathered;
+      gathered = [];
+      timer = undefined;
+      lastLook = Date.now();
       void lookAgain(things);
+    };
+    const end = onHappened(({ things }, isGuess) => {
+      if (isGuess && Date.now() - lastGuess < guessEvery) return;
+      if (isGuess) lastGuess = Date.now();
+      gathered.push(...things);
+      // The first is looked at when it is heard, what follows soon when the second is over.
+      if (timer === undefined) timer = setTimeout(look, Math.max(0, lastLook + lookEvery - Date.now()));
     });
+    return () => {
+      clearTimeout(timer);
+      end();
+    };
   }, []);
   return <QueryClientProvider client={client}>{children}</QueryClientProvider>;
 }
