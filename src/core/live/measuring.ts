@@ -12,8 +12,6 @@ export interface MeasuredRun {
   readonly cases: number;
   /** Seconds from beginning to end, of cases that came to their end. */
   readonly durations: readonly number[];
-  /** Seconds from one case's beginning to the next one's. */
-  readonly intervals: readonly number[];
   readonly steps: ReadonlyMap<Id, MeasuredStep>;
   /** By the way out of an exclusive gateway: how often it was taken. */
   readonly ways: ReadonlyMap<Id, number>;
@@ -71,11 +69,9 @@ export function measuredRun(cases: readonly CaseHistory[], models: readonly Mode
       if (kind === "complete" && since !== undefined) step.working.push((at - since) / 1000);
     }
   }
-  const starts = cases.map(({ began }) => began).sort((a, b) => a - b);
   return {
     cases: cases.length,
     durations: cases.flatMap(({ began, ended }) => (ended === null ? [] : [(ended - began) / 1000])),
-    intervals: starts.slice(1).map((at, before) => (at - (starts[before] as number)) / 1000),
     steps,
     ways,
   };

@@ -13,6 +13,7 @@ const day = 86_400_000;
 /** Steps are measured in so many cases, the last ones; so many ended and open ones are given one by one. */
 const mostMeasured = 500;
 const mostListed = 500;
+const mostIntervals = 2_000;
 
 const dayOf = (column: typeof liveCases.began | typeof liveCases.ended) =>
   sql<number>`(floor(${column} / ${sql.raw(String(day))}))::int`;
@@ -105,6 +106,17 @@ async function withEvents(
     own.set(number, list);
   }
   return cases.map(({ number, began, ended }) => ({ began, ended, events: own.get(number) ?? [] }));
+}
+
+/** Seconds from each beginning to the next one, of all cases, whatever became of them: the last so many. */
+async function intervalsOf(db: Transaction, run: string, from: number): Promise<number[]> {
+  const began = await db
+    .select({ at: liveCases.began })
+    .from(liveCases)
+    .where(and(eq(liveCases.run, run), gte(liveCases.began, from)))
+    .orderBy(desc(liveCases.began))
+    .limit(mostIntervals);
+  return began.slice(1).map(({ at }, before) => ((began[before] as { at: number }).at - at) / 1000);
 }
 
 async function peopleIn(db: Transaction, run: string, from: number): Promise<RunFigures["people"]> {
@@ -200,7 +212,7 @@ export const runFigures = query(terms.runFigures, async ({ db }, { version, run:
       .map(({ number, began, at }) => ({ number, at: at ?? now, seconds: ((at ?? now) - began) / 1000 })),
     people: await peopleIn(db, id, from),
     measured: measured.cases,
-    interval: spreadOf(measured.intervals) ?? null,
+    interval: spreadOf(await intervalsOf(db, id, from)) ?? null,
     steps: stepsOf(measured, models),
     ways: waysOf(measured, models),
   };

@@ -22,7 +22,7 @@ const placeOf = ({ version, run, number, wait }: WorkItem) => ({ version, run, n
  * Does something to several pieces of work, one after the other. Each is an act of its own: what cannot be done with one does not keep
  * the others from it, and is told at the end.
  */
-function useEach(items: readonly WorkItem[], onDone: () => void) {
+function useEach(items: readonly WorkItem[]) {
   const [done, setDone] = useState<number>();
   // Asked once more after an answer was lost, each is done once.
   const acts = useRef(new Map<string, string>());
@@ -38,7 +38,6 @@ function useEach(items: readonly WorkItem[], onDone: () => void) {
     setDone(undefined);
     await lookAgain([{ kind: "workspace" }]);
     if (failed.length > 0) tell({ type: "error", description: words.severalNot(failed.length, failed[0] ?? "") });
-    if (failed.length < items.length) onDone();
     return items.length - failed.length;
   };
   return { done, each };
@@ -47,7 +46,7 @@ function useEach(items: readonly WorkItem[], onDone: () => void) {
 /** What can be done to several pieces of work at once: taken on, given back, handed over; and done, where they are the same step. */
 export function Several({ items, onLetGo }: { readonly items: readonly WorkItem[]; readonly onLetGo: () => void }) {
   const { data: known } = useAsked(live.listMembers, {});
-  const { done, each } = useEach(items, onLetGo);
+  const { done, each } = useEach(items);
   const assign = (to: string | null) =>
     void each(`to ${to}`, (item, act) => ask(live.assignWork, { ...placeOf(item), act, to }));
   const [first] = items;
@@ -70,7 +69,7 @@ export function Several({ items, onLetGo }: { readonly items: readonly WorkItem[
         </Button>
       </Flex>
       {first && isOneStep ? (
-        <OneStep key={`${first.run} ${first.element}`} items={items} onDone={onLetGo} />
+        <OneStep key={`${first.run} ${first.element}`} items={items} />
       ) : (
         <chakra.p color="quiet">{words.sameStep}</chakra.p>
       )}
@@ -79,10 +78,10 @@ export function Several({ items, onLetGo }: { readonly items: readonly WorkItem[
 }
 
 /** Several pieces of the same step are done at once, by one form. */
-function OneStep({ items: pieces, onDone }: { readonly items: readonly WorkItem[]; readonly onDone: () => void }) {
+function OneStep({ items: pieces }: { readonly items: readonly WorkItem[] }) {
   const [first] = pieces as readonly [WorkItem, ...WorkItem[]];
   const { opened, model, items, error, refetch } = useWorkForm(first);
-  const { done, each } = useEach(pieces, onDone);
+  const { done, each } = useEach(pieces);
   const [data, setData] = useState<FormData>({});
   const [isTried, setTried] = useState(false);
   if (error && !opened) return <ErrorPage message={error.message} retry={() => void refetch()} />;

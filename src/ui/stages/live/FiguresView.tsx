@@ -40,7 +40,7 @@ export function FiguresView({
             onChoose={setDays}
           />
         </Flex>
-        <chakra.p>{sentenceOf(data, Number(days))}</chakra.p>
+        <chakra.p>{sentenceOf(data)}</chakra.p>
       </Flex>
       {isEmpty ? (
         <EmptyState>{words.nothing}</EmptyState>
@@ -61,12 +61,12 @@ export function FiguresView({
   );
 }
 
-function sentenceOf({ ended }: RunFigures, days: number): string {
+function sentenceOf({ ended, days }: RunFigures): string {
   if (ended.length === 0) return "";
   const sorted = ended.map(({ seconds }) => seconds).sort((a, b) => a - b);
   const mean = sorted.reduce((sum, value) => sum + value, 0) / sorted.length;
   const most = sorted[Math.ceil(sorted.length * 0.9) - 1] as number;
-  return words.sentence(ended.length, days, timeWords(mean), timeWords(most));
+  return words.sentence(ended.length, days.length, timeWords(mean), timeWords(most));
 }
 
 const dayWords = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", timeZone: "UTC" });
