@@ -158,6 +158,7 @@ const floors = {
       "tokens",
       "xml",
     ],
+    evidence: ["messages", "check", "commands", "directory", "live", "model", "tokens"],
     testing: "all",
   },
 };

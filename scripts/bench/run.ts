@@ -7,6 +7,7 @@ import { browserRows } from "./browser";
 import { compareRows } from "./compare";
 import { coreRows } from "./core";
 import { decisionRows } from "./decisions";
+import { evidenceRows } from "./evidence";
 import { forecastRows } from "./forecast";
 import { growthRow } from "./growth";
 import { handoffRows } from "./handoff";
@@ -25,6 +26,7 @@ const parts: Readonly<Record<string, () => BenchRow[] | Promise<BenchRow[]>>> = 
   forecast: forecastRows,
   handoff: handoffRows,
   decisions: decisionRows,
+  evidence: evidenceRows,
   live: liveRows,
   house: async () => [
     tokenRow(),

@@ -43,6 +43,11 @@ const verbs: {
     does: "Runs cases of the first process in the stand-in engine: simulated people, services that answer, a clock that jumps to what comes next. Exit code 1 where a case fails or stays open.",
     load: async () => (await import("./run")).run,
   },
+  evidence: {
+    usage: "lane evidence MODEL.bpmn LOG.xes|LOG.csv [--apply N OUT.bpmn]   (a log may be packed as .gz)",
+    does: "Holds an event log against the model: how well it fits, and what differs, in sentences with the share of traces. With --apply the N-th difference is repaired in a copy of the model.",
+    load: async () => (await import("./evidence")).evidence,
+  },
   brief: {
     usage: "lane brief TEXT.txt [OUT.bpmn]   (or .md; marks in brackets, as [role: the front desk], are kept)",
     does: "Reads a description, says what it tells of and leaves open, and writes the processes it would become.",

@@ -5,7 +5,7 @@ import { isArchive, openPackage } from "@/core/handoff";
 import { firstProcess, type LogTrace, logCsv, logXes, type RunOutcome, runCases, runWorld, traceOf } from "@/core/live";
 import { counted, type Id, type Model, nameOf } from "@/core/model";
 import { type Scenario, scenariosOf } from "@/core/scenario";
-import { EXIT, readBytes, readJson, readModel, UnusableInput } from "./input";
+import { callerPath, EXIT, readBytes, readJson, readModel, UnusableInput } from "./input";
 
 const usualCases = 100;
 const mostCases = 1_000_000;
@@ -47,7 +47,7 @@ export function run(args: readonly string[], json: boolean): number {
   });
   if (log !== undefined) {
     const title = nameOf(model, process) || process;
-    writeFileSync(log, /\.xes$/i.test(log) ? logXes(traces, title) : logCsv(traces));
+    writeFileSync(callerPath(log), /\.xes$/i.test(log) ? logXes(traces, title) : logCsv(traces));
   }
   process_(outcome, model, json);
   return outcome.failed + outcome.open > 0 ? EXIT.no : EXIT.done;

@@ -1,0 +1,140 @@
+import { writeFileSync } from "node:fs";
+import { gunzipSync } from "node:zlib";
+import { writeBpmn } from "@/core/bpmn";
+import {
+  type Difference,
+  differencesOf,
+  type EventLog,
+  type Held,
+  holdAgainst,
+  mended,
+  readLogCsv,
+  readXes,
+} from "@/core/evidence";
+import { counted } from "@/core/model";
+import { decodeText } from "@/core/table";
+import { callerPath, EXIT, readBytes, readModel, UnusableInput } from "./input";
+
+/** More than this a packed log may not become. */
+const mostBytes = 1_000_000_000;
+
+/** `lane evidence MODEL.bpmn LOG.xes|LOG.csv [--apply N OUT.bpmn]`. */
+export function evidence(args: readonly string[], json: boolean): number {
+  const files: string[] = [];
+  let apply: { readonly number: number; readonly out: string } | undefined;
+  for (let at = 0; at < args.length; at++) {
+    const word = args[at] as string;
+    if (word === "--apply") {
+      const [number = "", out] = [args[++at], args[++at]];
+      if (!/^[1-9]\d{0,5}$/.test(number) || out === undefined)
+        throw new UnusableInput("--apply needs the number of a difference and the file to write");
+      apply = { number: Number(number), out };
+    } else if (word.startsWith("--")) throw new UnusableInput(`evidence knows no ${word}; there is --apply`);
+    else files.push(word);
+  }
+  const [modelFile, logFile] = files;
+  if (!modelFile || !logFile || files.length > 2) throw new UnusableInput("evidence needs a model and a log");
+  const model = readModel(modelFile);
+  const log = readLog(logFile);
+  const held = holdAgainst(model, log);
+  const differences = differencesOf(held);
+  const applied = apply && applying(apply, differences);
+  const mend = applied && mended(model, applied);
+  if (apply && !mend)
+    throw new UnusableInput(
+      `--apply ${apply.number}: nothing that the model could be changed to would keep it sound here: ${applied?.statement.text}`,
+    );
+  let after: Held | undefined;
+  if (apply && mend) {
+    writeFileSync(callerPath(apply.out), writeBpmn(mend.model));
+    after = holdAgainst(mend.model, log);
+  }
+  if (json) console.log(JSON.stringify(document(log, held, differences, apply?.number, after), null, 1));
+  else tell(log, held, differences, apply?.out, after);
+  return EXIT.done;
+}
+
+function applying({ number }: { readonly number: number }, differences: readonly Difference[]): Difference {
+  const found = differences[number - 1];
+  if (!found)
+    throw new UnusableInput(
+      `--apply ${number}: there ${differences.length === 1 ? "is 1 difference" : `are ${differences.length} differences`}`,
+    );
+  return found;
+}
+
+function readLog(file: string): EventLog {
+  const packed = readBytes(file);
+  const bytes = /\.gz$/i.test(file) ? unpacked(file, packed) : packed;
+  const text = decodeText(bytes);
+  const isXml = /\.xes(?:\.gz)?$/i.test(file) || /^\s*</.test(text.slice(0, 1_000));
+  const result = isXml ? readXes([text]) : readLogCsv(text);
+  if (result.ok) return result.value;
+  const [problem] = result.problems;
+  const place = problem?.line === undefined ? "" : `${problem.line}:${problem.column ?? 1}:`;
+  throw new UnusableInput(`${file}:${place} ${problem?.message ?? "the log cannot be read"}`);
+}
+
+function unpacked(file: string, packed: Uint8Array): Uint8Array {
+  try {
+    return gunzipSync(packed, { maxOutputLength: mostBytes });
+  } catch (error) {
+    const isLarge = (error as { code?: string }).code === "ERR_BUFFER_TOO_LARGE";
+    throw new UnusableInput(`${file}: ${isLarge ? "it unpacks to more than is read" : "it is not packed as gzip"}`);
+  }
+}
+
+const rounded = (value: number) => Math.round(value * 1e9) / 1e9;
+
+const figures = (held: Held) => ({
+  traces: held.done.length,
+  variants: held.variants.length,
+  fitting: { traces: held.fitting, share: held.done.length === 0 ? 0 : rounded(held.fitting / held.done.length) },
+  fitness: rounded(held.fitness),
+});
+
+const document = (
+  log: EventLog,
+  held: Held,
+  differences: readonly Difference[],
+  number: number | undefined,
+  after: Held | undefined,
+) => ({
+  ...figures(held),
+  differences: differences.map(({ kind, statement, traces, share, elements, activity, role }) => ({
+    kind,
+    statement: statement.text,
+    traces: traces.length,
+    share: rounded(share),
+    elements,
+    ...(activity !== undefined && { activity }),
+    ...(role !== undefined && { role }),
+  })),
+  ...(held.isCut && { isCut: true }),
+  ...(log.leftOut > 0 && { leftOut: { count: log.leftOut, first: log.left } }),
+  ...(after && { applied: { number, ...figures(after) } }),
+});
+
+function tell(
+  log: EventLog,
+  held: Held,
+  differences: readonly Difference[],
+  out: string | undefined,
+  after: Held | undefined,
+): void {
+  const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
+  const { traces, variants, fitting, fitness } = figures(held);
+  console.log(
+    `${counted(traces, "trace")} in ${counted(variants, "variant")}: ${fitting.traces} fit the model (${percent(fitting.share)}), fitness ${fitness.toFixed(3)}.`,
+  );
+  if (held.isCut) console.log("A bound was met: some alignments may cost less than is told.");
+  if (log.leftOut > 0) {
+    console.log(`${counted(log.leftOut, "event")} left out:`);
+    for (const { line, why } of log.left.slice(0, 10)) console.log(`  line ${line}: ${why}`);
+  }
+  for (const [at, { statement, traces: own }] of differences.entries())
+    console.log(`${String(at + 1).padStart(3)}. ${statement.text} (${counted(own.length, "trace")})`);
+  if (differences.length === 0) console.log("Nothing differs.");
+  if (after && out !== undefined)
+    console.log(`${out}: ${after.fitting} of ${after.done.length} fit then, fitness ${after.fitness.toFixed(3)}.`);
+}

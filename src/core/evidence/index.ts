@@ -1,0 +1,17 @@
+export { type AlignedMove, type Alignment, align, distancesToEnd } from "./align";
+export { Automaton, type Edge } from "./automaton";
+export { type Difference, type DifferenceKind, differenceKinds, differencesOf } from "./differences";
+export { type ByOthers, type Held, holdAgainst, type Variant } from "./holding";
+export {
+  completions,
+  doneIn,
+  type EventLog,
+  type LeftOut,
+  type LoggedEvent,
+  type LoggedTrace,
+  mostNamed,
+} from "./logs/eventLog";
+export { columnsOf, type LogColumns, readLogCsv } from "./logs/readCsv";
+export { readXes } from "./logs/readXes";
+export { processesMeant, shownSteps, stepsFor } from "./matching";
+export { type Mended, mended } from "./repair";
