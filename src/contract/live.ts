@@ -112,8 +112,8 @@ export interface OpenRun {
   /** When something comes of its own accord. */
   readonly next: number | null;
   readonly standing: readonly ElementStanding[];
-  /** Targets that broke, and that nobody has seen yet. */
-  readonly alerts: number;
+  /** Of what targets broke that nobody has seen yet: steps, or the process. */
+  readonly alerts: readonly Id[];
   readonly standIns: { readonly [element: Id]: StandIn };
   /** Steps that a service answers. */
   readonly services: readonly { readonly element: Id; readonly name: string }[];
@@ -358,7 +358,7 @@ export const live = named({
   }>()({ input: inCase.extend({ wait }), right: "read", on: here }),
   /** Takes work on, or gives it back, or hands it to somebody. */
   assignWork: asks<Done>()({
-    input: onWait.extend({ to: id.nullable() }),
+    input: onWait.extend({ to: id.nullable(), reason: z.string().max(2_000).default("") }),
     right: "work",
     on: here,
   }),

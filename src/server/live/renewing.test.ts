@@ -21,6 +21,9 @@ describe("a run takes a newer package", () => {
     // Asked once more after a lost answer.
     expect(await run("renewRun", { ...at, edition: 2 })).toEqual({ edition: 2 });
     await expect(run("renewRun", { ...at, edition: 4 })).rejects.toMatchObject({ code: "renewed-already" });
+    // What a run is by now is told in the list and where it is opened.
+    expect(await run("listRuns", { version })).toMatchObject({ runs: [{ id: "r", edition: 2, revision: 0 }] });
+    expect(await run("openRun", at)).toMatchObject({ run: { edition: 2, open: 1 }, alerts: [] });
     const later = await begin();
     expect((await open(before)).row.edition).toBe(1);
     expect((await open(later)).row.edition).toBe(2);

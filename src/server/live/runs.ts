@@ -201,12 +201,12 @@ export const openRun = query(terms.openRun, async ({ db }, { version, run: id })
   };
 });
 
-async function alertsOf(db: Transaction, run: string): Promise<number> {
-  const [open] = await db
-    .select({ count: count() })
+async function alertsOf(db: Transaction, run: string): Promise<Id[]> {
+  const open = await db
+    .select({ element: liveAlerts.element })
     .from(liveAlerts)
     .where(and(eq(liveAlerts.run, run), isNull(liveAlerts.member)));
-  return open?.count ?? 0;
+  return open.map(({ element }) => element);
 }
 
 /** When something comes of its own accord in a run: in one of its cases, or that one begins. */

@@ -96,6 +96,13 @@ describe("a signal", () => {
     const warner = await begin({ warns: true });
     await complete("work");
     const late = await begin({ warns: false });
+    // They are found by what they wait for.
+    const { waits } = await run<{ waits: { number: number }[] }>("listWaits", {
+      ...at,
+      kinds: ["signal"],
+      named: "Storm warning",
+    });
+    expect(waits.map(({ number }) => number)).toEqual([one, two, late]);
     expect((await open(warner)).row.state).toBe("completed");
     expect((await open(one)).row.state).toBe("open");
     await passTime();

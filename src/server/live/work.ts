@@ -176,7 +176,8 @@ export const assignWork = useCase(terms.assignWork, async (context, input) => {
     if (!known) throw notFound("This member");
   }
   const kind = to === null ? "given back" : to === context.member.id ? "taken on" : "handed over";
-  const deed = { kind, act: input.act, wait: input.wait, element: undefined as string | undefined, data: { to } };
+  const { act, reason, wait: of } = input;
+  const deed = { kind, act, wait: of, reason, element: undefined as string | undefined, data: { to } };
   await stepCase(context, input, deed, (stepped) => {
     const wait = openWait(stepped, input.wait);
     deed.element = wait.node;

@@ -17,8 +17,6 @@ interface Question {
 
 /** A server that answers when it is told to. */
 let asked: Question[] = [];
-/** What the window hears of others; the stream is opened once for all tests. */
-let heard: { onmessage?: (message: { readonly data: string }) => void; onopen?: () => void } | undefined;
 const open = (name: string) => {
   const at = asked.findIndex((one) => one.name === name);
   if (at < 0) throw new Error(`${name} was not asked`);
@@ -31,11 +29,6 @@ beforeEach(() => {
   vi.stubGlobal(
     "EventSource",
     class {
-      onmessage?: (message: { readonly data: string }) => void;
-      onopen?: () => void;
-      constructor() {
-        heard = this;
-      }
       close() {}
     },
   );
@@ -233,27 +226,5 @@ describe("asking", () => {
     for (const typed of ["ab", "abc", "abcd"]) rerender({ typed });
     expect(result.current).toBe("a");
     await waitFor(() => expect(result.current).toBe("abcd"));
-  });
-
-  test("what many do in a second is asked for once when it is heard, and once when the second is over", async () => {
-    renderHook(() => useAsked(compare.listReasons, pair), { wrapper });
-    await isAsked("listReasons");
-    open("listReasons").answer(reasons());
-    await waitFor(() => expect(knownNow(compare.listReasons, pair)).toBeDefined());
-    // A stream that opens has everything looked at once.
-    heard?.onopen?.();
-    await isAsked("listReasons");
-    open("listReasons").answer(reasons());
-    await new Promise((resolve) => setTimeout(resolve, 1_100));
-    const others = JSON.stringify({ by: "completeWork", things: [{ kind: "version", id: "v" }] });
-    const count = () => asked.filter(({ name }) => name === "listReasons").length;
-    for (let act = 0; act < 100; act++) heard?.onmessage?.({ data: others });
-    await waitFor(() => expect(count()).toBe(1));
-    open("listReasons").answer(reasons());
-    for (let act = 0; act < 100; act++) heard?.onmessage?.({ data: others });
-    await new Promise((resolve) => setTimeout(resolve, 300));
-    expect(count()).toBe(0);
-    await isAsked("listReasons");
-    expect(count()).toBe(1);
   });
 });

@@ -593,9 +593,10 @@ export const en = {
   member: memberWords,
   programs: programWords,
   marks: {
-    liveWaiting: "cases that wait here, and how long the oldest has",
+    liveWaiting: "cases that wait here, how long half of them have at least, and the oldest",
     liveDone: "done today",
     liveIncident: "a case cannot go on here",
+    liveBroken: "a target broke here",
     liveBeen: "the case was here, so often",
     liveAt: "the case stands here",
     forecastWait: "waits on average before it goes on",

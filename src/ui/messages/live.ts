@@ -49,7 +49,8 @@ export const liveWords = {
   counts: (open: number, cases: number, incidents: number) =>
     `${open} open of ${counted(cases, "case")}${incidents > 0 ? `, ${counted(incidents, "incident")}` : ""}`,
   page: "What is running, on the diagram",
-  waiting: (count: number, oldest: string) => `${count} · ${oldest}`,
+  waiting: (count: number, median: string, oldest: string) =>
+    count === 1 || median === oldest ? `${count} · ${oldest}` : `${count} · ${median} to ${oldest}`,
   worklist: "Worklist",
   log: "Log",
   logTitle: "The log of this run",
@@ -212,6 +213,9 @@ export const liveWords = {
     skip: "Leave out",
     skipTitle: (name: string) => `Leave out ${name}`,
     skipExplain: "It counts as done. What it would have brought about can be said here.",
+    assign: "Hand to somebody",
+    assignTitle: (name: string) => `Who does ${name}`,
+    assignTo: "To",
     move: "Move to another step",
     moveTitle: (name: string) => `Move from ${name}`,
     moveExplain:

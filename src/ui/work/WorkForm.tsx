@@ -5,6 +5,7 @@ import { useState } from "react";
 import { live } from "@/contract";
 import type { WorkItem } from "@/contract/live";
 import { type FormData, formProblems } from "@/core/data";
+import { HandTo } from "../controls/HandTo";
 import { complain, tell } from "../controls/notices";
 import { ErrorPage, LoadingPage } from "../controls/states";
 import { ask } from "../kernel/ask";
@@ -12,7 +13,6 @@ import { lookAgain, useAsked } from "../kernel/queries";
 import { text } from "../messages";
 import { FormView } from "../version/FormView";
 import { DueBy } from "./DueBy";
-import { HandTo } from "./HandTo";
 import { filledIn, useWorkForm } from "./useWorkForm";
 
 const words = text.work;

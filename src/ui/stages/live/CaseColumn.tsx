@@ -116,25 +116,33 @@ export function CaseColumn(props: {
   );
 }
 
-const eventWords = ({ kind, name, member, reason }: AuditRow): string =>
+const eventWords = ({ kind, name, member, reason, data }: AuditRow): string =>
   [
     `${words.case.events[kind] ?? kind}${name ? ` ${name}` : ""}`,
     member && words.waits.by(member),
     reason && `“${reason}”`,
+    data && Object.keys(data).length > 0 && dataWords(data),
   ]
     .filter(Boolean)
     .join(" · ");
 
+/** What was said, as briefly as it can be: "power 5, roof flat". */
+const dataWords = (data: { readonly [name: string]: unknown }): string =>
+  Object.entries(data)
+    .map(([name, value]) => `${name} ${typeof value === "object" ? JSON.stringify(value) : String(value)}`)
+    .join(", ");
+
 const auditCsv = (audit: readonly AuditRow[]): Blob => {
-  const { when, what, where, who, why } = words.case;
-  const lines = audit.map(({ at, kind, name, member, reason }) => [
+  const { when, what, where, who, why, data: values } = words.case;
+  const lines = audit.map(({ at, kind, name, member, reason, data }) => [
     new Date(at).toISOString(),
     words.case.events[kind] ?? kind,
     name,
     member ?? "",
     reason ?? "",
+    data ? dataWords(data) : "",
   ]);
-  return new Blob([`\uFEFF${writeTable([[when, what, where, who, why], ...lines])}`], { type: "text/csv" });
+  return new Blob([`\uFEFF${writeTable([[when, what, where, who, why, values], ...lines])}`], { type: "text/csv" });
 };
 
 function DataList({ data }: { readonly data: { readonly [name: string]: unknown } }) {
@@ -189,6 +197,11 @@ function WaitLine(props: {
         {kind === "incident" && !isStep && (
           <Button size="xs" variant="outline" onClick={() => onAsk({ what: "lead", wait })}>
             {words.acts.lead}
+          </Button>
+        )}
+        {kind === "work" && (
+          <Button size="xs" variant="outline" onClick={() => onAsk({ what: "assign", wait })}>
+            {words.acts.assign}
           </Button>
         )}
         {isStep && (

@@ -1,7 +1,7 @@
 "use client";
 import { memo, useEffect, useMemo, useRef } from "react";
 import type { ElementStanding, OpenCase } from "@/contract/live";
-import { isGateway, type Model } from "@/core/model";
+import { type Id, isGateway, type Model } from "@/core/model";
 import { Figures } from "../../canvas/FigureView";
 import { Marks } from "../../canvas/marks/Marks";
 import type { Mark } from "../../canvas/marks/mark";
@@ -15,9 +15,11 @@ import { text } from "../../messages";
 export const LivePage = memo(function LivePage(props: {
   readonly model: Model;
   readonly standing: readonly ElementStanding[];
+  /** Elements of which a target broke. */
+  readonly broken: readonly Id[];
   readonly shown: OpenCase | undefined;
 }) {
-  const { model, standing, shown } = props;
+  const { model, standing, broken, shown } = props;
   const diagram = useMemo(() => [...model.diagrams].sort((a, b) => a.order - b.order)[0]?.id ?? "", [model]);
   const scene = useScene(model, model.diagrams.get(diagram));
   const page = useShownPage(scene);
@@ -30,8 +32,11 @@ export const LivePage = memo(function LivePage(props: {
   }, [diagram, open]);
   const figures = useMemo(() => new Map(scene.figures.map((one) => [one.id, one])), [scene]);
   const marks = useMemo(
-    () => (shown ? pathMarks(shown) : standingMarks(standing, model)).filter(({ on }) => figures.has(on)),
-    [standing, shown, figures, model],
+    () =>
+      (shown ? pathMarks(shown) : [...standingMarks(standing, model), ...brokenMarks(broken)]).filter(({ on }) =>
+        figures.has(on),
+      ),
+    [standing, broken, shown, figures, model],
   );
   return (
     <ShownPage
@@ -56,7 +61,7 @@ const standingMarks = (standing: readonly ElementStanding[], model: Model): Mark
             on: one.element,
             means: "liveWaiting",
             as: "label",
-            text: text.live.waiting(one.waiting, timeWords(one.oldest / 1000)),
+            text: text.live.waiting(one.waiting, timeWords(one.median / 1000), timeWords(one.oldest / 1000)),
             tone: "accent",
             at: "end",
           } as const,
@@ -77,6 +82,9 @@ const standingMarks = (standing: readonly ElementStanding[], model: Model): Mark
       : []),
     ...(one.incidents > 0 ? [{ on: one.element, means: "liveIncident", as: "frame", tone: "attention" } as const] : []),
   ]);
+
+const brokenMarks = (broken: readonly Id[]): Mark[] =>
+  [...new Set(broken)].map((on) => ({ on, means: "liveBroken", as: "frame", tone: "attention" }));
 
 const pathMarks = ({ path, waits }: OpenCase): Mark[] => [
   ...path.map(

@@ -83,7 +83,7 @@ function OpenedRun(props: {
   if (error && !data) return <ErrorPage message={error.message} retry={() => void refetch()} />;
   if (!data || !model) return <LoadingPage label={text.shell.loading} />;
   const incidents = data.run.incidents;
-  const told = { incidents, targets: data.alerts } as { readonly [view: string]: number };
+  const told = { incidents, targets: data.alerts.length } as { readonly [view: string]: number };
   return (
     <Flex direction="column" h="100%" minH={0}>
       <RunBar {...props} at={at} opened={data} onBegun={setOpened} model={model} />
@@ -103,7 +103,12 @@ function OpenedRun(props: {
       <Flex flex="1" minH={0}>
         <Flex direction="column" flex="1" minW={0} minH={0} overflow="auto">
           {view === "diagram" && (
-            <LivePage model={model} standing={data.standing} shown={opened === undefined ? undefined : shownCase} />
+            <LivePage
+              model={model}
+              standing={data.standing}
+              broken={data.alerts}
+              shown={opened === undefined ? undefined : shownCase}
+            />
           )}
           {view === "cases" && <CasesTable at={at} now={data.now} opened={opened} onOpen={setOpened} />}
           {view === "incidents" && <Incidents at={at} now={data.now} model={model} onOpen={setOpened} />}

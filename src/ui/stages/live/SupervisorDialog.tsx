@@ -6,6 +6,7 @@ import { live } from "@/contract";
 import type { Interference, WaitRow } from "@/contract/live";
 import { flowNodesIn, type Id, type Model, nameOf, outgoingOf } from "@/core/model";
 import { DialogFrame } from "../../controls/DialogFrame";
+import { Choice } from "../../controls/fields";
 import { ask } from "../../kernel/ask";
 import { lookAgain, useAsked } from "../../kernel/queries";
 import { wordsOf } from "../../kernel/wordsOf";
@@ -16,7 +17,7 @@ const words = text.live.acts;
 /** What a supervisor wants to do, and to what. */
 export type Asked =
   | { readonly what: "data" | "suspend" | "resume" | "cancel" }
-  | { readonly what: "retry" | "skip" | "move" | "lead" | "happen"; readonly wait: WaitRow };
+  | { readonly what: "retry" | "skip" | "move" | "lead" | "happen" | "assign"; readonly wait: WaitRow };
 
 type Values = { readonly [name: string]: unknown };
 
@@ -34,7 +35,10 @@ export function SupervisorDialog(props: {
   const places = wait ? otherSteps(model, wait.element) : [];
   const [reason, setReason] = useState("");
   const [typed, setTyped] = useState(asked.what === "data" ? JSON.stringify(data, null, 1) : "");
-  const [to, setTo] = useState(asked.what === "move" ? (places[0] ?? "") : (ways[0]?.id ?? ""));
+  const { data: known } = useAsked(live.listMembers, {}, { isWanted: asked.what === "assign" });
+  const members = known?.members ?? [];
+  const [chosen, setTo] = useState(asked.what === "move" ? (places[0] ?? "") : (ways[0]?.id ?? ""));
+  const to = asked.what === "assign" ? (members.find(({ id }) => id === chosen)?.id ?? members[0]?.id ?? "") : chosen;
   const [problem, setProblem] = useState("");
   const [act] = useState(() => nanoid());
   const takesValues = ["data", "skip", "happen"].includes(asked.what);
@@ -97,6 +101,17 @@ export function SupervisorDialog(props: {
               ))}
             </chakra.select>
           </chakra.label>
+        )}
+        {asked.what === "assign" && (
+          <Flex gap={2} align="center">
+            {words.assignTo}
+            <Choice
+              label={words.assignTo}
+              value={to}
+              options={members.map(({ id, name }) => [id, name] as const)}
+              onChoose={setTo}
+            />
+          </Flex>
         )}
         {takesValues && (
           <chakra.label display="flex" flexDirection="column" gap={1}>
@@ -173,6 +188,8 @@ function doingOf(asked: Asked, values: Values, to: string): Interference | undef
       return to === "" ? undefined : { what: "move", wait, to };
     case "lead":
       return to === "" ? undefined : { what: "lead", wait, flows: [to] };
+    case "assign":
+      return undefined;
     default:
       return { what: asked.what, wait, values };
   }
@@ -212,6 +229,8 @@ function interfere(
       return ask(live.leadOn, { ...on, flows: [to], reason });
     case "happen":
       return ask(live.letHappen, { ...on, values, reason });
+    case "assign":
+      return ask(live.assignWork, { ...on, to, reason });
   }
 }
 
@@ -256,6 +275,8 @@ function titleOf(asked: Asked): string {
       return words.moveTitle(name);
     case "lead":
       return words.leadTitle(name);
+    case "assign":
+      return words.assignTitle(name);
     case "happen":
       return words.happenTitle(name);
   }

@@ -3,7 +3,7 @@ import { screen, waitFor, within } from "@testing-library/react";
 import { afterEach, describe, expect, test } from "vitest";
 import { openLive } from "@/app/testing/live";
 import { chain, end, file, modelOf, processOf, start, task } from "@/core/live/testing/models";
-import { send } from "@/server/testing/workspace";
+import { run, send } from "@/server/testing/workspace";
 
 const model = modelOf(
   file(processOf(start + task("first") + task("second") + end + chain("s", "first", "second", "e"))),
@@ -87,5 +87,20 @@ describe("what follows", () => {
     await live.press("Suspend", column);
     dialog = await live.dialog();
     await waitFor(() => expect(dialog.getByTestId("follows").textContent).toContain("it stands where it stands"));
+  });
+
+  test("work is handed to somebody by a supervisor, with a reason that stands in the audit", async () => {
+    await twoCases();
+    await run("setMember", { id: "ines", name: "Ines Orr", roles: [] });
+    const column = within(await screen.findByTestId("live-case"));
+    await live.press("Hand to somebody", column);
+    const dialog = await live.dialog();
+    await waitFor(() => expect(within(dialog.getByLabelText("To")).getAllByRole("option").length).toBeGreaterThan(1));
+    await live.app.user.selectOptions(dialog.getByLabelText("To"), "Ines Orr");
+    expect(dialog.getByRole("button", { name: "Do it" })).toHaveProperty("disabled", true);
+    await live.app.user.type(dialog.getByLabelText("Why"), "she knows the plant");
+    await live.press("Do it", dialog);
+    await waitFor(async () => expect((await live.held(2)).waits[0]?.memberName).toBe("Ines Orr"));
+    await waitFor(() => expect(screen.getByTestId("audit").textContent).toContain("“she knows the plant”"));
   });
 });
