@@ -122,6 +122,16 @@ describe("lane evidence", () => {
     }
   });
 
+  test("--discover makes a model of a log alone, which fits it; with noise left out, most of it", () => {
+    const out = join(folder, "discovered.bpmn");
+    expect(told(log, "--discover", out)).toMatchObject({ traces: 10, fitness: 1, differences: [] });
+    expect(lane("check", out).code).toBe(0);
+    expect(told(out, log).fitness).toBe(1);
+    const quiet = told(log, "--discover", out, "--noise", "0.4");
+    expect(quiet.fitness).toBeGreaterThan(0.5);
+    expect(lane("check", out).code).toBe(0);
+  });
+
   test("what was left out is told with its line", () => {
     const broken = kept("broken.csv", `${table(["Visit", 1])}\r\n9,,2027-01-01,complete,\r\n9,Visit,soon,complete,`);
     expect(told(model, broken).leftOut).toEqual({
@@ -142,6 +152,8 @@ describe("lane evidence", () => {
     [["visits.csv", "--apply", "9", "out.bpmn"], /--apply 9: there are 2 differences/],
     [["visits.csv", "--apply", "x"], /--apply needs the number/],
     [["visits.csv", "--guess"], /evidence knows no --guess/],
+    [["visits.csv", "--discover"], /--discover needs the file/],
+    [["visits.csv", "--noise", "7"], /--noise needs a share/],
     [[], /evidence needs a model and a log/],
   ])("%j is unusable, in one line", (args, why) => {
     kept("open.xes", "<log><trace>");

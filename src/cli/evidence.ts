@@ -1,15 +1,21 @@
 import { writeFileSync } from "node:fs";
+import { basename } from "node:path";
 import { gunzipSync } from "node:zlib";
-import { writeBpmn } from "@/core/bpmn";
+import { readBpmn, writeBpmn } from "@/core/bpmn";
+import { drawMissingPages } from "@/core/commands";
 import {
+  completions,
   type Difference,
   differencesOf,
+  discover,
+  doneIn,
   type EventLog,
   type Held,
   holdAgainst,
   mended,
   readLogCsv,
   readXes,
+  treeFile,
 } from "@/core/evidence";
 import { counted } from "@/core/model";
 import { decodeText } from "@/core/table";
@@ -18,10 +24,12 @@ import { callerPath, EXIT, readBytes, readModel, UnusableInput } from "./input";
 /** More than this a packed log may not become. */
 const mostBytes = 1_000_000_000;
 
-/** `lane evidence MODEL.bpmn LOG.xes|LOG.csv [--apply N OUT.bpmn]`. */
+/** `lane evidence MODEL.bpmn LOG.xes|LOG.csv [--apply N OUT.bpmn]`, or `lane evidence LOG --discover OUT.bpmn [--noise SHARE]`. */
 export function evidence(args: readonly string[], json: boolean): number {
   const files: string[] = [];
   let apply: { readonly number: number; readonly out: string } | undefined;
+  let discovered: string | undefined;
+  let noise = 0;
   for (let at = 0; at < args.length; at++) {
     const word = args[at] as string;
     if (word === "--apply") {
@@ -29,9 +37,17 @@ export function evidence(args: readonly string[], json: boolean): number {
       if (!/^[1-9]\d{0,5}$/.test(number) || out === undefined)
         throw new UnusableInput("--apply needs the number of a difference and the file to write");
       apply = { number: Number(number), out };
-    } else if (word.startsWith("--")) throw new UnusableInput(`evidence knows no ${word}; there is --apply`);
+    } else if (word === "--discover") {
+      discovered = args[++at];
+      if (discovered === undefined) throw new UnusableInput("--discover needs the file to write");
+    } else if (word === "--noise") {
+      noise = Number(args[++at] ?? "x");
+      if (!(noise >= 0 && noise <= 1)) throw new UnusableInput("--noise needs a share from 0 to 1");
+    } else if (word.startsWith("--"))
+      throw new UnusableInput(`evidence knows no ${word}; there are --apply, --discover and --noise`);
     else files.push(word);
   }
+  if (discovered !== undefined) return discovering(files, discovered, noise, json);
   const [modelFile, logFile] = files;
   if (!modelFile || !logFile || files.length > 2) throw new UnusableInput("evidence needs a model and a log");
   const model = readModel(modelFile);
@@ -51,6 +67,25 @@ export function evidence(args: readonly string[], json: boolean): number {
   }
   if (json) console.log(JSON.stringify(document(log, held, differences, apply?.number, after), null, 1));
   else tell(log, held, differences, apply?.out, after);
+  return EXIT.done;
+}
+
+/** Writes the process that a log tells of, and how well the log fits it. */
+function discovering(files: readonly string[], out: string, noise: number, json: boolean): number {
+  const [logFile] = files;
+  if (!logFile || files.length > 1) throw new UnusableInput("evidence --discover needs one log");
+  const log = readLog(logFile);
+  const isEverComplete = completions(log);
+  const traces = log.traces.map((trace) => doneIn(trace, isEverComplete).map(({ activity }) => activity));
+  const name = basename(logFile).replace(/\.(?:xes|csv)(?:\.gz)?$/i, "");
+  const read = readBpmn(new TextEncoder().encode(treeFile(discover(traces, noise), name)));
+  if (!read.ok) throw new UnusableInput(`${logFile}: ${read.problems[0]?.message ?? "no process can be made of it"}`);
+  const model = drawMissingPages(read.value);
+  writeFileSync(callerPath(out), writeBpmn(model));
+  const held = holdAgainst(model, log);
+  const differences = differencesOf(held);
+  if (json) console.log(JSON.stringify(document(log, held, differences, undefined, undefined), null, 1));
+  else tell(log, held, differences, undefined, undefined);
   return EXIT.done;
 }
 

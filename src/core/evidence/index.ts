@@ -1,6 +1,10 @@
 export { type AlignedMove, type Alignment, align, distancesToEnd } from "./align";
 export { Automaton, type Edge } from "./automaton";
 export { type Difference, type DifferenceKind, differenceKinds, differencesOf } from "./differences";
+export { discover } from "./discovery/discover";
+export { type FollowGraph, followGraph } from "./discovery/followGraph";
+export type { ProcessTree } from "./discovery/processTree";
+export { treeFile } from "./discovery/treeFile";
 export { type ByOthers, type Held, holdAgainst, type Variant } from "./holding";
 export {
   completions,
