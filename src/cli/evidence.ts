@@ -4,7 +4,7 @@ import { gunzipSync } from "node:zlib";
 import { readBpmn, writeBpmn } from "@/core/bpmn";
 import { drawMissingPages } from "@/core/commands";
 import {
-  completions,
+  countsIn,
   type Difference,
   differencesOf,
   discover,
@@ -17,6 +17,7 @@ import {
   readXes,
   treeFile,
 } from "@/core/evidence";
+import { firstProcess } from "@/core/live";
 import { counted } from "@/core/model";
 import { decodeText } from "@/core/table";
 import { callerPath, EXIT, readBytes, readModel, UnusableInput } from "./input";
@@ -51,6 +52,8 @@ export function evidence(args: readonly string[], json: boolean): number {
   const [modelFile, logFile] = files;
   if (!modelFile || !logFile || files.length > 2) throw new UnusableInput("evidence needs a model and a log");
   const model = readModel(modelFile);
+  if (firstProcess(model) === undefined)
+    throw new UnusableInput(`${modelFile}: there is no process with steps in this file`);
   const log = readLog(logFile);
   const held = holdAgainst(model, log);
   const differences = differencesOf(held);
@@ -75,8 +78,8 @@ function discovering(files: readonly string[], out: string, noise: number, json:
   const [logFile] = files;
   if (!logFile || files.length > 1) throw new UnusableInput("evidence --discover needs one log");
   const log = readLog(logFile);
-  const isEverComplete = completions(log);
-  const traces = log.traces.map((trace) => doneIn(trace, isEverComplete).map(({ activity }) => activity));
+  const counts = countsIn(log);
+  const traces = log.traces.map((trace) => doneIn(trace, counts).map(({ activity }) => activity));
   const name = basename(logFile).replace(/\.(?:xes|csv)(?:\.gz)?$/i, "");
   const read = readBpmn(new TextEncoder().encode(treeFile(discover(traces, noise), name)));
   if (!read.ok) throw new UnusableInput(`${logFile}: ${read.problems[0]?.message ?? "no process can be made of it"}`);

@@ -1,5 +1,5 @@
 import type { Id } from "../model";
-import type { Automaton, Edge } from "./automaton";
+import type { Automaton } from "./automaton";
 
 /** One move of an alignment: done as modelled, only in the log, or only in the model. */
 export type AlignedMove =
@@ -25,12 +25,14 @@ const mostLooked = 500_000;
  * and by how much longer the shortest way to an end is than what is left of the trace. Of moves that cost the same, what both do comes
  * first, then the model's. O(states × length) at worst.
  * @param labels the steps each event of the trace may be; none for an activity that the model does not have
- * @param distances by state: the fewest steps to an end
+ * @param distances by state: the fewest steps to an end, or fewer
+ * @param run a shortest run, which stands for the model where the bound on what is looked at is met
  */
 export function align(
   automaton: Automaton,
   labels: readonly (readonly Id[])[],
   distances: (state: number) => number,
+  run: readonly Id[],
 ): Alignment {
   const length = labels.length;
   const strange = new Int32Array(length + 1);
@@ -65,7 +67,7 @@ export function align(
       const [state, at] = [Math.floor(node / width), node % width];
       const cost = best.get(node) as number;
       if (at === length && automaton.isFinal(state)) return { moves: wayTo(node, from), cost, isOptimal: true };
-      if (++looked > mostLooked) return allApart(automaton, labels, distances);
+      if (++looked > mostLooked) return allApart(labels, run);
       // What is put last is looked at first: what both do, then what is unseen, then the model's, then the log's.
       if (at < length) put(node + 1, cost + 1, node, { kind: "log", at });
       const edges = automaton.edges(state);
@@ -78,7 +80,7 @@ export function align(
             put(to * width + at + 1, cost, node, { kind: "both", step, at });
     }
   }
-  return allApart(automaton, labels, distances);
+  return allApart(labels, run);
 }
 
 function wayTo(
@@ -95,14 +97,8 @@ function wayTo(
   return moves.reverse();
 }
 
-/** The trace by itself and the shortest run by itself: what is always possible, and as dear as it gets. */
-function allApart(
-  automaton: Automaton,
-  labels: readonly (readonly Id[])[],
-  distances: (state: number) => number,
-): Alignment {
-  const [start = -1] = [...automaton.starts].sort((a, b) => distances(a) - distances(b));
-  const run = shortestRun(automaton, start, distances);
+/** The trace by itself and a shortest run by itself: what is always possible, and as dear as it gets. */
+function allApart(labels: readonly (readonly Id[])[], run: readonly Id[]): Alignment {
   const moves: AlignedMove[] = [
     ...labels.map((_, at): AlignedMove => ({ kind: "log", at })),
     ...run.map((step): AlignedMove => ({ kind: "model", step })),
@@ -110,32 +106,25 @@ function allApart(
   return { moves, cost: moves.length, isOptimal: false };
 }
 
-/** The steps of a shortest run from a state to an end. */
-function shortestRun(automaton: Automaton, start: number, distances: (state: number) => number): Id[] {
-  const steps: Id[] = [];
-  const seen = new Set<number>();
-  for (let state = start; state >= 0 && !(automaton.isFinal(state) && distances(state) === 0); ) {
-    seen.add(state);
-    const next: Edge | undefined = automaton
-      .edges(state)
-      .filter(({ to }) => !seen.has(to) && Number.isFinite(distances(to)))
-      .sort((a, b) => distances(a.to) + (a.step ? 1 : 0) - (distances(b.to) + (b.step ? 1 : 0)))[0];
-    if (!next) break;
-    if (next.step !== undefined) steps.push(next.step);
-    state = next.to;
-  }
-  return steps;
-}
+/** The steps of a shortest run: what a trace without an event is aligned with. */
+export const shortestRun = (automaton: Automaton, distances: (state: number) => number): readonly Id[] =>
+  align(automaton, [], (state) => Math.max(distances(state), automaton.due(state)), []).moves.flatMap((move) =>
+    move.kind === "model" ? [move.step] : [],
+  );
+
+/** States that are all looked at beforehand; of a process with more, the way to an end is not known. */
+const mostKnown = 1_000;
 
 /**
  * By state: the fewest steps that a log would show on the way to an end; infinite where none is come to. All states are looked at once,
- * then what leads to them backwards. O(states + edges).
+ * then what leads to them backwards; where there are very many, 0 stands for what is not known. O(states + edges).
  */
 export function distancesToEnd(automaton: Automaton): (state: number) => number {
   const back: { readonly from: number; readonly isSeen: boolean }[][] = [];
   const pending = [...automaton.starts].filter((state) => state >= 0);
   const known = new Set(pending);
-  for (let state = pending.pop(); state !== undefined; state = pending.pop())
+  for (let state = pending.pop(); state !== undefined; state = pending.pop()) {
+    if (known.size > mostKnown) return () => 0;
     for (const { step, to } of automaton.edges(state)) {
       back[to] ??= [];
       (back[to] as { from: number; isSeen: boolean }[]).push({ from: state, isSeen: step !== undefined });
@@ -143,6 +132,7 @@ export function distancesToEnd(automaton: Automaton): (state: number) => number 
       known.add(to);
       pending.push(to);
     }
+  }
   const distance = new Map<number, number>();
   let ring = [...known].filter(automaton.isFinal);
   for (const state of ring) distance.set(state, 0);

@@ -1,5 +1,5 @@
 import { type Element, eventDefinitionsOf, type Id, isActivity, isEvent, type Model } from "../model";
-import { type Act, type Case, type CaseScope, insideOf, loopOf, Play, type World } from "../tokens";
+import { type Act, type Case, type CaseScope, insideOf, loopOf, modelsOf, Play, type World } from "../tokens";
 
 /** What can happen in a state: a step that a log would show, or nothing that one would; and the state after it. */
 export interface Edge {
@@ -22,6 +22,7 @@ export class Automaton {
   readonly #edges: (readonly Edge[] | undefined)[] = [];
   readonly #final: boolean[] = [];
   readonly starts: readonly number[];
+  readonly #isUndisturbed: boolean;
   /** Whether there were more states than are looked at. */
   isCut = false;
 
@@ -31,6 +32,7 @@ export class Automaton {
     starts: readonly Id[],
     others: readonly Id[] = [],
   ) {
+    this.#isUndisturbed = modelsOf(world).every((model) => [...model.elements].every((one) => !disturbs(one)));
     const begun = (starts.length > 0 ? starts : [undefined]).map((start) => {
       const play = Play.begin(world, process, start);
       for (const other of others) play.enter(other);
@@ -41,6 +43,15 @@ export class Automaton {
 
   get size(): number {
     return this.#states.length;
+  }
+
+  /**
+   * Steps that have to be done before a case is over, in a state: those that a token stands before, where nothing can take it away. A bound
+   * from below for what is left.
+   */
+  due(state: number): number {
+    if (!this.#isUndisturbed) return 0;
+    return new Set(this.edges(state).flatMap(({ step }) => step ?? [])).size;
   }
 
   /** Whether a case may be over in a state. */
@@ -109,6 +120,12 @@ export class Automaton {
     return number;
   }
 }
+
+/** Whether an element can take tokens from where they stand: what ends a step, a scope or a case from elsewhere. */
+const disturbs = ({ type, triggeredByEvent }: Element): boolean =>
+  type === "boundaryEvent" ||
+  triggeredByEvent === true ||
+  /^(?:terminate|error|cancel|escalation|compensate)EventDefinition$/.test(type);
 
 /** Makes all moves that nothing is seen of and that take nothing from any other. */
 function settle(play: Play): void {

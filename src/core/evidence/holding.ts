@@ -2,9 +2,9 @@ import { foldedName } from "../directory";
 import { begunWith, roleOf, runWorld } from "../live";
 import { flowNodesIn, type Id, type Model } from "../model";
 import { modelsOf, type World } from "../tokens";
-import { type Alignment, align, distancesToEnd } from "./align";
+import { type Alignment, align, distancesToEnd, shortestRun } from "./align";
 import { Automaton } from "./automaton";
-import { completions, doneIn, type EventLog, type LoggedEvent } from "./logs/eventLog";
+import { countsIn, doneIn, type EventLog, type LoggedEvent } from "./logs/eventLog";
 import { processesMeant, stepsFor } from "./matching";
 
 /** Traces that show the same activities in the same order. */
@@ -54,8 +54,8 @@ export function holdAgainst(
   tell: Tell = () => undefined,
 ): Held {
   const together = runWorld(model, called);
-  const isEverComplete = completions(log);
-  const done = log.traces.map((trace) => doneIn(trace, isEverComplete));
+  const counts = countsIn(log);
+  const done = log.traces.map((trace) => doneIn(trace, counts));
   const meant = stepsFor(
     done.flatMap((events) => events.map(({ activity }) => activity)),
     modelsOf(together),
@@ -74,8 +74,7 @@ export function holdAgainst(
     isTogether ? others : [],
   );
   const distances = distancesToEnd(automaton);
-  const shortest = Math.min(...automaton.starts.filter((start) => start >= 0).map(distances));
-  const run = Number.isFinite(shortest) ? shortest : 0;
+  const run = shortestRun(automaton, distances);
   const gathered = new Map<string, { activities: readonly string[]; traces: number[] }>();
   for (const [number, events] of done.entries()) {
     const activities = events.map(({ activity }) => activity);
@@ -88,10 +87,10 @@ export function holdAgainst(
   let [cost, worst, fitting] = [0, 0, 0];
   for (const { activities, traces } of gathered.values()) {
     const labels = activities.map((activity) => meant.get(activity) ?? []);
-    const alignment = align(automaton, labels, distances);
+    const alignment = align(automaton, labels, distances, run);
     variants.push({ activities, traces, alignment });
     cost += alignment.cost * traces.length;
-    worst += (activities.length + run) * traces.length;
+    worst += (activities.length + run.length) * traces.length;
     if (alignment.cost === 0) fitting += traces.length;
     tell(variants.length / gathered.size);
   }

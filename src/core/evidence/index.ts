@@ -1,4 +1,4 @@
-export { type AlignedMove, type Alignment, align, distancesToEnd } from "./align";
+export { type AlignedMove, type Alignment, align, distancesToEnd, shortestRun } from "./align";
 export { Automaton, type Edge } from "./automaton";
 export { type Difference, type DifferenceKind, differenceKinds, differencesOf } from "./differences";
 export { discover } from "./discovery/discover";
@@ -7,7 +7,8 @@ export type { ProcessTree } from "./discovery/processTree";
 export { treeFile } from "./discovery/treeFile";
 export { type ByOthers, type Held, holdAgainst, type Variant } from "./holding";
 export {
-  completions,
+  type Counts,
+  countsIn,
   doneIn,
   type EventLog,
   type LeftOut,

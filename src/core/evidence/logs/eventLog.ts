@@ -41,21 +41,34 @@ export class Leaving {
   }
 }
 
+/** Tells whether an event says that its activity was done, and is not only about it. */
+export type Counts = (event: LoggedEvent) => boolean;
+
+const isCompletion = ({ lifecycle }: LoggedEvent) => lifecycle === "complete" || lifecycle === "";
+
 /**
- * The activities of a trace in their order, each once for each time it was done. Where a log tells that something began and that it was
- * complete, its completion counts; of what is never completed, its beginning.
+ * What counts in a log: of each activity its completions, where the log has any; else its beginnings; else the one thing that is told of it
+ * most often. So each time it was done is one. O(events).
  */
-export function doneIn(trace: LoggedTrace, isEverComplete: (activity: string) => boolean): readonly LoggedEvent[] {
-  return trace.events.filter(({ activity, lifecycle }) =>
-    isEverComplete(activity) ? lifecycle === "complete" || lifecycle === "" : lifecycle !== "complete",
-  );
+export function countsIn({ traces }: EventLog): Counts {
+  const told = new Map<string, Map<string, number>>();
+  for (const { events } of traces)
+    for (const event of events) {
+      const own = told.get(event.activity) ?? new Map<string, number>();
+      const kind = isCompletion(event) ? "complete" : event.lifecycle;
+      own.set(kind, (own.get(kind) ?? 0) + 1);
+      told.set(event.activity, own);
+    }
+  const counted = new Map<string, string>();
+  for (const [activity, kinds] of told) {
+    const [often] = [...kinds].sort(([, one], [, other]) => other - one);
+    counted.set(activity, kinds.has("complete") ? "complete" : kinds.has("start") ? "start" : (often?.[0] ?? ""));
+  }
+  return (event) => {
+    const wanted = counted.get(event.activity);
+    return wanted === "complete" ? isCompletion(event) : event.lifecycle === wanted;
+  };
 }
 
-/** Whether a log has an activity complete anywhere. O(events). */
-export function completions({ traces }: EventLog): (activity: string) => boolean {
-  const complete = new Set<string>();
-  for (const { events } of traces)
-    for (const { activity, lifecycle } of events)
-      if (lifecycle === "complete" || lifecycle === "") complete.add(activity);
-  return (activity) => complete.has(activity);
-}
+/** What was done in a trace, in its order, each time once. */
+export const doneIn = (trace: LoggedTrace, counts: Counts): readonly LoggedEvent[] => trace.events.filter(counts);
