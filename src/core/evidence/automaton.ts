@@ -9,7 +9,7 @@ export interface Edge {
 }
 
 /** More states than this are not looked at. */
-const mostStates = 50_000;
+const mostStates = 10_000;
 
 /**
  * The states of a process, as the token game knows them, found as they are come to and kept for all traces: what a log can show of it
@@ -69,7 +69,9 @@ export class Automaton {
   #expand(state: number): readonly Edge[] {
     const from = this.#states[state] as Case;
     const edges: Edge[] = [];
-    for (const act of Play.load(this.world, from).acts()) {
+    const here = Play.load(this.world, from);
+    for (const act of here.acts()) {
+      if (act.does === "pick" && isPicked(here, act)) continue;
       for (const times of this.#timesFor(from, act)) {
         const play = Play.load(this.world, from);
         const place = play.placeAt(act.at);
@@ -161,7 +163,17 @@ function free(play: Play): Act | undefined {
 const isPlain = (model: Model, { id, type }: Element): boolean =>
   type.endsWith("Gateway") ? type !== "eventBasedGateway" : isEvent(type) && eventDefinitionsOf(model, id).length === 0;
 
-const isUnseenInside = ({ type }: Element): boolean => /ubProcess$|^transaction$/.test(type);
+/** Whether a step of an ad-hoc sub-process is under way already: once more of it, before that is done, shows nothing new. */
+function isPicked(play: Play, { at, node, move }: Act): boolean {
+  const place = play.placeAt(at);
+  if (!place) return true;
+  const { nodeAt, net } = place.scope;
+  const isActive = place.state[net.flows.length + (nodeAt.get(node) ?? 0)] !== 0;
+  return isActive || move.give.some((flow) => place.state[flow] !== 0);
+}
+
+/** What is over as soon as nothing is left to do inside; an ad-hoc one may be over before anything was done in it, and need not. */
+const isUnseenInside = ({ type }: Element): boolean => type === "subProcess" || type === "transaction";
 
 /** Whether a log shows an element: a task, or a call. */
 export const isShownStep = ({ type }: { readonly type: string }): boolean =>

@@ -83,6 +83,17 @@ describe("an alignment costs what it has to", () => {
     ]);
   });
 
+  test("steps of an ad-hoc sub-process are done in any order, as many as one likes", () => {
+    const model = modelOf(
+      file(
+        processOf(
+          `${start}${node("adHocSubProcess", "sub", tasks("x", "y"))}${task("after")}${end}${chain("s", "sub", "after", "e")}`,
+        ),
+      ),
+    );
+    expect(costs(model, "x y after", "y x after", "x after", "after", "x y")).toEqual([0, 0, 0, 0, 1]);
+  });
+
   test("is that of the closest run of the model, by brute force", () => {
     const words = fc.array(fc.constantFrom("a", "b", "c", "d", "x"), { maxLength: 6 });
     const models = [sequence, both, choice].map((model) => ({ model, runs: runsOf(model, 8) }));
@@ -287,6 +298,19 @@ test("twenty steps side by side are aligned without looking at all their orders"
   );
   expect(held.variants.map(({ alignment }) => alignment.cost).sort()).toEqual([0, 0, 1]);
   expect(held.fitness).toBeCloseTo(1 - 1 / 119, 12);
+});
+
+test("a process that brings forth ever more tokens is looked at up to a bound, which is told", () => {
+  const model = modelOf(
+    file(
+      processOf(
+        `${start}${tasks("a", "b")}${node("parallelGateway", "f")}${end}${chain("s", "a", "f", "b", "e")}${chain("f", "a")}`,
+      ),
+    ),
+  );
+  const held = holdAgainst(model, logOf(["a b"], ["a a b b"]));
+  expect(held.isCut).toBe(true);
+  expect(held.fitness).toBeGreaterThanOrEqual(0);
 });
 
 test("distances are the fewest steps to an end, in any state", () => {
