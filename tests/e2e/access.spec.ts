@@ -79,7 +79,7 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
       const boxes = page.getByTestId("worklist").getByRole("checkbox");
       await boxes.nth(0).check();
       await boxes.nth(1).check();
-      await expect(page.getByTestId("several")).toBeVisible();
+      await expect(page.getByTestId("several").getByRole("button", { name: "Done, all 2" })).toBeVisible();
     },
   ],
   [

@@ -7,7 +7,7 @@ import type { WorkItem } from "@/contract/live";
 import { type FormData, formProblems } from "@/core/data";
 import { HandTo } from "../controls/HandTo";
 import { tell } from "../controls/notices";
-import { ErrorPage, LoadingPage } from "../controls/states";
+import { EmptyState, ErrorPage } from "../controls/states";
 import { ask } from "../kernel/ask";
 import { lookAgain, useAsked } from "../kernel/queries";
 import { wordsOf } from "../kernel/wordsOf";
@@ -85,7 +85,7 @@ function OneStep({ items: pieces }: { readonly items: readonly WorkItem[] }) {
   const [data, setData] = useState<FormData>({});
   const [isTried, setTried] = useState(false);
   if (error && !opened) return <ErrorPage message={error.message} retry={() => void refetch()} />;
-  if (!opened || !model) return <LoadingPage label={text.shell.loading} />;
+  if (!opened || !model) return <EmptyState>{text.shell.loading}</EmptyState>;
   // What is only shown differs from case to case: it is not shown for all.
   const asked = items.filter(({ item, field }) => field && !item.isReadOnly);
   const complete = async () => {

@@ -7,7 +7,7 @@ import type { WorkItem } from "@/contract/live";
 import { type FormData, formProblems } from "@/core/data";
 import { HandTo } from "../controls/HandTo";
 import { complain, tell } from "../controls/notices";
-import { ErrorPage, LoadingPage } from "../controls/states";
+import { EmptyState, ErrorPage } from "../controls/states";
 import { ask } from "../kernel/ask";
 import { lookAgain, useAsked } from "../kernel/queries";
 import { text } from "../messages";
@@ -28,7 +28,7 @@ export function WorkForm({ item, onBack }: { readonly item: WorkItem; readonly o
   const [isTried, setTried] = useState(false);
   const [act] = useState(() => nanoid());
   if (error && !opened) return <ErrorPage message={error.message} retry={() => void refetch()} />;
-  if (!opened || !model) return <LoadingPage label={text.shell.loading} />;
+  if (!opened || !model) return <EmptyState>{text.shell.loading}</EmptyState>;
   const data = typed ?? { ...opened.data, ...opened.draft };
   const values = filledIn(items, data);
   const guidance = (model.elements.get(element)?.documentation ?? []).map((one) => one.text).join("\n\n");

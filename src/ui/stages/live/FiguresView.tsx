@@ -7,7 +7,7 @@ import { controlChart } from "@/core/live";
 import { axis, Chart, ink } from "../../controls/Chart";
 import { Choice } from "../../controls/fields";
 import { Panel } from "../../controls/Panel";
-import { EmptyState, LoadingPage } from "../../controls/states";
+import { EmptyState } from "../../controls/states";
 import { decimals, inUnit, timeWords, unitFor } from "../../controls/units";
 import { useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
@@ -26,7 +26,7 @@ export function FiguresView({
 }) {
   const [days, setDays] = useState<(typeof spans)[number]>("30");
   const { data } = useAsked(live.runFigures, { ...at, days: Number(days) }, { keepsLast: true });
-  if (!data) return <LoadingPage label={text.shell.loading} />;
+  if (!data) return <EmptyState>{text.shell.loading}</EmptyState>;
   const isEmpty = data.days.every(({ began, ended, open }) => began + ended + open === 0);
   return (
     <Flex direction="column" p={4} gap={4} data-testid="live-figures">

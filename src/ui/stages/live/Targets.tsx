@@ -7,7 +7,7 @@ import { type Id, isActivity, type LiveTarget, nameOf, type TargetKind, targetKi
 import { readSaid } from "@/core/scenario";
 import { AskDialog } from "../../controls/AskDialog";
 import { BarChoice } from "../../controls/BarChoice";
-import { EmptyState, LoadingPage } from "../../controls/states";
+import { EmptyState } from "../../controls/states";
 import { decimals, percentWords, timeWords } from "../../controls/units";
 import { ask } from "../../kernel/ask";
 import { lookAgain, useAsked } from "../../kernel/queries";
@@ -28,7 +28,7 @@ export function Targets({
   const { dispatch } = useVersionStore().getState();
   const { data } = useAsked(live.listTargets, at, { keepsLast: true });
   const [seeing, setSeeing] = useState<string>();
-  if (!data) return <LoadingPage label={text.shell.loading} />;
+  if (!data) return <EmptyState>{text.shell.loading}</EmptyState>;
   const held = (element: Id) => {
     const one = model.elements.get(element);
     return one ? targetsOf(one) : [];

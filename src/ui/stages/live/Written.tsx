@@ -6,7 +6,7 @@ import type { WrittenRow } from "@/contract/live";
 import { writeTable } from "@/core/table";
 import { Choice } from "../../controls/fields";
 import { clockWords } from "../../controls/moment";
-import { EmptyState, LoadingPage } from "../../controls/states";
+import { EmptyState } from "../../controls/states";
 import { giveFile } from "../../kernel/ask";
 import { useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
@@ -24,7 +24,7 @@ export function Written(props: {
   const [chosen, setChosen] = useState<string>();
   const [count, setCount] = useState(atATime);
   const { data } = useAsked(live.listWritten, { ...at, store: chosen, count }, { keepsLast: true });
-  if (!data) return <LoadingPage label={text.shell.loading} />;
+  if (!data) return <EmptyState>{text.shell.loading}</EmptyState>;
   const store = chosen ?? data.stores[0];
   if (store === undefined)
     return (
