@@ -62,6 +62,10 @@ describe("a run", () => {
     expect((await open(one.number)).audit.filter(({ kind }) => kind === "completed work")).toHaveLength(1);
     await begin();
     await expect(run("completeWork", { ...done, act: "again" })).rejects.toMatchObject({ code: "gone" });
+    // Also when the run has ended meanwhile: it was done.
+    await run("endRun", at);
+    await run("completeWork", done);
+    await expect(run("completeWork", { ...done, act: "anew" })).rejects.toMatchObject({ code: "run-ended" });
   });
 
   test("of many who complete the same work at once one does it, and the others are told", async () => {

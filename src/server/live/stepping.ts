@@ -63,7 +63,10 @@ export async function stepCase(
   const isTold = deed !== undefined && endsWait.has(deed.kind);
   if (deed && !isTold && (await isDone(db, at, deed.act))) return;
   const waits = await waitsOf(db, at);
-  if (run.endedAt) throw new UseCaseError("run-ended", "This run has ended. Nothing more is done in it.", 409);
+  if (run.endedAt) {
+    if (deed && isTold && (await isDone(db, at, deed.act))) return;
+    throw new UseCaseError("run-ended", "This run has ended. Nothing more is done in it.", 409);
+  }
   const opened = await openedRun(db, run, row.edition);
   const running = { world: opened.world, choosing: byData, zone, now: shownAt(run.clock) };
   const engine = Engine.load(running, row.content);
