@@ -11,6 +11,8 @@ export default defineConfig({
     testTimeout: 60_000,
     // Opening a database takes seconds, more on a busy machine.
     hookTimeout: 120_000,
+    // What is waited for until it is so; a window may look only once a second, and a busy machine is slow to answer.
+    expect: { poll: { timeout: 25_000 } },
     pool: "forks",
     projects: [
       {
