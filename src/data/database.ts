@@ -6,7 +6,7 @@ import { migrate as migrateServer } from "drizzle-orm/node-postgres/migrator";
 import { drizzle as drizzleLocal } from "drizzle-orm/pglite";
 import { migrate as migrateLocal } from "drizzle-orm/pglite/migrator";
 import pg from "pg";
-import { FolderUnusable, prepareFolder, toldOf } from "./folder";
+import { FolderUnusable, needsRoom, prepareFolder, toldOf } from "./folder";
 import { LocalDatabase } from "./local/client";
 import { lockFolder } from "./lock";
 import * as schema from "./schema";
@@ -102,6 +102,8 @@ async function openLocal(folder: string): Promise<LocalDatabase> {
   try {
     return await LocalDatabase.open(threadFile(), place);
   } catch (cause) {
+    // A database that cannot go over what was written last, for want of room, is not damaged.
+    if (["ENOSPC", "EDQUOT", "EFBIG"].includes((cause as NodeJS.ErrnoException).code ?? "")) throw cause;
     throw new FolderUnusable(
       folder,
       `its database does not open (${(cause as Error).message?.split("\n")[0] ?? "damaged"}). Move ${place} away and restore the last backup: npm run restore -- FILE`,
@@ -182,6 +184,11 @@ export function database(): Promise<OpenDatabase> {
   shared.laneDatabase = opening;
   opening.then(({ ended }) => ended?.then(forget)).catch(() => undefined);
   return opening;
+}
+
+/** @throws `ENOSPC` where the folder's disk has no room for a change; of a server's disk nothing is known here */
+export function roomToWrite(): void {
+  if (!process.env.DATABASE_URL) needsRoom(dataFolder());
 }
 
 /** Closes it, so that another process may open the folder, or a restored one takes its place. */

@@ -19,6 +19,7 @@ const causes: { readonly [code: string]: string } = {
   EROFS: "its file system is read-only. Mount it for writing, or set LANE_DATA to another folder",
   ENOSPC: "the disk is full. Make room there, or set LANE_DATA to a folder on another disk",
   EDQUOT: "the quota of this user is used up. Make room there, or set LANE_DATA to a folder on another disk",
+  EFBIG: "a limit of the system on the size of files is reached. Raise it for the user that runs Lucid Lane",
   ENOTDIR: "a part of its path is a file, not a folder. Move that file away, or set LANE_DATA to another folder",
   EEXIST: "it is a file, not a folder. Move that file away, or set LANE_DATA to another folder",
   ENAMETOOLONG: "its path is too long. Set LANE_DATA to a shorter one",
@@ -31,14 +32,24 @@ export function toldOf(folder: string, error: unknown): unknown {
   return what === undefined ? error : new FolderUnusable(folder, what, { cause: error });
 }
 
+/**
+ * To be asked before something is written: a database that finds no room in the middle of it ends, one that was not begun on can still
+ * be read.
+ * @throws `ENOSPC` where the disk of the folder has no room for a change
+ */
+export function needsRoom(folder: string): void {
+  const { bavail, bsize } = statfsSync(folder);
+  if (bavail * bsize < leastFreeBytes)
+    throw Object.assign(new Error(`no room left on the disk of ${folder}`), { code: "ENOSPC" });
+}
+
 /** Makes the folder where it is missing, and sees to it that it can be worked in. */
 export function prepareFolder(folder: string): void {
   try {
     mkdirSync(folder, { recursive: true });
     if (!statSync(folder).isDirectory()) throw Object.assign(new Error("a file"), { code: "EEXIST" });
     accessSync(folder, constants.R_OK | constants.W_OK | constants.X_OK);
-    const { bavail, bsize } = statfsSync(folder);
-    if (bavail * bsize < leastFreeBytes) throw Object.assign(new Error("full"), { code: "ENOSPC" });
+    needsRoom(folder);
   } catch (error) {
     throw toldOf(folder, error);
   }

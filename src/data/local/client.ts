@@ -30,18 +30,19 @@ export class LocalDatabase implements Statements {
 
   private constructor(script: string, folder: string) {
     this.thread = new Worker(script, { workerData: { folder } });
-    this.thread.on("message", ({ id, answer, error }) => {
+    const end = (error: Error) => {
+      this.gone = error;
+      for (const { reject } of this.waiting.values()) reject(error);
+      this.waiting.clear();
+    };
+    this.thread.on("message", ({ id, answer, error, ended }) => {
+      if (ended) return end(Object.assign(new Error(ended.message), ended));
       const waiting = this.waiting.get(id);
       this.waiting.delete(id);
       if (this.waiting.size === 0) this.thread.unref();
       if (error) waiting?.reject(Object.assign(new Error(error.message), error));
       else waiting?.resolve(answer as never);
     });
-    const end = (error: Error) => {
-      this.gone = error;
-      for (const { reject } of this.waiting.values()) reject(error);
-      this.waiting.clear();
-    };
     this.thread.on("error", end);
     this.ended = new Promise((resolve) => {
       this.thread.on("exit", () => {
@@ -100,7 +101,8 @@ export class LocalDatabase implements Statements {
         await this.ask({ what: "commit" });
         return outcome;
       } catch (error) {
-        await this.now.query("rollback");
+        // What cannot be taken back is not left open for the next act: the database ends, and is opened anew without it.
+        await this.now.query("rollback").catch(() => this.thread.terminate());
         throw error;
       }
     });

@@ -2,8 +2,48 @@
  * The database in a folder, in a thread of its own: a statement that takes long, or a large row, keeps nobody waiting on the server's
  * event loop. Plain script, since a thread is started from a file as it stands (client.ts is the other end).
  */
+import fs from "node:fs";
+import { syncBuiltinESMExports } from "node:module";
 import { parentPort, workerData } from "node:worker_threads";
 import { PGlite, types } from "@electric-sql/pglite";
+
+/** Of an error what a message between threads would drop: the database's own code, and where it says the fault is. */
+const told = (error) => {
+  const { name, message, code, detail, hint, table, column, constraint, severity, errno, syscall } = error;
+  return { name, message, code, detail, hint, table, column, constraint, severity, errno, syscall };
+};
+
+/**
+ * A database that cannot write to its log panics, and one in a thread would then never answer again: the thread ends instead, saying
+ * why. What it acknowledged stands in its folder; whoever asks next opens it anew.
+ */
+const logFiles = new Set();
+/** Why a file could not be written to: of one that it needs to open, the database says only that it aborted. */
+let refused;
+const { openSync, closeSync, writeSync } = fs;
+fs.openSync = (path, ...more) => {
+  const file = openSync(path, ...more);
+  if (String(path).includes("/pg_wal/")) logFiles.add(file);
+  return file;
+};
+fs.closeSync = (file) => {
+  logFiles.delete(file);
+  closeSync(file);
+};
+fs.writeSync = (file, bytes, from, count, at) => {
+  try {
+    const written = writeSync(file, bytes, from, count, at);
+    if (written < (count ?? bytes.byteLength))
+      refused = Object.assign(new Error("A part was written."), { code: "ENOSPC" });
+    return written;
+  } catch (error) {
+    refused = error;
+    if (!logFiles.has(file)) throw error;
+    parentPort.postMessage({ ended: told(error) });
+    process.exit();
+  }
+};
+syncBuiltinESMExports();
 
 const asText = (value) => value;
 /** Left as the text they come in: dates for Drizzle, and JSON because a text is handed over faster than what it says. */
@@ -27,7 +67,10 @@ const parsers = Object.fromEntries(
 const database = new PGlite(workerData.folder);
 
 const does = {
-  ready: () => database.waitReady,
+  ready: () =>
+    database.waitReady.catch((error) => {
+      throw refused ?? error;
+    }),
   query: ({ text, params, rowMode }) => database.query(text, params, { rowMode, parsers }),
   exec: async ({ text }) => {
     await database.exec(text);
@@ -37,12 +80,6 @@ const does = {
     await database.exec("select 1; commit");
   },
   close: () => database.close(),
-};
-
-/** Of an error what a message between threads would drop: the database's own code, and where it says the fault is. */
-const told = (error) => {
-  const { name, message, code, detail, hint, table, column, constraint, severity, errno, syscall } = error;
-  return { name, message, code, detail, hint, table, column, constraint, severity, errno, syscall };
 };
 
 // One thing at a time, in the order it was asked for.

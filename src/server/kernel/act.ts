@@ -1,5 +1,5 @@
 import { sql } from "drizzle-orm";
-import type { Database } from "@/data/database";
+import { type Database, roomToWrite } from "@/data/database";
 import { isWorthRetrying } from "./databaseErrors";
 
 export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
@@ -73,6 +73,7 @@ export async function writing<Output>(
   run: (transaction: Transaction) => Promise<Output>,
   workspace: "alone" | "in common" = "in common",
 ): Promise<Output> {
+  roomToWrite();
   for (let attempt = 1; ; attempt++) {
     const held: Held = { afterCommit: [], locks: new Set(), reached: 0, isAlone: false };
     try {

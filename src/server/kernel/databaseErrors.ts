@@ -87,6 +87,8 @@ const byCode: { readonly [code: string]: Told } = {
   "53100": full,
   ENOSPC: full,
   EDQUOT: full,
+  // A limit of the system on the size of files.
+  EFBIG: full,
   "25006": readOnly,
   EROFS: readOnly,
   EACCES: readOnly,

@@ -6,6 +6,7 @@ type Answer = { readonly id: string; readonly output?: unknown; readonly code?: 
 export interface Peer {
   readonly run: <Output = unknown>(name: string, input: unknown) => Promise<Output>;
   readonly ready: Promise<void>;
+  readonly pid: number;
   readonly kill: () => Promise<void>;
 }
 
@@ -48,6 +49,7 @@ export function startPeer(env: { readonly [name: string]: string } = {}): Peer {
   let count = 0;
   return {
     ready: told("ready") as Promise<void>,
+    pid: child.pid ?? 0,
     run: async (name, input) => {
       const id = String(count++);
       const answer = told(id);
