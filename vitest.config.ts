@@ -8,7 +8,7 @@ export default defineConfig({
   },
   test: {
     setupFiles: ["src/core/testing/setup.ts"],
-    testTimeout: 60_000,
+    testTimeout: 120_000,
     // Opening a database takes seconds, more on a busy machine.
     hookTimeout: 120_000,
     // What is waited for until it is so; a window may look only once a second, and a busy machine is slow to answer.

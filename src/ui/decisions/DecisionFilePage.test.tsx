@@ -108,9 +108,9 @@ describe("a file of decisions", () => {
     app.next("saveDecisionFile", "unanswered");
     await write(1, 2, "under 12");
     await waitFor(async () => expect((await stored()).content).toContain("&lt; 12"));
-    await waitFor(() => expect(screen.getAllByText("Saved").length).toBeGreaterThan(0), { timeout: 20_000 });
+    await waitFor(() => expect(screen.getAllByText("Saved").length).toBeGreaterThan(0));
     await write(1, 2, "under 13");
-    await waitFor(async () => expect((await stored()).content).toContain("&lt; 13"), { timeout: 20_000 });
+    await waitFor(async () => expect((await stored()).content).toContain("&lt; 13"));
   });
   test("what was saved before a crash, and not answered, is known as one's own by the next window", async () => {
     await open();

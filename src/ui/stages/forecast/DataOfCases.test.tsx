@@ -30,7 +30,7 @@ test("data of cases is spread in words, only over what it can be, and decides wh
     version = await importModel("Plants", model);
   });
   app.goTo(`/v/${version}/forecast`);
-  await screen.findByTestId("forecast-sentence", undefined, { timeout: 10_000 });
+  await screen.findByTestId("forecast-sentence");
   await app.user.click(await screen.findByRole("button", { name: /^Figures/ }));
   const group = within(await screen.findByRole("region", { name: "Data of cases" }));
   // The pieces of the data, and what a condition asks for besides.

@@ -36,7 +36,7 @@ const open = async (text = file) => {
   app.goTo(`/v/${version}/forecast`);
 };
 afterEach(() => app.close());
-const sentence = () => screen.findByTestId("forecast-sentence", undefined, { timeout: 5_000 });
+const sentence = () => screen.findByTestId("forecast-sentence");
 const figures = async () => {
   await app.user.click(await screen.findByRole("button", { name: /^Figures/ }));
   return screen.findByRole("group", { name: "Figures of the scenario" });
@@ -65,7 +65,7 @@ describe("the Forecast stage", () => {
         { value: { kind: "uniform", min: 300, max: 600 } },
       ]),
     );
-    await waitFor(async () => expect((await sentence()).textContent).not.toBe(before), { timeout: 5_000 });
+    await waitFor(async () => expect((await sentence()).textContent).not.toBe(before));
     // One gesture, one undo.
     await app.user.keyboard("{Control>}z{/Control}");
     await waitFor(async () =>
@@ -119,7 +119,7 @@ describe("the Forecast stage", () => {
         '<bpmn:parallelGateway id="e"/><bpmn:sequenceFlow id="round" sourceRef="e" targetRef="e"/>',
       ),
     );
-    await app.user.click(await screen.findByRole("button", { name: "To Check" }, { timeout: 5_000 }));
+    await app.user.click(await screen.findByRole("button", { name: "To Check" }));
     expect(app.address()).toContain("/check");
   });
 

@@ -13,7 +13,7 @@ const open = async () => {
     version = await importModel("Queue", modelOf(station(exponential(60), exponential(40), 1)));
   });
   app.goTo(`/v/${version}/forecast`);
-  await screen.findByTestId("forecast-sentence", undefined, { timeout: 5_000 });
+  await screen.findByTestId("forecast-sentence");
   await app.user.click(await screen.findByRole("button", { name: /^Figures/ }));
   return within(await screen.findByRole("region", { name: "How it is run" }));
 };
@@ -63,7 +63,7 @@ describe("how a scenario is run", () => {
     await app.user.clear(proposal.getByRole("textbox"));
     await app.user.type(proposal.getByRole("textbox"), "8");
     await app.user.click(proposal.getByRole("button", { name: "Propose" }));
-    await proposal.findByText(/runs? (?:is|are) enough; 10 leave .* either way/, undefined, { timeout: 20_000 });
+    await proposal.findByText(/runs? (?:is|are) enough; 10 leave .* either way/);
     await app.user.click(proposal.getByRole("button", { name: "Take both" }));
     await waitFor(async () => expect((await kept()).replications).toBeGreaterThanOrEqual(10));
     await app.user.keyboard("{Control>}z{/Control}");

@@ -40,9 +40,9 @@ const open = async (text = file()) => {
     version = await importModel("Checking", modelOf(text));
   });
   app.goTo(`/v/${version}/forecast`);
-  await screen.findByTestId("forecast-sentence", undefined, { timeout: 5_000 });
+  await screen.findByTestId("forecast-sentence");
   fireEvent.keyDown(document.body, { key: "o" });
-  return screen.findByTestId("case-step", undefined, { timeout: 5_000 });
+  return screen.findByTestId("case-step");
 };
 afterEach(() => app.close());
 const press = (key: string) => fireEvent.keyDown(document.body, { key });
@@ -98,7 +98,7 @@ describe("one case of a forecast", () => {
     const at = screen.getByRole("textbox", { name: "Case" });
     await app.user.clear(at);
     await app.user.type(at, "500{Enter}");
-    await screen.findByText(/No case number 500 ever comes/, undefined, { timeout: 5_000 });
+    await screen.findByText(/No case number 500 ever comes/);
   });
 
   test("what somebody else changes meanwhile is taken over, without a stumble", async () => {
@@ -106,11 +106,9 @@ describe("one case of a forecast", () => {
     press("End");
     await waitFor(() => expect(step.textContent).toMatch(/moments/));
     await send(version, { type: "rename", id: "check", name: "Look it through" });
-    await waitFor(() => expect(told().join("\n")).toContain("clerk on “Look it through”"), { timeout: 8_000 });
+    await waitFor(() => expect(told().join("\n")).toContain("clerk on “Look it through”"));
     await send(version, { type: "delete", ids: ["mend"] });
-    await waitFor(() => expect(screen.getByTestId("case-step").textContent).toMatch(/moments|Moment/), {
-      timeout: 8_000,
-    });
+    await waitFor(() => expect(screen.getByTestId("case-step").textContent).toMatch(/moments|Moment/));
     expect(screen.queryByRole("alert")).toBeNull();
   });
 });

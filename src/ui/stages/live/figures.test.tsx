@@ -66,7 +66,7 @@ describe("figures of a run", () => {
     await worked(withScenario);
     await live.choose("Figures");
     await live.press("Take these figures into a scenario");
-    await waitFor(async () => expect(scenariosOf(await storedModel(live.version))).toHaveLength(2), { timeout: 5_000 });
+    await waitFor(async () => expect(scenariosOf(await storedModel(live.version))).toHaveLength(2));
     const [first, measured] = scenariosOf(await storedModel(live.version));
     expect(measured?.name).toBe("Measured in Trial");
     expect(measured?.inherits).toBe(first?.id);
