@@ -1,4 +1,4 @@
-import { differencesOf, type EventLog, holdAgainst, mended, readXes } from "@/core/evidence";
+import { differencesOf, type EventLog, eventCount, holdAgainst, mended, readXes } from "@/core/evidence";
 import { firstProcess, type LogTrace, logXes, runCases, runWorld, traceOf } from "@/core/live";
 import { emptyModel, type Model } from "@/core/model";
 import { scenariosOf } from "@/core/scenario";
@@ -78,13 +78,13 @@ export function evidenceRows(): BenchRow[] {
     1_000_000 /
       Math.max(
         1,
-        log.traces.reduce((sum, { events }) => sum + events.length, 0),
+        eventCount(log),
       ),
   );
   const text = logXes(Array.from({ length: many }, () => traces).flat(), "log");
   const before = process.memoryUsage().heapUsed;
   const { took: reading, outcome: large } = timed(() => opened(text));
-  const events = large.traces.reduce((sum, trace) => sum + trace.events.length, 0);
+  const events = eventCount(large);
   const kept = (process.memoryUsage().heapUsed - before) / 1e6;
   return [
     {

@@ -12,6 +12,7 @@ import { localMember, runUseCase, useCases, workspaceReady } from "@/server";
 import { backgroundDone } from "@/server/kernel/background";
 import { endThreads } from "@/server/kernel/threads";
 import { type BenchRow, ms, percentile } from "./measure";
+import { watchingRows } from "./watching";
 
 const run = <Output>(name: keyof typeof useCases, input: unknown) =>
   runUseCase(localMember, useCases[name] as never, input) as Promise<Output>;
@@ -149,5 +150,5 @@ export async function liveRows(): Promise<BenchRow[]> {
   await backgroundDone();
   await closeDatabase();
   await endThreads();
-  return rows;
+  return [...rows, ...(await watchingRows(place, "100,000"))];
 }

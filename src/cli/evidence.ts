@@ -4,18 +4,18 @@ import { gunzipSync } from "node:zlib";
 import { readBpmn, writeBpmn } from "@/core/bpmn";
 import { drawMissingPages } from "@/core/commands";
 import {
-  countsIn,
   type Difference,
   differencesOf,
   discover,
-  doneIn,
   type EventLog,
   type Held,
   holdAgainst,
   mended,
   readLogCsv,
   readXes,
+  textPieces,
   treeFile,
+  variantsOf,
 } from "@/core/evidence";
 import { firstProcess } from "@/core/live";
 import { counted } from "@/core/model";
@@ -78,8 +78,7 @@ function discovering(files: readonly string[], out: string, noise: number, json:
   const [logFile] = files;
   if (!logFile || files.length > 1) throw new UnusableInput("evidence --discover needs one log");
   const log = readLog(logFile);
-  const counts = countsIn(log);
-  const traces = log.traces.map((trace) => doneIn(trace, counts).map(({ activity }) => activity));
+  const traces = variantsOf(log).flatMap(({ activities, traces: own }) => own.map(() => activities));
   const name = basename(logFile).replace(/\.(?:xes|csv)(?:\.gz)?$/i, "");
   const read = readBpmn(new TextEncoder().encode(treeFile(discover(traces, noise), name)));
   if (!read.ok) throw new UnusableInput(`${logFile}: ${read.problems[0]?.message ?? "no process can be made of it"}`);
@@ -104,9 +103,8 @@ function applying({ number }: { readonly number: number }, differences: readonly
 function readLog(file: string): EventLog {
   const packed = readBytes(file);
   const bytes = /\.gz$/i.test(file) ? unpacked(file, packed) : packed;
-  const text = decodeText(bytes);
-  const isXml = /\.xes(?:\.gz)?$/i.test(file) || /^\s*</.test(text.slice(0, 1_000));
-  const result = isXml ? readXes([text]) : readLogCsv(text);
+  const isXml = /\.xes(?:\.gz)?$/i.test(file) || /^\s*</.test(decodeText(bytes.subarray(0, 1_000)));
+  const result = isXml ? readXes(textPieces(bytes)) : readLogCsv(textPieces(bytes));
   if (result.ok) return result.value;
   const [problem] = result.problems;
   const place = problem?.line === undefined ? "" : `${problem.line}:${problem.column ?? 1}:`;
@@ -125,9 +123,9 @@ function unpacked(file: string, packed: Uint8Array): Uint8Array {
 const rounded = (value: number) => Math.round(value * 1e9) / 1e9;
 
 const figures = (held: Held) => ({
-  traces: held.done.length,
+  traces: held.traces,
   variants: held.variants.length,
-  fitting: { traces: held.fitting, share: held.done.length === 0 ? 0 : rounded(held.fitting / held.done.length) },
+  fitting: { traces: held.fitting, share: held.traces === 0 ? 0 : rounded(held.fitting / held.traces) },
   fitness: rounded(held.fitness),
 });
 
@@ -174,5 +172,5 @@ function tell(
     console.log(`${String(at + 1).padStart(3)}. ${statement.text} (${counted(own.length, "trace")})`);
   if (differences.length === 0) console.log("Nothing differs.");
   if (after && out !== undefined)
-    console.log(`${out}: ${after.fitting} of ${after.done.length} fit then, fitness ${after.fitness.toFixed(3)}.`);
+    console.log(`${out}: ${after.fitting} of ${after.traces} fit then, fitness ${after.fitness.toFixed(3)}.`);
 }

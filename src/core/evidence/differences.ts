@@ -116,7 +116,7 @@ class Gathering {
   }
 
   ranked(): Difference[] {
-    const all = this.held.done.length;
+    const all = this.held.traces;
     return [...this.#found.values()]
       .map(({ pattern, traces }) => {
         const share = all === 0 ? 0 : traces.size / all;

@@ -3,22 +3,30 @@ import { describe, expect, test } from "vitest";
 import { firstProcess, runWorld } from "../live";
 import { chain, edge, end, file, modelOf, node, processOf, start, task, timer } from "../live/testing/models";
 import type { Id, Model } from "../model";
-import { Automaton, align, differencesOf, distancesToEnd, type EventLog, holdAgainst, mended } from ".";
+import {
+  Automaton,
+  align,
+  differencesOf,
+  distancesToEnd,
+  type EventLog,
+  holdAgainst,
+  logOf as logOfTraces,
+  mended,
+} from ".";
 
 /** A log of so many traces, each the names of what was done. */
-const logOf = (...traces: readonly (readonly [string, number?])[]): EventLog => ({
-  traces: traces.flatMap(([words, count = 1]) =>
-    Array.from({ length: count }, (_, number) => ({
-      case: `${words} ${number}`,
-      events: words
-        .split(" ")
-        .filter(Boolean)
-        .map((activity) => ({ activity, at: undefined, lifecycle: "", role: "", who: "" })),
-    })),
-  ),
-  left: [],
-  leftOut: 0,
-});
+const logOf = (...traces: readonly (readonly [string, number?])[]): EventLog =>
+  logOfTraces(
+    traces.flatMap(([words, count = 1]) =>
+      Array.from({ length: count }, (_, number) => ({
+        case: `${words} ${number}`,
+        events: words
+          .split(" ")
+          .filter(Boolean)
+          .map((activity) => ({ activity, at: undefined, lifecycle: "", role: "", who: "" })),
+      })),
+    ),
+  );
 const tasks = (...names: string[]) => names.map((name) => task(name)).join("");
 const sequence = modelOf(file(processOf(start + tasks("a", "b", "c") + end + chain("s", "a", "b", "c", "e"))));
 const both = modelOf(
@@ -161,14 +169,14 @@ describe("fitness", () => {
       const [activity = "", lifecycle = ""] = words.split(" ");
       return { activity, at: undefined, lifecycle, role: "", who: "" };
     });
-    const held = holdAgainst(sequence, { traces: [{ case: "1", events }], left: [], leftOut: 0 });
+    const held = holdAgainst(sequence, logOfTraces([{ case: "1", events }]));
     expect(held.variants[0]).toMatchObject({ activities: ["a", "b", "c"], alignment: { cost: 0 } });
     // Of what is planned, assigned and begun, and never said to be complete, the beginning counts.
     const planned = ["schedule", "assign", "start"].flatMap((lifecycle) => [
       { ...events[0], activity: "c", lifecycle },
     ]);
     const more = [...events.slice(0, 4), ...planned] as typeof events;
-    expect(holdAgainst(sequence, { traces: [{ case: "1", events: more }], left: [], leftOut: 0 }).fitness).toBe(1);
+    expect(holdAgainst(sequence, logOfTraces([{ case: "1", events: more }])).fitness).toBe(1);
   });
 });
 
@@ -223,7 +231,7 @@ describe("differences", () => {
     );
     const by = (role: string) => ({ activity: "a", at: undefined, lifecycle: "", role, who: "" });
     const traces = ["Front desk", "front  desk", "Field crew", ""].map((role) => ({ case: role, events: [by(role)] }));
-    expect(differencesOf(holdAgainst(model, { traces, left: [], leftOut: 0 }))).toMatchObject([
+    expect(differencesOf(holdAgainst(model, logOfTraces(traces)))).toMatchObject([
       { kind: "role", elements: ["a"], role: "Field crew", share: 0.25, traces: [2] },
     ]);
   });

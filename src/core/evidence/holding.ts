@@ -4,14 +4,11 @@ import { flowNodesIn, type Id, type Model } from "../model";
 import { modelsOf, type World } from "../tokens";
 import { type Alignment, align, distancesToEnd, shortestRun } from "./align";
 import { Automaton } from "./automaton";
-import { countsIn, doneIn, type EventLog, type LoggedEvent } from "./logs/eventLog";
+import { type Counts, countsIn, doneIn, type EventLog, type LogVariant, variantsOf, wordAt } from "./logs/eventLog";
 import { processesMeant, stepsFor } from "./matching";
 
-/** Traces that show the same activities in the same order. */
-export interface Variant {
-  readonly activities: readonly string[];
-  /** Which traces of the log they are. */
-  readonly traces: readonly number[];
+/** A variant, and how it and a run of the model go together. */
+export interface Variant extends LogVariant {
   readonly alignment: Alignment;
 }
 
@@ -26,8 +23,7 @@ export interface ByOthers {
 export interface Held {
   readonly world: World;
   readonly process: Id;
-  /** What was done in each trace, in order: what the moves of its alignment are about. */
-  readonly done: readonly (readonly LoggedEvent[])[];
+  readonly traces: number;
   readonly meant: ReadonlyMap<string, readonly Id[]>;
   readonly variants: readonly Variant[];
   readonly byOthers: readonly ByOthers[];
@@ -46,20 +42,25 @@ type Tell = (share: number) => void;
  * moving it on the log alone and a shortest run on the model alone (A. Adriansyah, 2014). Activities are the steps of their name.
  * O(variants × alignment).
  * @param called models of what is called, as a run would have them
+ * @param said which steps an activity is, where a person has said it; none for what is not in the model
  */
 export function holdAgainst(
   model: Model,
   log: EventLog,
-  called: ReadonlyMap<Id, Model> = new Map(),
-  tell: Tell = () => undefined,
+  {
+    called = new Map(),
+    said = new Map(),
+    tell = () => undefined,
+  }: {
+    readonly called?: ReadonlyMap<Id, Model>;
+    readonly said?: ReadonlyMap<string, readonly Id[]>;
+    readonly tell?: Tell;
+  } = {},
 ): Held {
   const together = runWorld(model, called);
   const counts = countsIn(log);
-  const done = log.traces.map((trace) => doneIn(trace, counts));
-  const meant = stepsFor(
-    done.flatMap((events) => events.map(({ activity }) => activity)),
-    modelsOf(together),
-  );
+  const found = variantsOf(log, counts);
+  const meant = stepsFor(new Set(found.flatMap(({ activities }) => activities)), modelsOf(together), said);
   const processes = processesMeant(model, meant);
   const [process = ""] = processes;
   const others = begunWith(model, process);
@@ -75,33 +76,24 @@ export function holdAgainst(
   );
   const distances = distancesToEnd(automaton);
   const run = shortestRun(automaton, distances);
-  const gathered = new Map<string, { activities: readonly string[]; traces: number[] }>();
-  for (const [number, events] of done.entries()) {
-    const activities = events.map(({ activity }) => activity);
-    const key = activities.join("\u0000");
-    const known = gathered.get(key) ?? { activities, traces: [] };
-    known.traces.push(number);
-    gathered.set(key, known);
-  }
   const variants: Variant[] = [];
   let [cost, worst, fitting] = [0, 0, 0];
-  for (const { activities, traces } of gathered.values()) {
+  for (const { activities, traces } of found) {
     const labels = activities.map((activity) => meant.get(activity) ?? []);
     const alignment = align(automaton, labels, distances, run);
     variants.push({ activities, traces, alignment });
     cost += alignment.cost * traces.length;
     worst += (activities.length + run.length) * traces.length;
     if (alignment.cost === 0) fitting += traces.length;
-    tell(variants.length / gathered.size);
+    tell(variants.length / found.length);
   }
-  variants.sort((a, b) => b.traces.length - a.traces.length);
   return {
     world,
     process,
-    done,
+    traces: log.from.length,
     meant,
     variants,
-    byOthers: doneByOthers(variants, done, modelsOf(world)),
+    byOthers: doneByOthers(variants, log, counts, modelsOf(world)),
     fitting,
     fitness: worst === 0 ? 1 : 1 - cost / worst,
     isCut: automaton.isCut || variants.some(({ alignment }) => !alignment.isOptimal),
@@ -126,7 +118,8 @@ function isWithin(model: Model, id: Id, process: Id): boolean {
 /** Steps that the log has another role for than the lane they stand in. */
 function doneByOthers(
   variants: readonly Variant[],
-  done: readonly (readonly LoggedEvent[])[],
+  log: EventLog,
+  counts: Counts,
   models: readonly Model[],
 ): ByOthers[] {
   const found = new Map<string, { step: Id; role: string; traces: Set<number> }>();
@@ -139,19 +132,21 @@ function doneByOthers(
     lanes.set(step, role);
     return role;
   };
-  for (const { traces, alignment } of variants)
-    for (const move of alignment.moves) {
-      if (move.kind !== "both") continue;
-      const lane = laneFor(move.step);
-      if (lane === "") continue;
-      for (const trace of traces) {
-        const role = done[trace]?.[move.at]?.role ?? "";
-        if (role === "" || foldedName(role) === foldedName(lane)) continue;
-        const key = `${move.step}\u0000${role}`;
-        const known = found.get(key) ?? { step: move.step, role, traces: new Set<number>() };
+  // A log that has no roles has no others.
+  if (log.role.words.length <= 1) return [];
+  for (const { traces, alignment } of variants) {
+    const moves = alignment.moves.flatMap((move) => (move.kind === "both" && laneFor(move.step) !== "" ? [move] : []));
+    for (const trace of traces) {
+      const done = doneIn(log, trace, counts);
+      for (const { step, at } of moves) {
+        const role = wordAt(log.role, done[at] as number);
+        if (role === "" || foldedName(role) === foldedName(laneFor(step))) continue;
+        const key = `${step}\u0000${role}`;
+        const known = found.get(key) ?? { step, role, traces: new Set<number>() };
         known.traces.add(trace);
         found.set(key, known);
       }
     }
+  }
   return [...found.values()].map(({ traces, ...one }) => ({ ...one, traces: [...traces].sort((a, b) => a - b) }));
 }

@@ -6,17 +6,28 @@ export { type FollowGraph, followGraph } from "./discovery/followGraph";
 export type { ProcessTree } from "./discovery/processTree";
 export { treeFile } from "./discovery/treeFile";
 export { type ByOthers, type Held, holdAgainst, type Variant } from "./holding";
+export { LogBuilder, logOf } from "./logs/building";
 export {
+  type CaseAttribute,
   type Counts,
   countsIn,
   doneIn,
   type EventLog,
+  eventAt,
+  eventCount,
   type LeftOut,
   type LoggedEvent,
   type LoggedTrace,
+  type LogVariant,
   mostNamed,
+  traceAt,
+  variantsOf,
+  type WordColumn,
+  wordAt,
 } from "./logs/eventLog";
-export { columnsOf, type LogColumns, readLogCsv } from "./logs/readCsv";
+export { columnsIn, columnsOf, type LogColumn, type LogColumns, rowsOf, type ToldColumns } from "./logs/logTable";
+export { textPieces } from "./logs/pieces";
+export { readLogCsv, type SaidOfTable } from "./logs/readCsv";
 export { readXes } from "./logs/readXes";
 export { processesMeant, shownSteps, stepsFor } from "./matching";
 export { type Mended, mended } from "./repair";

@@ -13,9 +13,13 @@ export function shownSteps(
 
 /**
  * Which steps each activity of a log may be: those of its name as it is written, else as it is spoken (small and capital letters, spaces
- * and signs alike), else of its id. None for what the models do not have. O(activities + steps).
+ * and signs alike), else of its id; those a person has said go before. None for what the models do not have. O(activities + steps).
  */
-export function stepsFor(activities: Iterable<string>, models: readonly Model[]): ReadonlyMap<string, readonly Id[]> {
+export function stepsFor(
+  activities: Iterable<string>,
+  models: readonly Model[],
+  said: ReadonlyMap<string, readonly Id[]> = new Map(),
+): ReadonlyMap<string, readonly Id[]> {
   const steps = shownSteps(models);
   const gathered = (keyOf: (step: { readonly id: Id; readonly name: string }) => string) => {
     const found = new Map<string, Id[]>();
@@ -27,10 +31,16 @@ export function stepsFor(activities: Iterable<string>, models: readonly Model[])
     gathered(({ name }) => foldedName(name)),
     gathered(({ id }) => id),
   ];
+  // A step that was said and is not there any more is none.
+  const known = new Set(steps.map(({ id }) => id));
   return new Map(
     [...new Set(activities)].map((activity) => [
       activity,
-      byName.get(activity.trim()) ?? bySound.get(foldedName(activity)) ?? byId.get(activity) ?? [],
+      said.get(activity)?.filter((step) => known.has(step)) ??
+        byName.get(activity.trim()) ??
+        bySound.get(foldedName(activity)) ??
+        byId.get(activity) ??
+        [],
     ]),
   );
 }

@@ -1,2 +1,2 @@
-export { decodeText } from "./decodeText";
+export { decodeText, encodingOf } from "./decodeText";
 export { readTable, type TableRows, tableLimits, writeTable } from "./table";

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { behaviourOf } from "../../check";
 import { modelOf } from "../../live/testing/models";
-import { discover, type EventLog, holdAgainst, type ProcessTree, treeFile } from "..";
+import { discover, type EventLog, holdAgainst, logOf, type ProcessTree, treeFile } from "..";
 
 const words = (...traces: string[]) => traces.map((trace) => trace.split("").filter((name) => name !== "-"));
 /** A tree in one line: → one after the other, × one of them, + all of them, ↺ again and again. */
@@ -12,14 +12,13 @@ const said = (tree: ProcessTree): string =>
     : tree.kind === "nothing"
       ? "τ"
       : `${{ sequence: "→", choice: "×", parallel: "+", loop: "↺" }[tree.kind]}(${tree.parts.map(said).join(",")})`;
-const logOf = (traces: readonly (readonly string[])[]): EventLog => ({
-  traces: traces.map((names, at) => ({
-    case: String(at),
-    events: names.map((activity) => ({ activity, at: undefined, lifecycle: "", role: "", who: "" })),
-  })),
-  left: [],
-  leftOut: 0,
-});
+const logFor = (traces: readonly (readonly string[])[]): EventLog =>
+  logOf(
+    traces.map((names, at) => ({
+      case: String(at),
+      events: names.map((activity) => ({ activity, at: undefined, lifecycle: "", role: "", who: "" })),
+    })),
+  );
 
 describe("a discovered process", () => {
   test.each<[traces: string[], tree: string]>([
@@ -51,7 +50,7 @@ describe("a discovered process", () => {
       fc.property(fc.array(trace, { minLength: 1, maxLength: 8 }), (traces) => {
         const model = modelOf(treeFile(discover(traces), "Discovered"));
         expect(behaviourOf(model).map(({ sound }) => sound)).toEqual([true]);
-        const held = holdAgainst(model, logOf(traces));
+        const held = holdAgainst(model, logFor(traces));
         expect(held.fitting).toBe(traces.length);
       }),
       { numRuns: 150 },

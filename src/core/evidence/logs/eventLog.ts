@@ -20,8 +20,33 @@ export interface LeftOut {
   readonly why: string;
 }
 
+/** Words that are said of many things: each once, and which of them is said of each. */
+export interface WordColumn {
+  readonly words: readonly string[];
+  readonly of: Uint32Array;
+}
+
+/** What else a log says of its cases: of each trace one word, the empty one where it says nothing. */
+export interface CaseAttribute extends WordColumn {
+  readonly name: string;
+}
+
+/**
+ * A log, by columns: millions of events are some numbers each, not an object each. The events of a trace stand together, in their order;
+ * a part of a log (see `filtered`) shares the columns and has fewer traces.
+ */
 export interface EventLog {
-  readonly traces: readonly LoggedTrace[];
+  /** Of each trace: what its case is called, and where its events begin and end in the columns. */
+  readonly cases: readonly string[];
+  readonly from: Uint32Array;
+  readonly until: Uint32Array;
+  readonly activity: WordColumn;
+  /** Milliseconds since 1970, NaN where the log has no time. */
+  readonly at: Float64Array;
+  readonly lifecycle: WordColumn;
+  readonly role: WordColumn;
+  readonly who: WordColumn;
+  readonly attributes: readonly CaseAttribute[];
   /** The first of what was left out, and how much it was in all. */
   readonly left: readonly LeftOut[];
   readonly leftOut: number;
@@ -41,34 +66,94 @@ export class Leaving {
   }
 }
 
-/** Tells whether an event says that its activity was done, and is not only about it. */
-export type Counts = (event: LoggedEvent) => boolean;
+/** The word that a column has at a place. */
+export const wordAt = ({ words, of }: WordColumn, place: number): string => words[of[place] as number] ?? "";
 
-const isCompletion = ({ lifecycle }: LoggedEvent) => lifecycle === "complete" || lifecycle === "";
+/** One event in words. */
+export function eventAt(log: EventLog, event: number): LoggedEvent {
+  const at = log.at[event] as number;
+  return {
+    activity: wordAt(log.activity, event),
+    at: Number.isNaN(at) ? undefined : at,
+    lifecycle: wordAt(log.lifecycle, event),
+    role: wordAt(log.role, event),
+    who: wordAt(log.who, event),
+  };
+}
+
+/** One trace in words. */
+export function traceAt(log: EventLog, trace: number): LoggedTrace {
+  const events: LoggedEvent[] = [];
+  for (let event = log.from[trace] as number; event < (log.until[trace] as number); event++)
+    events.push(eventAt(log, event));
+  return { case: log.cases[trace] ?? "", events };
+}
+
+/** How many events the traces of a log have. */
+export function eventCount({ from, until }: EventLog): number {
+  let count = 0;
+  for (let trace = 0; trace < from.length; trace++) count += (until[trace] as number) - (from[trace] as number);
+  return count;
+}
+
+/** Tells whether an event, by its place, says that its activity was done, and is not only about it. */
+export type Counts = (event: number) => boolean;
 
 /**
  * What counts in a log: of each activity its completions, where the log has any; else its beginnings; else the one thing that is told of it
  * most often. So each time it was done is one. O(events).
  */
-export function countsIn({ traces }: EventLog): Counts {
-  const told = new Map<string, Map<string, number>>();
-  for (const { events } of traces)
-    for (const event of events) {
-      const own = told.get(event.activity) ?? new Map<string, number>();
-      const kind = isCompletion(event) ? "complete" : event.lifecycle;
-      own.set(kind, (own.get(kind) ?? 0) + 1);
-      told.set(event.activity, own);
+export function countsIn({ from, until, activity, lifecycle }: EventLog): Counts {
+  const kinds = lifecycle.words.length;
+  const told = new Uint32Array(activity.words.length * kinds);
+  for (let trace = 0; trace < from.length; trace++)
+    for (let event = from[trace] as number; event < (until[trace] as number); event++) {
+      const at = (activity.of[event] as number) * kinds + (lifecycle.of[event] as number);
+      told[at] = (told[at] as number) + 1;
     }
-  const counted = new Map<string, string>();
-  for (const [activity, kinds] of told) {
-    const [often] = [...kinds].sort(([, one], [, other]) => other - one);
-    counted.set(activity, kinds.has("complete") ? "complete" : kinds.has("start") ? "start" : (often?.[0] ?? ""));
+  const isCompletion = lifecycle.words.map((word) => word === "complete" || word === "");
+  const start = lifecycle.words.indexOf("start");
+  const counts = new Uint8Array(told.length);
+  for (let name = 0; name < activity.words.length; name++) {
+    const own = lifecycle.words.map((_, kind) => told[name * kinds + kind] as number);
+    const isCompleted = own.some((count, kind) => count > 0 && isCompletion[kind]);
+    const often = own.indexOf(Math.max(...own));
+    const one = start >= 0 && (own[start] as number) > 0 ? start : often;
+    for (let kind = 0; kind < kinds; kind++)
+      counts[name * kinds + kind] = (isCompleted ? isCompletion[kind] : kind === one) ? 1 : 0;
   }
-  return (event) => {
-    const wanted = counted.get(event.activity);
-    return wanted === "complete" ? isCompletion(event) : event.lifecycle === wanted;
-  };
+  return (event) => counts[(activity.of[event] as number) * kinds + (lifecycle.of[event] as number)] === 1;
 }
 
-/** What was done in a trace, in its order, each time once. */
-export const doneIn = (trace: LoggedTrace, counts: Counts): readonly LoggedEvent[] => trace.events.filter(counts);
+/** What was done in a trace, in its order, each time once: the places of the events. */
+export function doneIn({ from, until }: EventLog, trace: number, counts: Counts): number[] {
+  const done: number[] = [];
+  for (let event = from[trace] as number; event < (until[trace] as number); event++)
+    if (counts(event)) done.push(event);
+  return done;
+}
+
+/** Traces in which the same was done in the same order. */
+export interface LogVariant {
+  readonly activities: readonly string[];
+  /** Which traces of the log they are. */
+  readonly traces: readonly number[];
+}
+
+/** The variants of a log, what most traces show first. O(events). */
+export function variantsOf(log: EventLog, counts: Counts = countsIn(log)): LogVariant[] {
+  const found = new Map<string, { activities: readonly string[]; traces: number[] }>();
+  for (let trace = 0; trace < log.from.length; trace++) {
+    let key = "";
+    for (let event = log.from[trace] as number; event < (log.until[trace] as number); event++)
+      if (counts(event)) key += `${String.fromCodePoint(log.activity.of[event] as number)}\u0000`;
+    const known = found.get(key);
+    if (known) known.traces.push(trace);
+    else
+      found.set(key, {
+        activities: doneIn(log, trace, counts).map((event) => wordAt(log.activity, event)),
+        traces: [trace],
+      });
+  }
+  return [...found.values()].sort((one, other) => other.traces.length - one.traces.length);
+}

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { logCsv, logXes } from "../../live";
-import { columnsOf, type EventLog, type LoggedEvent, mostNamed, readLogCsv, readXes } from "..";
+import { columnsOf, type EventLog, type LoggedEvent, mostNamed, readLogCsv, readXes, traceAt } from "..";
 import { formOfMoments, momentFrom } from "./moments";
 
 const xes = (inner: string) => `<?xml version="1.0"?><log xmlns="http://www.xes-standard.org/">${inner}</log>`;
@@ -13,10 +13,11 @@ const read = (text: string): EventLog => {
   return result.value;
 };
 const table = (...lines: string[]): EventLog => {
-  const result = readLogCsv(lines.join("\n"));
+  const result = readLogCsv([lines.join("\n")]);
   if (!result.ok) throw new Error(result.problems[0]?.message);
   return result.value;
 };
+const tracesIn = (log: EventLog) => log.cases.map((_, trace) => traceAt(log, trace));
 const said = (event_: LoggedEvent | undefined) => [event_?.activity, event_?.lifecycle, event_?.role, event_?.who];
 
 describe("a log in XES", () => {
@@ -35,8 +36,8 @@ describe("a log in XES", () => {
         )}</trace>`,
       ),
     );
-    expect(log.traces.map(({ case: name }) => name)).toEqual(["case 7"]);
-    const [one] = log.traces[0]?.events ?? [];
+    expect(tracesIn(log).map(({ case: name }) => name)).toEqual(["case 7"]);
+    const [one] = tracesIn(log)[0]?.events ?? [];
     expect(said(one)).toEqual(["Check & sign", "complete", "Front desk", "Tilda Quist"]);
     expect(one?.at).toBe(Date.UTC(2027, 2, 1, 7));
   });
@@ -47,7 +48,7 @@ describe("a log in XES", () => {
         `<global scope="event">${attribute("lifecycle:transition", "complete")}${attribute("org:role", "Desk")}</global><trace>${event("a")}${event("b", attribute("org:role", "Crew"))}</trace>`,
       ),
     );
-    expect(log.traces[0]?.events.map(said)).toEqual([
+    expect(tracesIn(log)[0]?.events.map(said)).toEqual([
       ["a", "complete", "Desk", ""],
       ["b", "complete", "Crew", ""],
     ]);
@@ -62,7 +63,7 @@ describe("a log in XES", () => {
       "</trace>",
     ];
     const log = read(`<log>\n${lines.join("\n")}\n</log>`);
-    expect(log.traces[0]?.events.map(({ activity }) => activity)).toEqual(["b"]);
+    expect(tracesIn(log)[0]?.events.map(({ activity }) => activity)).toEqual(["b"]);
     expect(log.leftOut).toBe(2);
     expect(log.left).toEqual([
       { line: 3, why: "the event has no name (concept:name)" },
@@ -116,7 +117,7 @@ describe("a log in XES", () => {
         const wanted = traces.map(({ events: own }) => own.map(({ activity, at, role }) => [activity, at, role]));
         for (const log of [read(logXes(traces, "log")), table(logCsv(traces))])
           expect(
-            log.traces.map(({ events: own }) => own.map(({ activity, at, role }) => [activity, at, role])),
+            tracesIn(log).map(({ events: own }) => own.map(({ activity, at, role }) => [activity, at, role])),
           ).toEqual(wanted);
       }),
     );
@@ -130,7 +131,7 @@ describe("a log as a table", () => {
     ["case:concept:name,concept:name,time:timestamp,org:resource,lifecycle:transition", [0, 1, 2, 4, undefined, 3]],
     ["when,TIME,Task,Order-ID", [3, 2, 1, undefined, undefined, undefined]],
   ])("%s: its columns are told by their names", (head, [of, activity, at, lifecycle, role, who]) => {
-    expect(columnsOf(head.split(/[,;]/))).toEqual({ case: of, activity, at, lifecycle, role, who });
+    expect(columnsOf(head.split(/[,;]/))).toEqual({ case: of, activity, at, began: undefined, lifecycle, role, who });
   });
 
   test("cases are gathered from anywhere in it, each in the order of its times, and of one time as it stands", () => {
@@ -141,18 +142,18 @@ describe("a log as a table", () => {
       "2;a;02.01.2027 08:30",
       "2;c;02.01.2027 09:00",
     );
-    expect(log.traces.map(({ case: name, events }) => [name, events.map(({ activity }) => activity).join("")])).toEqual(
-      [
-        ["2", "abc"],
-        ["1", "a"],
-      ],
-    );
-    expect(log.traces[0]?.events[0]?.at).toBe(Date.UTC(2027, 0, 2, 8, 30));
+    expect(
+      tracesIn(log).map(({ case: name, events }) => [name, events.map(({ activity }) => activity).join("")]),
+    ).toEqual([
+      ["2", "abc"],
+      ["1", "a"],
+    ]);
+    expect(tracesIn(log)[0]?.events[0]?.at).toBe(Date.UTC(2027, 0, 2, 8, 30));
   });
 
   test("rows that cannot be used are left out, counted all and named the first", () => {
     const log = table("case,activity,time", "1,a,2027-01-01", "1,,2027-01-02", ",b,2027-01-02", "1,c,tomorrow", "");
-    expect(log.traces[0]?.events).toHaveLength(1);
+    expect(tracesIn(log)[0]?.events).toHaveLength(1);
     expect(log.left).toEqual([
       { line: 3, why: "the row names no activity" },
       { line: 4, why: "the row names no case" },

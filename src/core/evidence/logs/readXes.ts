@@ -1,7 +1,8 @@
 import { SaxesParser } from "saxes";
 import { say } from "../../messages";
 import { failure, ok, type Problem, type Result } from "../../model";
-import { type EventLog, Leaving, type LoggedEvent, type LoggedTrace } from "./eventLog";
+import { LogBuilder } from "./building";
+import type { EventLog } from "./eventLog";
 
 /** Attributes of an event that are read; what else it has is passed over. */
 const read = {
@@ -12,6 +13,7 @@ const read = {
   "org:resource": "who",
 } as const;
 type Field = (typeof read)[keyof typeof read];
+type Said = { [field in Field]?: string } & { readonly line: number };
 
 /** Ends reading at what makes a file unusable. */
 class Unusable extends Error {
@@ -39,16 +41,13 @@ export function readXes(pieces: Iterable<string>): Result<EventLog> {
 
 class XesReader {
   readonly #parser = new SaxesParser({ xmlns: false, position: true });
-  readonly #leaving = new Leaving();
-  readonly #traces: LoggedTrace[] = [];
+  readonly #builder = new LogBuilder();
   readonly #usual: { [field in Field]?: string } = {};
-  readonly #known = new Map<string, string>();
   #path: string[] = [];
   #global: string | undefined;
-  #case = "";
-  #events: LoggedEvent[] | undefined;
-  #event: { [field in Field]?: string } | undefined;
-  #eventLine = 0;
+  /** What is said of the trace that is open; its name may come behind its events. */
+  #trace: { name: string; readonly attributes: [string, string][]; readonly events: Said[] } | undefined;
+  #event: Said | undefined;
 
   constructor() {
     const parser = this.#parser;
@@ -68,7 +67,7 @@ class XesReader {
 
   end(): EventLog {
     this.#parser.close();
-    return { traces: this.#traces, left: this.#leaving.left, leftOut: this.#leaving.count };
+    return this.#builder.end();
   }
 
   #unusable(why: string): Unusable {
@@ -77,62 +76,59 @@ class XesReader {
     return new Unusable(problem as Problem);
   }
 
-  /** The same words as one string, however often a log has them. */
-  #word(text: string): string {
-    const known = this.#known.get(text);
-    if (known !== undefined) return known;
-    this.#known.set(text, text);
-    return text;
-  }
-
   #open(name: string, attributes: { readonly [name: string]: string }): void {
     const parent = this.#path.at(-1);
     if (parent === undefined && name !== "log") throw this.#unusable(`its root is “${name}” where a log has “log”`);
     this.#path.push(name);
     if (name === "global") this.#global = attributes.scope ?? "event";
     else if (name === "trace" && parent === "log") {
-      this.#events = [];
-      this.#case = "";
+      this.#trace = { name: "", attributes: [], events: [] };
     } else if (name === "event" && (parent === "trace" || parent === "log")) {
-      this.#event = {};
-      this.#eventLine = this.#parser.line;
+      this.#event = { line: this.#parser.line };
     } else if (attributes.key !== undefined) this.#attribute(parent, attributes.key, attributes.value ?? "");
   }
 
   #attribute(parent: string | undefined, key: string, value: string): void {
     const field = read[key as keyof typeof read];
-    if (parent === "trace" && key === "concept:name") this.#case = value;
-    else if (parent === "event" && this.#event && field) this.#event[field] = value;
+    if (parent === "trace" && this.#trace) {
+      if (key === "concept:name") this.#trace.name = value;
+      else this.#trace.attributes.push([key, value]);
+    } else if (parent === "event" && this.#event && field) this.#event[field] = value;
     else if (parent === "global" && this.#global === "event" && field && field !== "at") this.#usual[field] = value;
   }
 
   #close(name: string): void {
     this.#path.pop();
     if (name === "global") this.#global = undefined;
-    else if (name === "trace" && this.#events) {
-      this.#traces.push({ case: this.#case || String(this.#traces.length + 1), events: this.#events });
-      this.#events = undefined;
+    else if (name === "trace" && this.#trace) {
+      this.#keep(this.#trace);
+      this.#trace = undefined;
     } else if (name === "event" && this.#event) {
-      this.#keep(this.#event);
+      if (this.#trace) this.#trace.events.push(this.#event);
+      else this.#builder.leaving.leave(this.#event.line, "the event stands in no trace");
       this.#event = undefined;
     }
   }
 
-  #keep(said: { readonly [field in Field]?: string }): void {
-    const of = (field: Field) => (said[field] ?? this.#usual[field] ?? "").trim();
-    const activity = of("activity");
-    const at = said.at === undefined ? undefined : Date.parse(said.at);
-    if (activity === "") this.#leaving.leave(this.#eventLine, "the event has no name (concept:name)");
-    else if (at !== undefined && Number.isNaN(at))
-      this.#leaving.leave(this.#eventLine, `“${said.at}” is no time (time:timestamp)`);
-    else if (!this.#events) this.#leaving.leave(this.#eventLine, "the event stands in no trace");
-    else
-      this.#events.push({
-        activity: this.#word(activity),
-        at,
-        lifecycle: this.#word(of("lifecycle").toLowerCase()),
-        role: this.#word(of("role")),
-        who: this.#word(of("who")),
-      });
+  #keep({ name, attributes, events }: { name: string; attributes: [string, string][]; events: readonly Said[] }): void {
+    const builder = this.#builder;
+    const of = builder.case(name || String(builder.caseCount + 1), true);
+    for (const [key, value] of attributes) builder.attribute(of, key, value);
+    for (const said of events) {
+      const told = (field: Field) => (said[field] ?? this.#usual[field] ?? "").trim();
+      const activity = told("activity");
+      const at = said.at === undefined ? undefined : Date.parse(said.at);
+      if (activity === "") builder.leaving.leave(said.line, "the event has no name (concept:name)");
+      else if (at !== undefined && Number.isNaN(at))
+        builder.leaving.leave(said.line, `“${said.at}” is no time (time:timestamp)`);
+      else
+        builder.event(of, {
+          activity,
+          at,
+          lifecycle: told("lifecycle").toLowerCase(),
+          role: told("role"),
+          who: told("who"),
+        });
+    }
   }
 }
