@@ -5,6 +5,7 @@ export { compare } from "./compare";
 export type { AnswerOf, Contract, Done, Right, Thing } from "./contract";
 export { decisions } from "./decisions";
 export { directory } from "./directory";
+export { evidence } from "./evidence";
 export { files } from "./files";
 export { finding } from "./find";
 export { handoff } from "./handoff";

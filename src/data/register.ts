@@ -85,6 +85,7 @@ export const register = {
     names: { ...ofVersion, copy: "buildCopies" },
     hangs: stays,
   },
+  logs: { table: schema.logs, backup: "kept", names: ofVersion, hangs: stays },
   runs: { table: schema.runs, backup: "kept", names: ofVersion, hangs: stays },
   renewals: { table: schema.renewals, backup: "kept", names: { ...ofVersion, run: "runs" }, hangs: stays },
   liveCases: { table: schema.liveCases, backup: "kept", names: { ...ofVersion, run: "runs" }, hangs: stays },

@@ -12,6 +12,7 @@ import {
   timestamp,
   uniqueIndex,
 } from "drizzle-orm/pg-core";
+import type { Judgement, LogFacts, SaidSteps } from "@/contract/evidence";
 import type { BriefContent, BriefSummary } from "@/core/brief";
 import type { SignedContent, Summary } from "@/core/check";
 import type { Reason } from "@/core/compare";
@@ -300,6 +301,35 @@ export const handoffs = pgTable(
   },
   (table) => [index("handoffs_version").on(table.version)],
 );
+
+/** Logs of what happened, each kept with the as-is of its process, compressed. */
+export const logs = pgTable(
+  "logs",
+  {
+    id: text("id").primaryKey(),
+    version: text("version").notNull(),
+    name: text("name").notNull(),
+    facts: jsonb("facts").$type<LogFacts>().notNull(),
+    content: bytes("content").notNull(),
+    /** Which steps activities are, as somebody said. */
+    steps: jsonb("steps").$type<SaidSteps>().notNull(),
+    /** What was decided of differences that stay. */
+    judged: jsonb("judged").$type<readonly KeptJudgement[]>().notNull(),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+    deletedAt: moment("deleted_at"),
+  },
+  (table) => [index("logs_version").on(table.version)],
+);
+
+/** As a difference was judged, by a member's id. */
+export interface KeptJudgement {
+  readonly key: string;
+  readonly as: Judgement;
+  readonly note: string;
+  readonly member: string;
+  readonly at: string;
+}
 
 /** What descriptions of services that exist say, by the names of their files. */
 export const descriptions = pgTable("descriptions", {

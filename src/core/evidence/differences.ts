@@ -37,6 +37,10 @@ export function differencesOf(held: Held): Difference[] {
   return gathering.ranked();
 }
 
+/** What tells a difference from all others of its log and model, whatever traces it is in: a judgement of it holds by this. */
+export const differenceKey = ({ kind, elements, activity, behind, isBefore, role }: Pattern): string =>
+  JSON.stringify([kind, elements, activity ?? null, behind ?? null, isBefore ?? null, role ?? null]);
+
 type Pattern = Omit<Difference, "traces" | "share" | "statement">;
 
 class Gathering {

@@ -1,10 +1,11 @@
 export { type AlignedMove, type Alignment, align, distancesToEnd, shortestRun } from "./align";
 export { Automaton, type Edge } from "./automaton";
-export { type Difference, type DifferenceKind, differenceKinds, differencesOf } from "./differences";
+export { type Difference, type DifferenceKind, differenceKey, differenceKinds, differencesOf } from "./differences";
 export { discover } from "./discovery/discover";
 export { type FollowGraph, followGraph } from "./discovery/followGraph";
 export type { ProcessTree } from "./discovery/processTree";
 export { treeFile } from "./discovery/treeFile";
+export { filtered, filterSchema, filterSentence, type LogFilter, part, spanOf, type WordsOfTime } from "./filters";
 export { type ByOthers, type Held, holdAgainst, type Variant } from "./holding";
 export { LogBuilder, logOf } from "./logs/building";
 export {
@@ -25,9 +26,23 @@ export {
   type WordColumn,
   wordAt,
 } from "./logs/eventLog";
+export { openedLog, packedLog, pseudonymised } from "./logs/keptLog";
 export { columnsIn, columnsOf, type LogColumn, type LogColumns, rowsOf, type ToldColumns } from "./logs/logTable";
 export { textPieces } from "./logs/pieces";
 export { readLogCsv, type SaidOfTable } from "./logs/readCsv";
 export { readXes } from "./logs/readXes";
 export { processesMeant, shownSteps, stepsFor } from "./matching";
+export {
+  type ActivityRow,
+  type Counted,
+  type DottedChart,
+  dottedChart,
+  type HandOver,
+  type LogOverview,
+  medianDuration,
+  overviewOf,
+  type Spread,
+  spreadOf,
+  type VariantRow,
+} from "./overview";
 export { type Mended, mended } from "./repair";

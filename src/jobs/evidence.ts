@@ -1,0 +1,230 @@
+import type { Command } from "@/core/commands";
+import {
+  type Difference,
+  type DifferenceKind,
+  differenceKey,
+  differencesOf,
+  type EventLog,
+  type Held,
+  holdAgainst,
+  medianDuration,
+  mended,
+  shownSteps,
+} from "@/core/evidence";
+import type { Said } from "@/core/messages";
+import { type Id, type Model, type StoredModel, toStored } from "@/core/model";
+import { modelsOf } from "@/core/tokens";
+import { calledModels } from "./called";
+import { type Job, type Models, needs, type Tell } from "./job";
+import { logOf, type OfLog } from "./logs";
+
+/** A log to be held against a model. */
+export interface HoldInput extends OfLog {
+  /** Which steps activities are, as somebody said. */
+  readonly steps: { readonly [activity: string]: readonly Id[] };
+}
+
+export interface ToldDifference {
+  readonly key: string;
+  readonly kind: DifferenceKind;
+  readonly statement: Said;
+  readonly elements: readonly Id[];
+  readonly behind?: Id;
+  readonly activity?: string;
+  readonly traces: number;
+  readonly share: number;
+  /** Some of the cases it is in. */
+  readonly examples: readonly string[];
+  /** Milliseconds that half of the cases with it took at most, and half of those without; null without times or cases. */
+  readonly took: { readonly with: number | null; readonly without: number | null };
+}
+
+/** How often what was done at a step was as modelled, was left out, was done though not foreseen there. */
+export interface StepTally {
+  readonly step: Id;
+  readonly asModelled: number;
+  readonly skipped: number;
+}
+
+export interface MatchedActivity {
+  readonly name: string;
+  readonly times: number;
+  readonly steps: readonly Id[];
+}
+
+/** A log held against a model, as a window tells it. */
+export interface HeldLog {
+  readonly traces: number;
+  readonly variants: number;
+  readonly fitting: number;
+  readonly fitness: number;
+  readonly isCut: boolean;
+  readonly activities: readonly MatchedActivity[];
+  /** The steps that activities can be. */
+  readonly candidates: readonly { readonly id: Id; readonly name: string }[];
+  readonly differences: readonly ToldDifference[];
+  readonly steps: readonly StepTally[];
+}
+
+/** What was held last: a repair of it is made without aligning everything once more. */
+let last: { readonly key: string; readonly model: Model; readonly log: EventLog; readonly held: Held } | undefined;
+
+async function heldFor(models: Models, input: HoldInput, tell: Tell): Promise<{ log: EventLog; held: Held }> {
+  const model = needs(models, "model");
+  const log = await logOf(input);
+  const called = calledModels(models);
+  const key = JSON.stringify([input.steps, [...called.keys()]]);
+  if (last?.model !== model || last.log !== log || last.key !== key) {
+    const held = holdAgainst(model, log, { called, said: new Map(Object.entries(input.steps)), tell });
+    last = { key, model, log, held };
+  }
+  return { log, held: last.held };
+}
+
+/** Holds a log against a model: how well it fits, what differs, and where. */
+export const holdLog: Job<HoldInput, HeldLog> = async (models, input, tell) => {
+  const { log, held } = await heldFor(models, input, tell);
+  return toldHeld(log, held);
+};
+
+function toldHeld(log: EventLog, held: Held): HeldLog {
+  const times = new Map<string, number>();
+  const tally = new Map<Id, { asModelled: number; skipped: number }>();
+  for (const { activities, traces, alignment } of held.variants) {
+    for (const name of activities) times.set(name, (times.get(name) ?? 0) + traces.length);
+    for (const move of alignment.moves) {
+      if (move.kind === "log") continue;
+      const own = tally.get(move.step) ?? { asModelled: 0, skipped: 0 };
+      own[move.kind === "both" ? "asModelled" : "skipped"] += traces.length;
+      tally.set(move.step, own);
+    }
+  }
+  return {
+    traces: held.traces,
+    variants: held.variants.length,
+    fitting: held.fitting,
+    fitness: held.fitness,
+    isCut: held.isCut,
+    activities: [...held.meant]
+      .map(([name, steps]) => ({ name, steps, times: times.get(name) ?? 0 }))
+      .sort((one, other) => other.times - one.times),
+    candidates: shownSteps(modelsOf(held.world)).map(({ id, name }) => ({ id, name })),
+    differences: differencesOf(held).map((difference) => toldDifference(log, difference)),
+    steps: [...tally].map(([step, counts]) => ({ step, ...counts })),
+  };
+}
+
+/** So many cases are named as examples. */
+const mostExamples = 5;
+
+function toldDifference(log: EventLog, difference: Difference): ToldDifference {
+  const { kind, statement, elements, behind, activity, traces, share } = difference;
+  const own = new Set(traces);
+  const known = (value: number) => (Number.isNaN(value) ? null : value);
+  const others = [...log.cases.keys()].filter((trace) => !own.has(trace));
+  return {
+    key: differenceKey(difference),
+    kind,
+    statement,
+    elements,
+    ...(behind !== undefined && { behind }),
+    ...(activity !== undefined && { activity }),
+    traces: traces.length,
+    share,
+    examples: traces.slice(0, mostExamples).map((trace) => log.cases[trace] as string),
+    took: { with: known(medianDuration(log, traces)), without: known(medianDuration(log, others)) },
+  };
+}
+
+/** A model that was repaired, and how the log fits it then. */
+export interface Repaired {
+  readonly commands: readonly Command[];
+  readonly model: StoredModel;
+  /** What each repair was for. */
+  readonly mended: readonly Said[];
+  readonly before: Fit;
+  readonly after: Fit;
+}
+
+export interface Fit {
+  readonly fitting: number;
+  readonly fitness: number;
+  readonly differences: number;
+  /** Elements of the model. */
+  readonly size: number;
+}
+
+const fitOf = (held: Held, model: Model): Fit => ({
+  fitting: held.fitting,
+  fitness: held.fitness,
+  differences: differencesOf(held).length,
+  size: model.elements.size,
+});
+
+/**
+ * Repairs a difference in a copy of the model, and holds the log against that. Nothing where no change of that kind would leave the process
+ * sound.
+ */
+export const repairDifference: Job<HoldInput & { readonly key: string }, Repaired | null> = async (
+  models,
+  input,
+  tell,
+) => {
+  const { log, held } = await heldFor(models, input, (share) => tell(share / 2));
+  const model = needs(models, "model");
+  const difference = differencesOf(held).find((one) => differenceKey(one) === input.key);
+  const mend = difference && mended(model, difference);
+  if (!mend || !difference) return null;
+  const after = heldAgain(models, mend.model, log, input, (share) => tell(0.5 + share / 2));
+  return {
+    commands: mend.commands,
+    model: toStored(mend.model),
+    mended: [difference.statement],
+    before: fitOf(held, model),
+    after: fitOf(after, mend.model),
+  };
+};
+
+const heldAgain = (models: Models, model: Model, log: EventLog, input: HoldInput, tell: Tell): Held =>
+  holdAgainst(model, log, { called: calledModels(models), said: new Map(Object.entries(input.steps)), tell });
+
+/** So many repairs are proposed in a row. */
+const mostRepairs = 25;
+
+/**
+ * Repairs one difference after the other, the commonest first, until none is left that can be repaired and is not judged, or a repair makes
+ * nothing better. Each is proven sound before the next is looked for.
+ */
+export const repairAll: Job<HoldInput & { readonly judged: readonly string[] }, Repaired> = async (
+  models,
+  input,
+  tell,
+) => {
+  const { log, held } = await heldFor(models, input, (share) => tell(share / mostRepairs));
+  const first = needs(models, "model");
+  const left = new Set(input.judged);
+  const commands: Command[] = [];
+  const said: Said[] = [];
+  let [model, now] = [first, held];
+  for (let round = 1; round <= mostRepairs; round++) {
+    let isBetter = false;
+    for (const difference of differencesOf(now)) {
+      const key = differenceKey(difference);
+      if (left.has(key)) continue;
+      const mend = mended(model, difference);
+      const then = mend && heldAgain(models, mend.model, log, input, () => undefined);
+      // One that cannot be made, or helps nothing, is not tried again.
+      if (!mend || !then || then.fitness <= now.fitness) {
+        left.add(key);
+        continue;
+      }
+      commands.push(...mend.commands);
+      said.push(difference.statement);
+      [model, now, isBetter] = [mend.model, then, true];
+      break;
+    }
+    tell(round / mostRepairs);
+    if (!isBetter) break;
+  }
+  return { commands, model: toStored(model), mended: said, before: fitOf(held, first), after: fitOf(now, model) };
+};

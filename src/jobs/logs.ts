@@ -1,0 +1,245 @@
+import {
+  columnsIn,
+  type DottedChart,
+  dottedChart,
+  type EventLog,
+  eventAt,
+  eventCount,
+  filtered,
+  type LeftOut,
+  type LogFilter,
+  type LoggedEvent,
+  type LogOverview,
+  openedLog,
+  overviewOf,
+  packedLog,
+  pseudonymised,
+  readLogCsv,
+  readXes,
+  rowsOf,
+  type SaidOfTable,
+  spanOf,
+  type ToldColumns,
+  textPieces,
+} from "@/core/evidence";
+import type { Problem } from "@/core/model";
+import type { Job, Tell } from "./job";
+
+/** A log that this worker holds, or is handed now, compressed as it is kept; which of its traces are looked at. */
+export interface OfLog {
+  readonly log: string;
+  readonly packed?: Uint8Array;
+  readonly filters: readonly LogFilter[];
+}
+
+/** Asked of a worker that does not hold the log, which is to be handed over then. */
+export const notHeld = "This worker does not hold the log.";
+
+/** The one log that is looked at, and the one that is being imported: more are not held at once. */
+const held = new Map<string, EventLog>();
+let looked: { readonly log: EventLog; readonly filters: string; readonly part: EventLog } | undefined;
+
+function hold(name: string, log: EventLog): void {
+  held.clear();
+  held.set(name, log);
+}
+
+/** The traces of a log that its filters keep. */
+export async function logOf({ log: name, packed, filters }: OfLog): Promise<EventLog> {
+  if (packed && !held.has(name)) {
+    const opened = openedLog(await through(packed, new DecompressionStream("gzip")));
+    if (!opened.ok) throw new Error(opened.problems[0]?.message);
+    hold(name, opened.value);
+  }
+  const log = held.get(name);
+  if (!log) throw new Error(notHeld);
+  const key = JSON.stringify(filters);
+  if (looked?.log !== log || looked.filters !== key) looked = { log, filters: key, part: filtered(log, filters) };
+  return looked.part;
+}
+
+/** More than this a packed file may not become. */
+const mostBytes = 1_500_000_000;
+
+async function through(bytes: Uint8Array, stream: CompressionStream | DecompressionStream): Promise<Uint8Array> {
+  const parts: Uint8Array[] = [];
+  let size = 0;
+  const source = new Blob([bytes as BlobPart])
+    .stream()
+    .pipeThrough(stream as ReadableWritablePair<Uint8Array, Uint8Array>);
+  const reader = source.getReader();
+  for (let next = await reader.read(); !next.done; next = await reader.read()) {
+    size += next.value.length;
+    if (size > mostBytes) throw new Error("It unpacks to more than is read.");
+    parts.push(next.value);
+  }
+  const all = new Uint8Array(size);
+  let place = 0;
+  for (const part of parts) {
+    all.set(part, place);
+    place += part.length;
+  }
+  return all;
+}
+
+export interface LogFile {
+  /** Under which name the log is held then. */
+  readonly log: string;
+  readonly name: string;
+  readonly bytes: Uint8Array;
+  readonly said?: SaidOfTable;
+}
+
+export interface ReadFile {
+  /** Of a table: its first rows, and what its columns are taken for. */
+  readonly table?: { readonly rows: readonly (readonly string[])[]; readonly columns: ToldColumns };
+  /** What stands in the way; where it is only that columns are not told, a person can say what they are. */
+  readonly problem?: Problem;
+  readonly facts?: LogFacts;
+  readonly leftOut?: { readonly count: number; readonly first: readonly LeftOut[] };
+}
+
+export interface LogFacts {
+  readonly cases: number;
+  readonly events: number;
+  readonly first: number | null;
+  readonly last: number | null;
+  readonly people: number;
+}
+
+/** So many rows of a table are shown, to say what its columns are. */
+const rowsShown = 6;
+
+/** Reads a file as a log, and holds it. */
+export const readLog: Job<LogFile, ReadFile> = async (_, { log: name, name: file, bytes, said = {} }, tell) => {
+  const isPacked = bytes[0] === 0x1f && bytes[1] === 0x8b;
+  const plain = isPacked ? await through(bytes, new DecompressionStream("gzip")) : bytes;
+  const [beginning = ""] = textPieces(plain.subarray(0, 100_000));
+  const isXml = /\.xes(?:\.gz)?$/i.test(file) || /^\s*</.test(beginning);
+  const rows = isXml ? [] : firstRows(beginning);
+  const table = rows.length === 0 ? undefined : { rows, columns: columnsIn(rows[0] ?? []) };
+  const pieces = told(textPieces(plain), plain.length, tell);
+  const result = isXml ? readXes(pieces) : readLogCsv(pieces, said);
+  if (!result.ok) return { ...(table && { table }), problem: result.problems[0] as Problem };
+  const log = result.value;
+  hold(name, log);
+  return {
+    ...(table && { table }),
+    facts: factsOf(log),
+    leftOut: { count: log.leftOut, first: log.left },
+  };
+};
+
+/** The first rows of a table; of one whose quotation marks do not close, none. */
+function firstRows(text: string): string[][] {
+  const rows: string[][] = [];
+  try {
+    for (const { cells } of rowsOf([text])) {
+      rows.push([...cells]);
+      if (rows.length === rowsShown) break;
+    }
+  } catch {
+    // A cell that goes on beyond what is looked at: reading the whole tells.
+  }
+  return rows;
+}
+
+/** Tells how much of a text was read. */
+function* told(pieces: Iterable<string>, size: number, tell: Tell): Generator<string> {
+  let read = 0;
+  for (const piece of pieces) {
+    yield piece;
+    read += piece.length;
+    tell(Math.min(1, read / Math.max(1, size)));
+  }
+}
+
+function factsOf(log: EventLog): LogFacts {
+  let [first, last] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (let trace = 0; trace < log.from.length; trace++) {
+    const [from, until] = spanOf(log, trace);
+    if (from < first) first = from;
+    if (until > last) last = until;
+  }
+  const isTimed = first <= last;
+  return {
+    cases: log.cases.length,
+    events: eventCount(log),
+    first: isTimed ? first : null,
+    last: isTimed ? last : null,
+    people: log.who.words.length - 1,
+  };
+}
+
+/** The log that is held as it is to be kept: compressed, with other names for people if wished. */
+export const packLog: Job<{ readonly log: string; readonly isPseudonymised: boolean }, Uint8Array> = async (
+  _,
+  { log, isPseudonymised },
+) => {
+  const whole = await logOf({ log, filters: [] });
+  const own = isPseudonymised ? pseudonymised(whole) : whole;
+  hold(log, own);
+  return through(packedLog(own), new CompressionStream("gzip"));
+};
+
+export interface Overviewed {
+  readonly whole: LogFacts;
+  readonly overview: LogOverview;
+  readonly leftOut: { readonly count: number; readonly first: readonly LeftOut[] };
+}
+
+/** What the part of a log holds that its filters keep. */
+export const overviewLog: Job<OfLog, Overviewed> = async (_, of) => {
+  const whole = await logOf({ ...of, filters: [] });
+  const overview = overviewOf(await logOf(of));
+  return { whole: factsOf(whole), overview, leftOut: { count: whole.leftOut, first: whole.left } };
+};
+
+export const dotsOfLog: Job<OfLog, DottedChart> = async (_, of) => dottedChart(await logOf(of));
+
+export interface TraceRow {
+  readonly case: string;
+  readonly events: number;
+  readonly from: number | null;
+  readonly until: number | null;
+}
+export interface TracesAsked extends OfLog {
+  readonly start: number;
+  readonly count: number;
+  /** Letters that the name of the case has. */
+  readonly sought: string;
+}
+
+/** Some traces of a log, in its order. */
+export const tracesOfLog: Job<TracesAsked, { readonly rows: readonly TraceRow[]; readonly total: number }> = async (
+  _,
+  { start, count, sought, ...of },
+) => {
+  const log = await logOf(of);
+  const wanted = sought.toLowerCase();
+  const found = [...log.cases.keys()].filter((trace) => (log.cases[trace] as string).toLowerCase().includes(wanted));
+  const known = (at: number) => (Number.isNaN(at) ? null : at);
+  return {
+    total: found.length,
+    rows: found.slice(start, start + count).map((trace) => {
+      const [from, until] = spanOf(log, trace);
+      return {
+        case: log.cases[trace] as string,
+        events: (log.until[trace] as number) - (log.from[trace] as number),
+        from: known(from),
+        until: known(until),
+      };
+    }),
+  };
+};
+
+/** The events of one case. */
+export const traceOfLog: Job<OfLog & { readonly case: string }, readonly LoggedEvent[]> = async (_, of) => {
+  const log = await logOf(of);
+  const trace = log.cases.indexOf(of.case);
+  const events: LoggedEvent[] = [];
+  if (trace >= 0)
+    for (let event = log.from[trace] as number; event < (log.until[trace] as number); event++)
+      events.push(eventAt(log, event));
+  return events;
+};
