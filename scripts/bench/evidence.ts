@@ -74,13 +74,7 @@ export function evidenceRows(): BenchRow[] {
     if (first) mended(model, first);
     return found;
   });
-  const many = Math.ceil(
-    1_000_000 /
-      Math.max(
-        1,
-        eventCount(log),
-      ),
-  );
+  const many = Math.ceil(1_000_000 / Math.max(1, eventCount(log)));
   const text = logXes(Array.from({ length: many }, () => traces).flat(), "log");
   const before = process.memoryUsage().heapUsed;
   const { took: reading, outcome: large } = timed(() => opened(text));

@@ -45,6 +45,8 @@ class FollowingWindow {
   readonly lags: number[] = [];
   looks = 0;
   private known = 0;
+  private isLooking = false;
+  private isToLookAgain = false;
   private lastLook = 0;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private readonly stopped = new AbortController();
@@ -64,18 +66,30 @@ class FollowingWindow {
     const words = new TextDecoder();
     for await (const bytes of stream.body as unknown as AsyncIterable<Uint8Array>) {
       if (!words.decode(bytes).includes("data:")) continue;
-      this.timer ??= setTimeout(() => void this.look(), Math.max(0, this.lastLook + 1_000 - performance.now()));
+      if (this.isLooking) this.isToLookAgain = true;
+      else this.soon();
     }
+  }
+
+  private soon(): void {
+    this.timer ??= setTimeout(
+      () => void this.look().catch(() => undefined),
+      Math.max(0, this.lastLook + 1_000 - performance.now()),
+    );
   }
 
   private async look(): Promise<void> {
     this.timer = undefined;
     this.lastLook = performance.now();
     this.looks++;
+    this.isLooking = true;
     const [{ run }] = await Promise.all([
       asked<OpenRun>("openRun", this.at),
       asked("listRuns", { version: this.at.version }),
     ]);
+    this.isLooking = false;
+    if (this.isToLookAgain) this.soon();
+    this.isToLookAgain = false;
     const seen = performance.now();
     for (let number = this.known + 1; number <= run.cases; number++) {
       const acknowledged = this.begun.get(number);
@@ -99,7 +113,7 @@ async function manyWindows(at: Watched, count: number): Promise<BenchRow> {
   const started = performance.now();
   await beginSteadily(at, 100, seconds, begun);
   const took = (performance.now() - started) / 1_000;
-  await pause(3_000);
+  await pause(8_000);
   for (const window of windows) window.close();
   const lags = windows.flatMap((window) => window.lags);
   const looks = windows.reduce((sum, window) => sum + window.looks, 0) / count / (took + 1);

@@ -2,12 +2,14 @@ import type { BriefContent } from "@/core/brief";
 import type { Command } from "@/core/commands";
 import { changeGroups, compareModels, type Reason } from "@/core/compare";
 import type { Description } from "@/core/descriptions";
+import type { EventLog } from "@/core/evidence";
 import type { Model } from "@/core/model";
 import { suggestWalks, testOf, type WalkTest, walk } from "@/core/tokens";
 import { demoBrief, tieToBrief } from "./brief";
 import { assumeInspections, drawInspectionChoice, inspectionDecisions, inspectionFile } from "./decisions";
 import { demoDirectory } from "./directory";
 import type { Drawing } from "./drawing";
+import { demoLog, otherName } from "./log";
 import { drawMeterExchange } from "./meterExchange";
 import { assumeConnection, assumeImproved } from "./scenarios";
 import { bindReadings, keepLanes, mapReadings, meterPlatform, meterPlatformFile, weighLanes } from "./services";
@@ -50,6 +52,14 @@ export interface DemoHand {
   /** Starts a process up, and lets simulated people work it for some days. */
   readonly startRun: (input: { version: string; run: string; name: string; pace: number }) => Promise<unknown>;
   readonly runStaff: (input: { version: string; run: string; days: number; most: number }) => Promise<unknown>;
+  /** Keeps a log with the process, with what its activities are. */
+  readonly keepLog: (input: {
+    version: string;
+    log: string;
+    name: string;
+    content: EventLog;
+    steps: { readonly [activity: string]: readonly string[] };
+  }) => Promise<unknown>;
   /** The version is kept in step with a file of the demo's developers. */
   readonly tieBuildCopy: (input: { version: string; branch: string; path: string }) => Promise<unknown>;
   readonly createDecisionFile: (input: { id: string; name: string; content: string }) => Promise<unknown>;
@@ -101,6 +111,14 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
   );
   const assumed = assumeConnection(await hand.openModel(connection.version), connection.page);
   await hand.applyCommands(connection.version, assumed.commands, "say what a normal year and a spring rush are like");
+  await hand.keepLog({
+    version: connection.version,
+    log: "log-case-register",
+    name: "Case register, first half of 2027",
+    content: demoLog(await hand.openModel(connection.version), "rooftop-solar-connection"),
+    // The register has a name of its own for it.
+    steps: { [otherName]: ["book-visit"] },
+  });
   await draw("meter-reading", "Nightly meter reading", "area-accounts", "nightly-meter-reading", drawMeterReading);
   const described = await hand.importDescription({ name: meterPlatformFile, text: meterPlatform });
   await hand.applyCommands(

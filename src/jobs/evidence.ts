@@ -10,6 +10,7 @@ import {
   medianDuration,
   mended,
   shownSteps,
+  stepProposed,
 } from "@/core/evidence";
 import type { Said } from "@/core/messages";
 import { type Id, type Model, type StoredModel, toStored } from "@/core/model";
@@ -50,6 +51,8 @@ export interface MatchedActivity {
   readonly name: string;
   readonly times: number;
   readonly steps: readonly Id[];
+  /** Of one that is no step: the one it is called most like. */
+  readonly proposed?: Id;
 }
 
 /** A log held against a model, as a window tells it. */
@@ -99,6 +102,7 @@ function toldHeld(log: EventLog, held: Held): HeldLog {
       tally.set(move.step, own);
     }
   }
+  const candidates = shownSteps(modelsOf(held.world)).map(({ id, name }) => ({ id, name }));
   return {
     traces: held.traces,
     variants: held.variants.length,
@@ -106,9 +110,12 @@ function toldHeld(log: EventLog, held: Held): HeldLog {
     fitness: held.fitness,
     isCut: held.isCut,
     activities: [...held.meant]
-      .map(([name, steps]) => ({ name, steps, times: times.get(name) ?? 0 }))
+      .map(([name, steps]) => {
+        const proposed = steps.length === 0 ? stepProposed(name, candidates) : undefined;
+        return { name, steps, times: times.get(name) ?? 0, ...(proposed !== undefined && { proposed }) };
+      })
       .sort((one, other) => other.times - one.times),
-    candidates: shownSteps(modelsOf(held.world)).map(({ id, name }) => ({ id, name })),
+    candidates,
     differences: differencesOf(held).map((difference) => toldDifference(log, difference)),
     steps: [...tally].map(([step, counts]) => ({ step, ...counts })),
   };

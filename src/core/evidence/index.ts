@@ -31,7 +31,7 @@ export { columnsIn, columnsOf, type LogColumn, type LogColumns, rowsOf, type Tol
 export { textPieces } from "./logs/pieces";
 export { readLogCsv, type SaidOfTable } from "./logs/readCsv";
 export { readXes } from "./logs/readXes";
-export { processesMeant, shownSteps, stepsFor } from "./matching";
+export { processesMeant, shownSteps, stepProposed, stepsFor } from "./matching";
 export {
   type ActivityRow,
   type Counted,

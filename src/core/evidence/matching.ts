@@ -1,4 +1,4 @@
-import { foldedName } from "../directory";
+import { foldedName, nameSimilarity } from "../directory";
 import { type Id, type Model, nameOf, processesOf, processOf } from "../model";
 import { isShownStep } from "./automaton";
 
@@ -43,6 +43,22 @@ export function stepsFor(
         [],
     ]),
   );
+}
+
+/** Names less alike than this are not asked about. */
+const worthAsking = 0.6;
+
+/** The step an activity is called most like, where that is worth asking whether it is meant; undefined where none is. O(steps). */
+export function stepProposed(
+  activity: string,
+  steps: readonly { readonly id: Id; readonly name: string }[],
+): Id | undefined {
+  let [best, most]: [Id | undefined, number] = [undefined, worthAsking];
+  for (const { id, name } of steps) {
+    const alike = nameSimilarity(activity, name);
+    if (alike > most || (alike === most && best === undefined)) [best, most] = [id, alike];
+  }
+  return best;
 }
 
 /** The processes of a model that a log tells of: those whose steps it names, the one it names most first. */

@@ -93,17 +93,9 @@ export const keepLog = useCase(terms.keepLog, async ({ db, member, asked }, { ve
     .where(and(inArray(logs.version, ids(own)), isNull(logs.deletedAt)))
     .orderBy(desc(logs.at))
     .limit(1);
-  await db.insert(logs).values({
-    id: log,
-    version: own.find(({ kind }) => kind === "as-is")?.id ?? version,
-    name,
-    facts,
-    content: Buffer.from(bytes),
-    steps: last?.steps ?? {},
-    judged: [],
-    member: member.id,
-    at: asked,
-  });
+  const kept = own.find(({ kind }) => kind === "as-is")?.id ?? version;
+  const said = { id: log, version: kept, name, facts, content: Buffer.from(bytes), steps: last?.steps ?? {} };
+  await db.insert(logs).values({ ...said, judged: [], member: member.id, at: asked });
   return { log };
 });
 

@@ -6,6 +6,7 @@ import { toldByDatabase } from "./databaseErrors";
 import { tell } from "./events";
 import { localMember, type Member, needsRight } from "./rights";
 import { unstorableIn } from "./storable";
+import { askedTogether } from "./together";
 import { notFound, UseCaseError } from "./useCaseError";
 import { NotWorkedOut, workOut } from "./workedOut";
 
@@ -38,6 +39,8 @@ interface Promised<Given, Output> {
 /** Reads one state. */
 interface Query<Given, Output> extends Promised<Given, Output> {
   readonly kind: "query";
+  /** Many windows ask it at once, and its answer is the same for every member who may ask. */
+  readonly isShared?: true;
   run(context: Context, input: Given): Promise<Output>;
 }
 /** Reads and writes one state, all or none. */
@@ -64,6 +67,12 @@ export const query = <Sent, Given, Output>(
   contract: Contract<Sent, Given, Output>,
   run: Run<Given, Output>,
 ): Query<Given, Output> => ({ kind: "query", contract: contract as never, run });
+
+/** The same for what many windows follow at once: answered together (kernel/together), and alike for every member. */
+export const followedQuery = <Sent, Given, Output>(
+  contract: Contract<Sent, Given, Output>,
+  run: Run<Given, Output>,
+): Query<Given, Output> => ({ ...query(contract, run), isShared: true });
 
 /** The same for what works for long between reading and writing. */
 export const longUseCase = <Sent, Given, Output>(
@@ -142,8 +151,10 @@ export async function runUseCase<Given, Output>(
     const { name, right } = useCase.contract;
     const outside = await outsideFor(member, name, right === "read" ? undefined : useCase.contract.on(given));
     switch (useCase.kind) {
-      case "query":
-        return await outside.read((context) => useCase.run(context, given));
+      case "query": {
+        const answer = () => outside.read((context) => useCase.run(context, given));
+        return useCase.isShared ? await askedTogether(`${name} ${JSON.stringify(given)}`, answer) : await answer();
+      }
       case "long":
         return await useCase.run(outside, given);
       case "act":

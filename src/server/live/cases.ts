@@ -4,7 +4,7 @@ import type { AuditRow, CaseRow, OpenCase, WaitRow } from "@/contract/live";
 import { nameOf } from "@/core/model";
 import { liveCases, liveEvents, liveWaits, members } from "@/data/schema";
 import type { Transaction } from "../kernel/act";
-import { notFound, query } from "../kernel/useCase";
+import { followedQuery, notFound, query } from "../kernel/useCase";
 import { shownAt } from "./clock";
 import { openedRun, runOf } from "./world";
 
@@ -54,7 +54,7 @@ async function caseRows(
   });
 }
 
-export const listCases = query(terms.listCases, async ({ db }, { version, run, state, text, from, count }) => {
+export const listCases = followedQuery(terms.listCases, async ({ db }, { version, run, state, text, from, count }) => {
   await runOf(db, version, run);
   const hasIncident = exists(
     db
@@ -130,7 +130,7 @@ export const openCase = query(terms.openCase, async ({ db }, { version, run, num
   };
 });
 
-export const listWaits = query(terms.listWaits, async ({ db }, { version, run: id, kinds, named }) => {
+export const listWaits = followedQuery(terms.listWaits, async ({ db }, { version, run: id, kinds, named }) => {
   const run = await runOf(db, version, id);
   const waits: WaitRow[] = await db
     .select(waitColumns)

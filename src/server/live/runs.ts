@@ -10,7 +10,7 @@ import { needsNoOpenError } from "../handoff/handoffs";
 import { lock, type Transaction } from "../kernel/act";
 import { loadHead } from "../kernel/heads";
 import { needsFreeId } from "../kernel/takenIds";
-import { type Context, query, UseCaseError, useCase } from "../kernel/useCase";
+import { type Context, followedQuery, query, UseCaseError, useCase } from "../kernel/useCase";
 import { decisionsOf, modelsCalled } from "../walk/walks";
 import { setTo, shownAt } from "./clock";
 import { startsFrom } from "./starts";
@@ -58,7 +58,7 @@ async function rowsOf(db: Transaction, version: string, run?: string): Promise<R
   }));
 }
 
-export const listRuns = query(terms.listRuns, async ({ db }, { version }) => {
+export const listRuns = followedQuery(terms.listRuns, async ({ db }, { version }) => {
   const head = await loadHead(db, version);
   return { runs: await rowsOf(db, version), mayStart: firstProcess(head.model) !== undefined };
 });
@@ -183,7 +183,7 @@ async function standingOf(db: Transaction, run: string, now: number): Promise<El
   return [...of.values()];
 }
 
-export const openRun = query(terms.openRun, async ({ db }, { version, run: id }): Promise<OpenRun> => {
+export const openRun = followedQuery(terms.openRun, async ({ db }, { version, run: id }): Promise<OpenRun> => {
   const run = await runOf(db, version, id);
   const opened = await openedRun(db, run);
   const [row] = await rowsOf(db, version, id);

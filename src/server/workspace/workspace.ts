@@ -1,5 +1,7 @@
+import { gzipSync } from "node:zlib";
 import { eq, inArray } from "drizzle-orm";
 import { nanoid } from "nanoid";
+import { type EventLog, overviewOf, packedLog } from "@/core/evidence";
 import { database } from "@/data/database";
 import { heads, members, processes, workspace } from "@/data/schema";
 import { buildDemo } from "@/demo/build";
@@ -8,6 +10,7 @@ import { giveReason } from "../compare/reasons";
 import { createToBe } from "../compare/toBe";
 import { keepDecisionFile, looked } from "../decisions/decisionFiles";
 import { createEntry } from "../directory/directory";
+import { keepLog, sayStep } from "../evidence/logs";
 import { tieBuildCopy } from "../handoff/buildCopies";
 import { described, keepDescription } from "../handoff/descriptions";
 import { demoRepository } from "../handoff/places";
@@ -77,6 +80,12 @@ async function renewSearch({ db }: Context): Promise<void> {
     .onConflictDoUpdate({ target: workspace.key, set: { value: searchForm } });
 }
 
+/** A log as a window sends it to be kept. */
+function packedWithFacts(log: EventLog) {
+  const { cases, events, first, last } = overviewOf(log);
+  return { facts: { cases, events, first, last }, bytes: new Uint8Array(gzipSync(packedLog(log))) };
+}
+
 async function makeDemo(context: Context): Promise<void> {
   const { db } = context;
   const run = <Input, Output>(act: Act<Input, Output>, input: unknown) =>
@@ -106,6 +115,10 @@ async function makeDemo(context: Context): Promise<void> {
     tieBuildCopy: (input) => run(tieBuildCopy, { ...input, place: `git:${demoRepository()}` }),
     createDecisionFile: async (input) =>
       keepDecisionFile(context, { ...input, ...(await looked(input.content)), name: input.name }),
+    keepLog: async ({ version, log, name, content, steps }) => {
+      await run(keepLog, { version, log, name, ...packedWithFacts(content) });
+      for (const [activity, own] of Object.entries(steps)) await run(sayStep, { version, log, activity, steps: own });
+    },
     keepWalkTests: (input) => run(keepWalkTests, input),
     importDescription: async ({ name, text }) => {
       const content = await described(name, text);

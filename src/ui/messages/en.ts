@@ -1,6 +1,7 @@
 import { counted } from "@/core/model";
 import { dataWords, formWords } from "./data";
 import { decisionWords } from "./decisions";
+import { evidenceWords } from "./evidence";
 import { forecastWords } from "./forecast";
 import { liveWords, memberWords, programWords, workWords } from "./live";
 
@@ -592,6 +593,7 @@ export const en = {
   work: workWords,
   member: memberWords,
   programs: programWords,
+  evidence: evidenceWords,
   marks: {
     liveWaiting: "cases that wait here, how long half of them have at least, and the oldest",
     liveDone: "done today",
@@ -599,6 +601,10 @@ export const en = {
     liveBroken: "a target broke here",
     liveBeen: "the case was here, so often",
     liveAt: "the case stands here",
+    differs: "what the difference is about",
+    evidenceSkipped: "share of the cases in which it is left out",
+    evidenceDone: "done here, though the model does not have it",
+    mended: "what the repair changes",
     forecastWait: "waits on average before it goes on",
     forecastShare: "share of the cases that come here",
     forecastMost: "here cases wait most for people",

@@ -97,10 +97,10 @@ export function columnsIn(head: readonly string[]): ToldColumns {
 }
 
 /** The same, where both columns that a log cannot do without are told; else undefined. */
-export function columnsOf(head: readonly string[]): LogColumns | undefined {
-  const told = columnsIn(head);
-  return told.case === undefined || told.activity === undefined ? undefined : (told as LogColumns);
-}
+export const columnsOf = (head: readonly string[]): LogColumns | undefined => whole(columnsIn(head));
+
+export const whole = (told: ToldColumns): LogColumns | undefined =>
+  told.case === undefined || told.activity === undefined ? undefined : (told as LogColumns);
 
 /** The rows of a table, with the line that each begins in; a cell may hold line ends. */
 export interface TableRow {

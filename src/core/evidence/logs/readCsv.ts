@@ -2,7 +2,7 @@ import { say } from "../../messages";
 import { failure, ok, type Result } from "../../model";
 import { LogBuilder } from "./building";
 import type { EventLog } from "./eventLog";
-import { columnsOf, type LogColumns, rowsOf, type TableRow, UnclosedQuote } from "./logTable";
+import { columnsOf, type LogColumns, rowsOf, type TableRow, type ToldColumns, UnclosedQuote, whole } from "./logTable";
 import { formOfMoments, type MomentForm, momentFrom } from "./moments";
 
 /** Times that are looked at to tell how they are written. */
@@ -10,7 +10,7 @@ const mostLooked = 1_000;
 
 /** What a person has said of a table, where it is not told by the table itself. */
 export interface SaidOfTable {
-  readonly columns?: LogColumns;
+  readonly columns?: ToldColumns;
   readonly form?: MomentForm;
   /** Minutes that the clock of times without a zone is ahead of UTC. */
   readonly ahead?: number;
@@ -27,7 +27,7 @@ export function readLogCsv(pieces: Iterable<string>, said: SaidOfTable = {}): Re
     const rows = rowsOf(pieces);
     const head = rows.next();
     const names = head.done ? [] : head.value.cells.map((name) => name.trim());
-    const columns = said.columns ?? columnsOf(names);
+    const columns = said.columns ? whole(said.columns) : columnsOf(names);
     if (!columns)
       return failure({
         code: "no-columns",

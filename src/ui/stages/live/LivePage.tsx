@@ -1,15 +1,14 @@
 "use client";
-import { memo, useEffect, useMemo, useRef } from "react";
+import { memo, useCallback } from "react";
 import type { ElementStanding, OpenCase } from "@/contract/live";
 import { type Id, isGateway, type Model } from "@/core/model";
-import { Figures } from "../../canvas/FigureView";
-import { Marks } from "../../canvas/marks/Marks";
+import { ModelPage } from "../../canvas/ModelPage";
 import type { Mark } from "../../canvas/marks/mark";
-import { ShownPage, useShownPage } from "../../canvas/ShownPage";
-import { useLettering } from "../../canvas/useLettering";
-import { useScene } from "../../canvas/useScene";
 import { timeWords } from "../../controls/units";
 import { text } from "../../messages";
+
+const nothing: readonly Id[] = [];
+const pickNothing = () => undefined;
 
 /** The drawing with what waits where and how long, what went through today; or with the path of one case. */
 export const LivePage = memo(function LivePage(props: {
@@ -20,36 +19,19 @@ export const LivePage = memo(function LivePage(props: {
   readonly shown: OpenCase | undefined;
 }) {
   const { model, standing, broken, shown } = props;
-  const diagram = useMemo(() => [...model.diagrams].sort((a, b) => a.order - b.order)[0]?.id ?? "", [model]);
-  const scene = useScene(model, model.diagrams.get(diagram));
-  const page = useShownPage(scene);
-  const lettering = useLettering(scene.figures.length);
-  const { open } = page.viewport;
-  const bounds = useRef(scene.bounds);
-  bounds.current = scene.bounds;
-  useEffect(() => {
-    if (diagram) open(bounds.current);
-  }, [diagram, open]);
-  const figures = useMemo(() => new Map(scene.figures.map((one) => [one.id, one])), [scene]);
-  const marks = useMemo(
-    () =>
-      (shown ? pathMarks(shown) : [...standingMarks(standing, model), ...brokenMarks(broken)]).filter(({ on }) =>
-        figures.has(on),
-      ),
-    [standing, broken, shown, figures, model],
+  const marksOn = useCallback(
+    () => (shown ? pathMarks(shown) : [...standingMarks(standing, model), ...brokenMarks(broken)]),
+    [standing, broken, shown, model],
   );
   return (
-    <ShownPage
-      shown={page}
+    <ModelPage
+      model={model}
+      about={nothing}
+      marksOn={marksOn}
       label={text.live.page}
       testId="live-page"
-      onPick={() => undefined}
-      marks={marks}
-      fits="button"
-    >
-      <Figures figures={scene.figures} lettering={lettering} />
-      <Marks marks={marks} figures={figures} />
-    </ShownPage>
+      onPick={pickNothing}
+    />
   );
 });
 

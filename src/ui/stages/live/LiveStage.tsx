@@ -1,5 +1,6 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
+import { useSearchParams } from "next/navigation";
 import { useState } from "react";
 import { live } from "@/contract";
 import { Segments } from "../../controls/Segments";
@@ -9,6 +10,7 @@ import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 import { CaseColumn } from "./CaseColumn";
 import { CasesTable } from "./CasesTable";
+import { EvidencePage } from "./evidence/EvidencePage";
 import { FiguresView } from "./FiguresView";
 import { Incidents } from "./Incidents";
 import { LivePage } from "./LivePage";
@@ -24,8 +26,32 @@ const words = text.live;
 const views = ["diagram", "cases", "incidents", "mailbox", "figures", "targets", "standIns", "written"] as const;
 type View = (typeof views)[number];
 
-/** The stage where a process is run: its clock, what waits where, its cases, and what a supervisor can do. */
+const pages = ["runs", "evidence"] as const;
+
+/** The stage where a process is run and watched, and where what really happened is held against the model. */
 export function LiveStage() {
+  const [page, setPage] = useState<(typeof pages)[number]>(useSearchParams().has("evidence") ? "evidence" : "runs");
+  return (
+    <Flex direction="column" h="100%" minH={0}>
+      <chakra.h1 srOnly>{text.stages.live}</chakra.h1>
+      <Flex px={4} py={1.5} bg="paper" borderBottomWidth="1px" borderColor="line" flexShrink={0}>
+        <Segments
+          small
+          label={text.evidence.page}
+          value={page}
+          options={pages.map((one) => [one, text.evidence.pages[one]] as const)}
+          onChoose={setPage}
+        />
+      </Flex>
+      <Flex direction="column" flex="1" minH={0}>
+        {page === "runs" ? <Runs /> : <EvidencePage />}
+      </Flex>
+    </Flex>
+  );
+}
+
+/** What is run: its clock, what waits where, its cases, and what a supervisor can do. */
+function Runs() {
   const version = useVersion((state) => state.info.version.id);
   const { data, error, refetch } = useAsked(live.listRuns, { version });
   const [chosen, setChosen] = useState<string>();
@@ -33,12 +59,10 @@ export function LiveStage() {
   if (error) return <ErrorPage message={error.message} retry={() => void refetch()} />;
   if (!data) return <LoadingPage label={text.shell.loading} />;
   const run = data.runs.find(({ id }) => id === chosen) ?? data.runs[0];
-  const title = <chakra.h1 srOnly>{text.stages.live}</chakra.h1>;
   const start = isStarting && <StartUp version={version} onClose={() => setStarting(false)} onStarted={setChosen} />;
   if (!run)
     return (
       <Flex direction="column" align="center" p={10} gap={4}>
-        {title}
         <EmptyState>{words.none}</EmptyState>
         <Button bg="accent" color="onAccent" disabled={!data.mayStart} onClick={() => setStarting(true)}>
           {words.startUp}
@@ -48,7 +72,6 @@ export function LiveStage() {
     );
   return (
     <>
-      {title}
       <OpenedRun
         key={run.id}
         version={version}

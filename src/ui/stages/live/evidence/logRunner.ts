@@ -1,0 +1,54 @@
+import type { Model } from "@/core/model";
+import { type InputOf, type Jobs, notHeld, type OfLog, type OutputOf } from "@/jobs";
+import { type JobOptions, JobRunner } from "../../../kernel/jobRunner";
+
+/** Jobs on a log: those that are given one. */
+type OnLog = {
+  readonly [Name in keyof Jobs]: InputOf<Jobs, Name> extends OfLog ? Name : never;
+}[keyof Jobs];
+
+/** Long work on one log. The worker holds it; one that was stopped, and begun anew, is handed the log once more. */
+export class LogRunner {
+  readonly #runner = new JobRunner();
+  #packed: Promise<Uint8Array> | undefined;
+
+  constructor(
+    readonly log: string,
+    private readonly fetchPacked: () => Promise<Uint8Array>,
+  ) {}
+
+  async run<Name extends OnLog>(
+    name: Name,
+    models: { readonly [name: string]: Model },
+    input: Omit<InputOf<Jobs, Name>, "log" | "packed">,
+    options: JobOptions = {},
+  ): Promise<OutputOf<Jobs, Name>> {
+    const asked = { ...input, log: this.log };
+    try {
+      return await this.#runner.run(name, models, asked as InputOf<Jobs, Name>, options);
+    } catch (error) {
+      if (!(error instanceof Error) || error.message !== notHeld) throw error;
+      this.#packed ??= this.fetchPacked();
+      const packed = await this.#packed.catch((reason) => {
+        // Asked once more the next time.
+        this.#packed = undefined;
+        throw reason;
+      });
+      return this.#runner.run(name, models, { ...asked, packed } as unknown as InputOf<Jobs, Name>, options);
+    }
+  }
+
+  stop(): void {
+    this.#runner.stop();
+  }
+}
+
+/** What was kept of a log, from the server. */
+export async function fetchLog(version: string, log: string): Promise<Uint8Array> {
+  const response = await fetch(`/api/logs?${new URLSearchParams({ version, log })}`);
+  if (!response.ok) {
+    const body = (await response.json().catch(() => ({}))) as { error?: { message?: string } };
+    throw new Error(body.error?.message ?? `The server answered ${response.status}.`);
+  }
+  return new Uint8Array(await response.arrayBuffer());
+}
