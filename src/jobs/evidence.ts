@@ -40,7 +40,7 @@ export interface ToldDifference {
   readonly took: { readonly with: number | null; readonly without: number | null };
 }
 
-/** How often what was done at a step was as modelled, was left out, was done though not foreseen there. */
+/** How often a step was done as modelled, and in how many cases it was left out. */
 export interface StepTally {
   readonly step: Id;
   readonly asModelled: number;
@@ -93,15 +93,19 @@ export const holdLog: Job<HoldInput, HeldLog> = async (models, input, tell) => {
 function toldHeld(log: EventLog, held: Held): HeldLog {
   const times = new Map<string, number>();
   const tally = new Map<Id, { asModelled: number; skipped: number }>();
+  const tallied = (step: Id) => {
+    const own = tally.get(step) ?? { asModelled: 0, skipped: 0 };
+    tally.set(step, own);
+    return own;
+  };
   for (const { activities, traces, alignment } of held.variants) {
     for (const name of activities) times.set(name, (times.get(name) ?? 0) + traces.length);
-    for (const move of alignment.moves) {
-      if (move.kind === "log") continue;
-      const own = tally.get(move.step) ?? { asModelled: 0, skipped: 0 };
-      own[move.kind === "both" ? "asModelled" : "skipped"] += traces.length;
-      tally.set(move.step, own);
-    }
+    for (const move of alignment.moves) if (move.kind === "both") tallied(move.step).asModelled += traces.length;
   }
+  const differences = differencesOf(held);
+  // What was done earlier or later than modelled was not left out.
+  for (const { kind, elements, traces } of differences)
+    if (kind === "skipped" || kind === "replaced") for (const step of elements) tallied(step).skipped += traces.length;
   const candidates = shownSteps(modelsOf(held.world)).map(({ id, name }) => ({ id, name }));
   return {
     traces: held.traces,
@@ -116,7 +120,7 @@ function toldHeld(log: EventLog, held: Held): HeldLog {
       })
       .sort((one, other) => other.times - one.times),
     candidates,
-    differences: differencesOf(held).map((difference) => toldDifference(log, difference)),
+    differences: differences.map((difference) => toldDifference(log, difference)),
     steps: [...tally].map(([step, counts]) => ({ step, ...counts })),
   };
 }

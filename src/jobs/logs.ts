@@ -64,9 +64,12 @@ const mostBytes = 1_500_000_000;
 async function through(bytes: Uint8Array, stream: CompressionStream | DecompressionStream): Promise<Uint8Array> {
   const parts: Uint8Array[] = [];
   let size = 0;
-  const source = new Blob([bytes as BlobPart])
-    .stream()
-    .pipeThrough(stream as ReadableWritablePair<Uint8Array, Uint8Array>);
+  const source = new ReadableStream<Uint8Array>({
+    start: (control) => {
+      control.enqueue(bytes);
+      control.close();
+    },
+  }).pipeThrough(stream as ReadableWritablePair<Uint8Array, Uint8Array>);
   const reader = source.getReader();
   for (let next = await reader.read(); !next.done; next = await reader.read()) {
     size += next.value.length;

@@ -25,6 +25,8 @@ import { VersionShell } from "@/ui/stages/VersionShell";
 import { WorkPage } from "@/ui/work/WorkPage";
 import { POST as doUseCase } from "../api/do/[useCase]/route";
 import { POST as importFile } from "../api/import/route";
+import { GET as downloadLog } from "../api/log/route";
+import { POST as keepLog, GET as logContent } from "../api/logs/route";
 
 configure({
   // A whole page takes longer to appear than one of its parts, and longer still the first time on a busy machine.
@@ -52,6 +54,14 @@ export interface Application {
   readonly close: () => Promise<void>;
 }
 
+/** The routes that take or give files. */
+const fileRoutes: { readonly [asked: string]: (request: Request) => Promise<Response> } = {
+  "POST /api/import": importFile,
+  "GET /api/log": downloadLog,
+  "GET /api/logs": logContent,
+  "POST /api/logs": keepLog,
+};
+
 /** Opens an empty workspace, fills it, and shows a page of it. */
 export async function openApplication(
   address: string,
@@ -67,16 +77,19 @@ export async function openApplication(
     asked.push(name);
     const fate = fates.get(name)?.shift();
     if (fate === "lost") throw new TypeError("no network");
-    const body = init.body instanceof Blob ? await bytesOf(init.body) : (init.body as string);
+    const { method = "GET" } = init;
+    const sent = init.body instanceof Blob ? await bytesOf(init.body) : (init.body as string);
+    const body = method === "GET" ? null : sent;
     const headers = { ...(init.headers as Record<string, string>), host: "localhost" };
-    const request = new Request(`http://localhost${path}`, { method: "POST", body, headers });
-    const response = path.startsWith("/api/import?")
-      ? await importFile(request)
+    const request = new Request(`http://localhost${path}`, { method, body, headers });
+    const ofFiles = fileRoutes[`${method} ${path.split("?")[0]}`];
+    const response = ofFiles
+      ? await ofFiles(request)
       : await doUseCase(request, { params: Promise.resolve({ useCase: name }) });
     if (fate === "unanswered") throw new TypeError("no network");
     return response;
   };
-  standIns((path, init) => {
+  standIns((path, init = {}) => {
     const answered = answer(path, init);
     underway.add(answered);
     answered.catch(() => undefined).finally(() => underway.delete(answered));
@@ -196,7 +209,7 @@ function ownStyle(element: Element): CSSStyleDeclaration {
 }
 
 /** What a browser has and this has not. */
-function standIns(answer: (path: string, init: RequestInit) => Promise<Response>): void {
+function standIns(answer: (path: string, init?: RequestInit) => Promise<Response>): void {
   vi.stubGlobal("fetch", answer);
   vi.stubGlobal("Worker", InProcessWorker);
   vi.stubGlobal("EventSource", FeedSource);
@@ -223,6 +236,13 @@ function standIns(answer: (path: string, init: RequestInit) => Promise<Response>
       disconnect() {}
     },
   );
+  Object.defineProperty(Blob.prototype, "arrayBuffer", {
+    configurable: true,
+    async value(this: Blob) {
+      return (await bytesOf(this)).buffer;
+    },
+  });
+  HTMLCanvasElement.prototype.getContext = () => null;
   window.getComputedStyle = ownStyle;
   Element.prototype.scrollIntoView = () => {};
   Element.prototype.scrollTo = function (this: Element, to?: unknown) {

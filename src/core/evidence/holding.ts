@@ -57,10 +57,15 @@ export function holdAgainst(
     readonly tell?: Tell;
   } = {},
 ): Held {
-  const together = runWorld(model, called);
   const counts = countsIn(log);
   const found = variantsOf(log, counts);
-  const meant = stepsFor(new Set(found.flatMap(({ activities }) => activities)), modelsOf(together), said);
+  const activities = new Set(found.flatMap(({ activities: own }) => own));
+  // A process that is called, of whose steps the log tells nothing, is one step: the call.
+  const looked = new Map(
+    [...called].filter(([, one]) => [...stepsFor(activities, [one], said).values()].some((steps) => steps.length > 0)),
+  );
+  const together = runWorld(model, looked);
+  const meant = stepsFor(activities, modelsOf(together), said);
   const processes = processesMeant(model, meant);
   const [process = ""] = processes;
   const others = begunWith(model, process);

@@ -7,6 +7,8 @@ export function BarChoice(props: {
   readonly value: string;
   readonly options: readonly (readonly [string, string])[];
   readonly onChange: (value: string) => void;
+  /** For names that people gave. */
+  readonly isWide?: boolean;
 }) {
   return (
     <chakra.select
@@ -16,7 +18,7 @@ export function BarChoice(props: {
       onChange={(event) => props.onChange(event.target.value)}
       h="26px"
       px={1}
-      maxW="180px"
+      maxW={props.isWide ? "320px" : "180px"}
       bg="paper"
       borderWidth="1px"
       borderColor="line"

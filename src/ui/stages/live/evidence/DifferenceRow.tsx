@@ -21,7 +21,9 @@ export function DifferenceRow(props: {
 }) {
   const { difference, judged, isChosen, isLooking, isNone, onChoose, onRepair, onJudge, onUnjudge } = props;
   const { kind, statement, traces, examples, took } = difference;
-  const longer = took.with === null || took.without === null ? 0 : took.with - took.without;
+  const apart = took.with === null || took.without === null ? 0 : took.with - took.without;
+  // Less than a twentieth is what any two groups of cases are apart.
+  const longer = Math.abs(apart) < 0.05 * (took.without ?? 0) ? 0 : apart;
   return (
     <chakra.li
       borderTopWidth="1px"

@@ -179,7 +179,11 @@ export function DifferencesView(props: {
         <JudgeDialog
           as={judging.as}
           onClose={() => setJudging(undefined)}
-          onJudge={(note) => judge(judging.key, { as: judging.as, note })}
+          onJudge={async (note) => {
+            await judge(judging.key, { as: judging.as, note });
+            // It is not among the open ones any more.
+            setChosen(undefined);
+          }}
         />
       )}
     </Flex>

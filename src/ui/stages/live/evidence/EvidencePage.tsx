@@ -18,14 +18,12 @@ import { DotsView } from "./DotsView";
 import { FilterBar } from "./FilterBar";
 import { ImportLog } from "./ImportLog";
 import { fetchLog, LogRunner } from "./logRunner";
-import { useFilters, useLookedAt } from "./lookedAt";
+import { evidenceViews, useFilters, useLookedAt } from "./lookedAt";
 import { OverviewView } from "./OverviewView";
 import { StepsView } from "./StepsView";
 import { VariantsView } from "./VariantsView";
 
 const words = text.evidence;
-const views = ["differences", "overview", "variants", "dots", "steps"] as const;
-type View = (typeof views)[number];
 
 /** What really happened: logs that are kept with the process, looked at and held against the model. */
 export function EvidencePage() {
@@ -74,7 +72,7 @@ function OpenedLog(props: {
   readonly onImport: () => void;
 }) {
   const { version, log, logs, onLog, onImport } = props;
-  const [view, setView] = useState<View>("differences");
+  const { view, show } = useLookedAt();
   const { id } = log;
   const filters = useFilters(id);
   const runner = useMemo(() => new LogRunner(id, () => fetchLog(version, id)), [version, id]);
@@ -99,15 +97,21 @@ function OpenedLog(props: {
   return (
     <Flex direction="column" h="100%" minH={0} data-testid="evidence">
       <Flex px={4} py={2} gap={2} align="center" wrap="wrap" bg="paper" borderBottomWidth="1px" borderColor="line">
-        <BarChoice label={words.logs} value={id} options={logs.map((one) => [one.id, one.name])} onChange={onLog} />
+        <BarChoice
+          isWide
+          label={words.logs}
+          value={id}
+          options={logs.map((one) => [one.id, one.name])}
+          onChange={onLog}
+        />
         <chakra.span color="quiet" fontSize="12px" title={words.keptBy(log.member, momentWords(log.at))}>
           {words.facts(log.facts.cases, log.facts.events)}
         </chakra.span>
         <Segments
           label={words.title}
           value={view}
-          options={views.map((one) => [one, words.views[one]] as const)}
-          onChoose={setView}
+          options={evidenceViews.map((one) => [one, words.views[one]] as const)}
+          onChoose={show}
         />
         <chakra.span flex="1" />
         <Button size="xs" variant="outline" onClick={onImport}>

@@ -1,21 +1,28 @@
 import { create } from "zustand";
 import type { LogFilter, LogOverview } from "@/core/evidence";
 
+export const evidenceViews = ["differences", "overview", "variants", "dots", "steps"] as const;
+export type EvidenceView = (typeof evidenceViews)[number];
+
 /** What is looked at of each log: it stays while one goes to other stages and back. */
 interface LookedAt {
+  readonly view: EvidenceView;
   readonly log: string | undefined;
   readonly filters: { readonly [log: string]: readonly LogFilter[] };
   /** What each log holds, as it was last looked at: what can be narrowed down by. */
   readonly overviews: { readonly [log: string]: LogOverview };
+  readonly show: (view: EvidenceView) => void;
   readonly open: (log: string | undefined) => void;
   readonly filter: (log: string, filters: readonly LogFilter[]) => void;
   readonly saw: (log: string, overview: LogOverview) => void;
 }
 
 export const useLookedAt = create<LookedAt>((set) => ({
+  view: "differences",
   log: undefined,
   filters: {},
   overviews: {},
+  show: (view) => set({ view }),
   open: (log) => set({ log }),
   filter: (log, filters) => set((before) => ({ filters: { ...before.filters, [log]: filters } })),
   saw: (log, overview) => set((before) => ({ overviews: { ...before.overviews, [log]: overview } })),

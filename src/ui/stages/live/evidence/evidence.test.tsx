@@ -1,0 +1,266 @@
+// @vitest-environment jsdom
+import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { afterEach, beforeEach, describe, expect, test } from "vitest";
+import { type Application, openApplication } from "@/app/testing/application";
+import type { LogRow, OpenedLogRow } from "@/contract/evidence";
+import { chain, end, file, modelOf, processOf, start, task } from "@/core/live/testing/models";
+import { nameOf } from "@/core/model";
+import { importModel, run, send, storedModel } from "@/server/testing/workspace";
+import { useLookedAt } from "./lookedAt";
+
+const model = modelOf(
+  file(
+    processOf(
+      `${start}${task("a")}${task("b")}${task("c")}${end}${chain("s", "a", "b", "c", "e")}`
+        .replace('name="a"', 'name="Register"')
+        .replace('name="b"', 'name="Study the feeder"')
+        .replace('name="c"', 'name="Book a visit"'),
+    ),
+  ),
+);
+
+/** Ten cases: in two the study is skipped, in one something is done that nobody foresaw. */
+const ways = [
+  ...Array(7).fill("Register,Study the feeder,Book a visit"),
+  "Register,Book a visit",
+  "Register,Book a visit",
+];
+const table = (head: string, extra: string[] = []) =>
+  [
+    head,
+    ...[...ways, "Register,Ask the neighbour,Study the feeder,Book a visit"].flatMap((way, number) =>
+      way
+        .split(",")
+        .map(
+          (activity: string, place: number) =>
+            `${number + 1},${activity},2027-03-0${(number % 9) + 1} 1${place}:00,Ole`,
+        ),
+    ),
+    ...extra,
+  ].join("\n");
+const fileOf = (text: string, name = "register.csv") => new File([text], name, { type: "text/csv" });
+
+let app: Application;
+let version: string;
+beforeEach(async () => {
+  useLookedAt.setState({ view: "differences", log: undefined, filters: {}, overviews: {} });
+  app = await openApplication("/", async () => {
+    version = await importModel("Plant", model);
+  });
+  app.goTo(`/v/${version}/live?evidence`);
+});
+afterEach(() => app.close());
+
+const press = async (name: string | RegExp, inside: Pick<typeof screen, "findByRole"> = screen) =>
+  app.user.click(await inside.findByRole("button", { name }));
+const choose = async (text: string, name?: string) => {
+  const dialog = await screen.findByTestId("import-log");
+  await app.user.upload(dialog.querySelector("input[type=file]") as HTMLInputElement, fileOf(text, name));
+  return within(dialog);
+};
+const importing = async (text: string, name?: string) => {
+  await press("Import a log …");
+  const dialog = await choose(text, name);
+  await dialog.findByTestId("log-found");
+  await press("Keep it");
+  await screen.findByTestId("differences");
+  // A window over the page keeps the pointer until it has gone.
+  await waitFor(() => expect(document.body.style.pointerEvents).not.toBe("none"));
+};
+const view = async (name: string) => app.user.click(await screen.findByRole("radio", { name }));
+const sentences = () =>
+  screen.getAllByTestId("difference").map((row) => row.querySelector("button > span")?.textContent);
+const fits = (words: string) => expect.poll(() => screen.queryByTestId("log-fits")?.textContent).toBe(words);
+const logs = async () => (await run<{ logs: LogRow[] }>("listLogs", { version })).logs;
+const opened = async () => run<OpenedLogRow>("openLog", { version, log: (await logs())[0]?.id ?? "" });
+const undo = () => fireEvent.keyDown(document.body, { key: "z", ctrlKey: true });
+
+describe("a log", () => {
+  test("is looked at before it is kept, then held against the model; deleted, it can be brought again", async () => {
+    await screen.findByTestId("no-logs");
+    await press("Import a log …");
+    const dialog = await choose(table("case,activity,time,who", ["9,,2027-03-01 10:00,Ole", "9,Register,soon,Ole"]));
+    const found = await dialog.findByTestId("log-found");
+    expect(found.textContent).toMatch(/10 cases, 29 events, 1 person\..*2 rows cannot be used and are left out/);
+    expect(found.textContent).toMatch(/Line 31: the row names no activity.*Line 32: “soon” is no time/);
+    expect(await logs()).toEqual([]);
+    await app.user.click(dialog.getByRole("checkbox", { name: "Other names for people" }));
+    await press("Keep it");
+    await fits("7 of 10 cases go as modelled.");
+    expect(sentences()).toEqual([
+      "“Study the feeder” is skipped in 20 % of the traces.",
+      "“Ask the neighbour” is done behind “Register” in 10 % of the traces, which the model does not have.",
+    ]);
+    await view("Overview");
+    const overview = within(await screen.findByTestId("log-overview"));
+    await overview.findAllByText("Person 1");
+    expect(overview.queryByText("Ole")).toBeNull();
+    await press("Delete");
+    await screen.findByTestId("no-logs");
+    undo();
+    await screen.findByTestId("log-overview");
+  });
+
+  test("whose columns nobody can tell asks what they are, and is read as it is said", async () => {
+    await press("Import a log …");
+    const dialog = await choose(table("Vorgang,Was,Wann,Wer"));
+    await dialog.findByText(/The first row names no column for cases/);
+    expect((await screen.findByRole("button", { name: "Keep it" })).hasAttribute("disabled")).toBe(true);
+    const say = async (column: string, what: string) =>
+      app.user.selectOptions(await dialog.findByLabelText(`What the columns are: ${column}`), what);
+    await say("Vorgang", "Case");
+    await say("Was", "Activity");
+    await dialog.findByText("It has no times.");
+    await say("Wann", "Time, or end");
+    await dialog.findByText(/From 1 Mar 2027 to 9 Mar 2027/);
+    await press("Keep it");
+    await fits("7 of 10 cases go as modelled.");
+  });
+
+  test("that is none is refused in words, and another one can be chosen", async () => {
+    await press("Import a log …");
+    const dialog = await choose("<html><body>Not found</body></html>", "log.xes");
+    expect((await dialog.findByRole("alert")).textContent).toMatch(/its root is “html” where a log has “log”/);
+    await choose(table("case,activity,time,who"));
+    await dialog.findByTestId("log-found");
+  });
+
+  test("that could not be sent is kept by asking once more; one whose answer was lost is kept once", async () => {
+    await press("Import a log …");
+    const dialog = await choose(table("case,activity,time,who"));
+    await dialog.findByTestId("log-found");
+    app.next("restoreLog", "lost");
+    await press("Keep it");
+    await dialog.findByRole("alert");
+    await press("Keep it");
+    await fits("7 of 10 cases go as modelled.");
+    expect(await logs()).toHaveLength(1);
+  });
+});
+
+describe("differences", () => {
+  beforeEach(() => importing(table("case,activity,time,who")));
+  const first = async () => {
+    await app.user.click(await screen.findByText("“Study the feeder” is skipped in 20 % of the traces."));
+  };
+
+  test("are repaired in one act that is undone in one, after what it does was shown", async () => {
+    await first();
+    await press("Repair the model");
+    const bar = await screen.findByTestId("repaired");
+    expect(bar.textContent).toMatch(/9 of 10 cases then go as modelled, now 7\./);
+    const before = [...(await storedModel(version)).elements].length;
+    await press("Make it so");
+    await fits("9 of 10 cases go as modelled.");
+    expect(sentences()).toHaveLength(1);
+    await waitFor(async () => expect([...(await storedModel(version)).elements].length).toBeGreaterThan(before));
+    undo();
+    await fits("7 of 10 cases go as modelled.");
+    await waitFor(async () => expect([...(await storedModel(version)).elements].length).toBe(before));
+  });
+
+  test("are repaired one after the other until none is left", async () => {
+    await press("Repair until none is left");
+    const bar = await screen.findByTestId("repaired");
+    expect(bar.textContent).toMatch(/2 repairs, one after the other\. 10 of 10 cases then go as modelled, now 7\./);
+    await press("Make it so");
+    await fits("10 of 10 cases go as modelled.");
+    await screen.findByText("Nothing differs: every case goes as modelled.");
+    await waitFor(async () => {
+      const names = [...(await storedModel(version)).elements].map(({ id }) => id);
+      expect(names.length).toBeGreaterThan(10);
+    });
+    const repaired = await storedModel(version);
+    expect([...repaired.elements].map(({ id }) => nameOf(repaired, id))).toContain("Ask the neighbour");
+  });
+
+  test("that stay are judged with a note, and are open no more; what is open again is so everywhere", async () => {
+    await first();
+    await press("Misconduct");
+    const dialog = await screen.findByRole("dialog");
+    await app.user.type(within(dialog).getByLabelText("Note"), "told the team");
+    await press("Misconduct", within(dialog));
+    await waitFor(() => expect(sentences()).toHaveLength(1));
+    expect((await opened()).judged).toMatchObject([{ as: "misconduct", note: "told the team" }]);
+    await view("All 2");
+    await first();
+    await screen.findByText(/: told the team$/);
+    await press("Not any more");
+    await waitFor(async () => expect((await opened()).judged).toEqual([]));
+    undo();
+    await waitFor(async () => expect((await opened()).judged).toHaveLength(1));
+  });
+
+  test("are computed anew when the model changes, and when a colleague says what an activity is", async () => {
+    await send(version, { type: "rename", id: "b", name: "Look at the feeder" });
+    await fits("0 of 10 cases go as modelled.");
+    const log = (await logs())[0]?.id ?? "";
+    await run("sayStep", { version, log, activity: "Study the feeder", steps: ["b"] });
+    await fits("7 of 10 cases go as modelled.");
+  });
+});
+
+describe("what is looked at", () => {
+  beforeEach(() => importing(table("case,activity,time,who")));
+
+  test("is narrowed down by sentences that hold everywhere, and are taken away again", async () => {
+    await view("Overview");
+    const overview = within(await screen.findByTestId("log-overview"));
+    await app.user.click(await overview.findByRole("button", { name: "Only cases that did Ask the neighbour" }));
+    const filters = within(screen.getByTestId("filters"));
+    await filters.findByText("did “Ask the neighbour”");
+    await view("Differences");
+    await fits("0 of 1 cases go as modelled.");
+    await app.user.click(filters.getByRole("button", { name: /^No longer only cases/ }));
+    await fits("7 of 10 cases go as modelled.");
+    await app.user.click(filters.getByRole("button", { name: "Narrow down …" }));
+    const dialog = within(await screen.findByRole("dialog"));
+    await app.user.selectOptions(dialog.getByLabelText("What they have in common"), "took so long");
+    await app.user.type(dialog.getByLabelText("At least"), "soon");
+    await press("Narrow down", dialog);
+    expect((await dialog.findByRole("alert")).textContent).toMatch(/“soon” is no length of time/);
+    await app.user.clear(dialog.getByLabelText("At least"));
+    await app.user.type(dialog.getByLabelText("At least"), "3 h");
+    await press("Narrow down", dialog);
+    await filters.findByText("took 3 h or longer");
+    await fits("0 of 1 cases go as modelled.");
+  });
+
+  test("are the ways cases went, and each case with what was done in it", async () => {
+    await view("Variants");
+    const variants = within(await screen.findByTestId("log-variants"));
+    expect(await variants.findAllByRole("button", { name: "Only these" })).toHaveLength(3);
+    await app.user.type(variants.getByLabelText("Find a case"), "10");
+    await app.user.click(await variants.findByRole("button", { name: "10" }));
+    const one = within(await screen.findByTestId("log-case"));
+    expect(one.getByText("Ask the neighbour")).toBeTruthy();
+    await press("Close", one);
+    await app.user.click(variants.getAllByRole("button", { name: "Only these" })[0] as HTMLElement);
+    await waitFor(() => expect(variants.getAllByRole("button", { name: "Only these" })).toHaveLength(1));
+  });
+
+  test("are dots, with what they are said beside them", async () => {
+    await view("Dotted chart");
+    const dots = within(await screen.findByTestId("log-dots"));
+    expect(dots.getAllByRole("listitem").map(({ textContent }) => textContent)).toEqual([
+      "Register",
+      "Study the feeder",
+      "Book a visit",
+      "Ask the neighbour",
+    ]);
+  });
+
+  test("activities are given their steps by hand; what was found by name comes back", async () => {
+    await send(version, { type: "rename", id: "b", name: "Study of the feeder" });
+    await view("Activities and steps");
+    const steps = within(await screen.findByTestId("log-steps"));
+    await app.user.click(await steps.findByRole("button", { name: "Is it “Study of the feeder”?" }));
+    await waitFor(async () => expect((await opened()).steps).toEqual({ "Study the feeder": ["b"] }));
+    const choice = await steps.findByLabelText("Which step “Study the feeder” is");
+    await waitFor(() => expect(choice).toHaveProperty("value", "b"));
+    await app.user.selectOptions(choice, "As found by name");
+    await waitFor(async () => expect((await opened()).steps).toEqual({}));
+    undo();
+    await waitFor(async () => expect((await opened()).steps).toEqual({ "Study the feeder": ["b"] }));
+  });
+});
