@@ -151,6 +151,8 @@ function toldDifference(log: EventLog, difference: Difference): ToldDifference {
 export interface Repaired {
   readonly commands: readonly Command[];
   readonly model: StoredModel;
+  /** Elements that are new or say something else. */
+  readonly changed: readonly Id[];
   /** What each repair was for. */
   readonly mended: readonly Said[];
   readonly before: Fit;
@@ -164,6 +166,9 @@ export interface Fit {
   /** Elements of the model. */
   readonly size: number;
 }
+
+const changedIn = (model: Model, before: Model): Id[] =>
+  [...model.elements].flatMap((element) => (before.elements.get(element.id) === element ? [] : [element.id]));
 
 const fitOf = (held: Held, model: Model): Fit => ({
   fitting: held.fitting,
@@ -190,6 +195,7 @@ export const repairDifference: Job<HoldInput & { readonly key: string }, Repaire
   return {
     commands: mend.commands,
     model: toStored(mend.model),
+    changed: changedIn(mend.model, model),
     mended: [difference.statement],
     before: fitOf(held, model),
     after: fitOf(after, mend.model),
@@ -237,5 +243,12 @@ export const repairAll: Job<HoldInput & { readonly judged: readonly string[] }, 
     tell(round / mostRepairs);
     if (!isBetter) break;
   }
-  return { commands, model: toStored(model), mended: said, before: fitOf(held, first), after: fitOf(now, model) };
+  return {
+    commands,
+    model: toStored(model),
+    changed: changedIn(model, first),
+    mended: said,
+    before: fitOf(held, first),
+    after: fitOf(now, model),
+  };
 };

@@ -36,14 +36,20 @@ export class JobRunner {
     this.#own ??= this.#start();
     this.#remote ??= wrap<JobWorker>(this.#own);
     const remote = this.#remote;
+    // What is told comes by a way of its own, and may come when the answer is there already.
+    let isOver = false;
+    const tellMeanwhile = (share: number) => {
+      if (!isOver) tell?.(share);
+    };
     try {
-      const done = remote.run(name, this.#handing.hand(models), input, ...(tell ? [proxy(tell)] : []));
+      const done = remote.run(name, this.#handing.hand(models), input, ...(tell ? [proxy(tellMeanwhile)] : []));
       return (await done) as OutputOf<Jobs, Name>;
     } catch (error) {
       // Whatever it holds now, the next job is handed whole models.
       if (remote === this.#remote) this.#handing = new HandingOver();
       throw error;
     } finally {
+      isOver = true;
       // What was asked of a worker that was stopped since does not count any more.
       if (remote === this.#remote) this.#asked--;
     }

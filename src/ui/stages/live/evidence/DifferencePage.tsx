@@ -13,29 +13,24 @@ const pickNothing = () => undefined;
 /** The model with the share of cases that leave each step out; with what a difference is about; or as it would be repaired. */
 export const DifferencePage = memo(function DifferencePage(props: {
   readonly model: Model;
-  /** The model without the repair that is shown. */
-  readonly before: Model | undefined;
+  /** What a repair that is shown changes. */
+  readonly changed: readonly Id[] | undefined;
   readonly difference: ToldDifference | undefined;
   readonly held: HeldLog;
 }) {
-  const { model, before, difference, held } = props;
+  const { model, changed, difference, held } = props;
   const about = useMemo<readonly Id[]>(
-    () =>
-      before
-        ? [...model.elements].flatMap((element) => (before.elements.get(element.id) === element ? [] : [element.id]))
-        : difference
-          ? [...difference.elements, ...(difference.behind ? [difference.behind] : [])]
-          : [],
-    [model, before, difference],
+    () => changed ?? (difference ? [...difference.elements, ...(difference.behind ? [difference.behind] : [])] : []),
+    [changed, difference],
   );
   const marksOn = useCallback(
     (figures: ReadonlyMap<Id, Figure>): Mark[] => [
       ...about.map(
         (on): Mark => ({
           on,
-          means: before ? "mended" : "differs",
+          means: changed ? "mended" : "differs",
           as: figures.get(on)?.line ? "ribbon" : "frame",
-          tone: before ? "accent" : "attention",
+          tone: changed ? "accent" : "attention",
         }),
       ),
       ...(difference?.activity !== undefined && difference.kind !== "skipped" && about[0] !== undefined
@@ -50,9 +45,9 @@ export const DifferencePage = memo(function DifferencePage(props: {
             } as const,
           ]
         : []),
-      ...(before ? [] : skippedMarks(held)),
+      ...(changed ? [] : skippedMarks(held)),
     ],
-    [about, before, difference, held],
+    [about, changed, difference, held],
   );
   return (
     <ModelPage

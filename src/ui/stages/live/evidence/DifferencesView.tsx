@@ -170,7 +170,7 @@ export function DifferencesView(props: {
         )}
         <DifferencePage
           model={asRepaired ?? model}
-          before={asRepaired && model}
+          changed={repaired?.changed}
           difference={asRepaired ? undefined : difference}
           held={answer}
         />
