@@ -169,4 +169,37 @@ describe("lane evidence", () => {
     expect(error).toMatch(why);
     expect(error.trim().split("\n")).toHaveLength(1);
   });
+
+  test("--scenario writes the model with what the log says of times and ways, each with its observations", () => {
+    const out = join(folder, "measured.bpmn");
+    const rows = Array.from({ length: 20 }, (_, number) => {
+      const day = String((number % 27) + 1).padStart(2, "0");
+      const at = (hour: number, minute: number) =>
+        `2027-02-${day}T${String(hour).padStart(2, "0")}:${String(minute).padStart(2, "0")}:00Z`;
+      return [
+        `${number},Check meter,${at(8, 0)},${at(8, 10 + (number % 9))}`,
+        `${number},Book visit,${at(9, 0)},${at(9, 5)}`,
+        `${number},Visit,${at(12, 0)},${at(12, 30 + (number % 20))}`,
+      ].join("\n");
+    });
+    const timed = kept("timed.csv", ["case,activity,start,end", ...rows].join("\n"));
+    const { code, out: said } = lane("evidence", model, timed, "--scenario", out, "--json");
+    expect(code).toBe(0);
+    const { scenario } = JSON.parse(said) as {
+      scenario: { element: string; parameter: string; said: string; observations: number }[];
+    };
+    expect(scenario.map(({ element, parameter, observations }) => [element, parameter, observations])).toEqual([
+      ["s", "interval", 19],
+      ["Check_meter", "processing", 20],
+      ["Book_visit", "processing", 20],
+      ["Visit", "processing", 20],
+    ]);
+    expect(scenario.find(({ element }) => element === "Book_visit")?.said).toBe("5 min");
+    const written = readFileSync(out, "utf8");
+    expect(written).toContain("As measured");
+    // What is written is a model that the forecast takes.
+    const forecast = lane("forecast", out, "--json");
+    expect([forecast.code, forecast.error]).toEqual([0, ""]);
+    expect(lane("evidence", model, timed, "--scenario").code).toBe(2);
+  });
 });

@@ -2,34 +2,39 @@ import { writeFileSync } from "node:fs";
 import { basename } from "node:path";
 import { gunzipSync } from "node:zlib";
 import { readBpmn, writeBpmn } from "@/core/bpmn";
-import { drawMissingPages } from "@/core/commands";
+import { drawMissingPages, perform } from "@/core/commands";
 import {
   type Difference,
   differencesOf,
   discover,
   type EventLog,
+  figuresTaken,
   type Held,
   holdAgainst,
+  measuredIn,
   mended,
   readLogCsv,
   readXes,
+  scenarioFrom,
   textPieces,
   treeFile,
   variantsOf,
 } from "@/core/evidence";
 import { firstProcess } from "@/core/live";
-import { counted } from "@/core/model";
+import { counted, type Model } from "@/core/model";
+import { saidOf, scenariosOf } from "@/core/scenario";
 import { decodeText } from "@/core/table";
 import { callerPath, EXIT, readBytes, readModel, UnusableInput } from "./input";
 
 /** More than this a packed log may not become. */
 const mostBytes = 1_000_000_000;
 
-/** `lane evidence MODEL.bpmn LOG.xes|LOG.csv [--apply N OUT.bpmn]`, or `lane evidence LOG --discover OUT.bpmn [--noise SHARE]`. */
+/** `lane evidence MODEL.bpmn LOG.xes|LOG.csv [--apply N OUT.bpmn] [--scenario OUT.bpmn]`, or `lane evidence LOG --discover OUT.bpmn [--noise SHARE]`. */
 export function evidence(args: readonly string[], json: boolean): number {
   const files: string[] = [];
   let apply: { readonly number: number; readonly out: string } | undefined;
   let discovered: string | undefined;
+  let scenario: string | undefined;
   let noise = 0;
   for (let at = 0; at < args.length; at++) {
     const word = args[at] as string;
@@ -41,11 +46,14 @@ export function evidence(args: readonly string[], json: boolean): number {
     } else if (word === "--discover") {
       discovered = args[++at];
       if (discovered === undefined) throw new UnusableInput("--discover needs the file to write");
+    } else if (word === "--scenario") {
+      scenario = args[++at];
+      if (scenario === undefined) throw new UnusableInput("--scenario needs the file to write");
     } else if (word === "--noise") {
       noise = Number(args[++at] ?? "x");
       if (!(noise >= 0 && noise <= 1)) throw new UnusableInput("--noise needs a share from 0 to 1");
     } else if (word.startsWith("--"))
-      throw new UnusableInput(`evidence knows no ${word}; there are --apply, --discover and --noise`);
+      throw new UnusableInput(`evidence knows no ${word}; there are --apply, --scenario, --discover and --noise`);
     else files.push(word);
   }
   if (discovered !== undefined) return discovering(files, discovered, noise, json);
@@ -63,14 +71,47 @@ export function evidence(args: readonly string[], json: boolean): number {
     throw new UnusableInput(
       `--apply ${apply.number}: nothing that the model could be changed to would keep it sound here: ${applied?.statement.text}`,
     );
+  const taken = scenario === undefined ? undefined : takeFigures(scenario, model, log, held);
   let after: Held | undefined;
   if (apply && mend) {
     writeFileSync(callerPath(apply.out), writeBpmn(mend.model));
     after = holdAgainst(mend.model, log);
   }
-  if (json) console.log(JSON.stringify(document(log, held, differences, apply?.number, after), null, 1));
-  else tell(log, held, differences, apply?.out, after);
+  if (json)
+    console.log(
+      JSON.stringify(
+        { ...document(log, held, differences, apply?.number, after), ...(taken && { scenario: taken }) },
+        null,
+        1,
+      ),
+    );
+  else {
+    tell(log, held, differences, apply?.out, after);
+    if (taken) console.log(`${scenario}: ${counted(taken.length, "figure")} taken from the log.`);
+  }
   return EXIT.done;
+}
+
+/** Writes the model with a scenario of what the log says; gives the figures, each with the observations behind it. */
+function takeFigures(out: string, model: Model, log: EventLog, held: Held) {
+  const measured = measuredIn(log, held);
+  const figures = figuresTaken(model, held, measured, "fitted");
+  let filled = model;
+  const names = new Set(scenariosOf(model).map(({ id }) => id));
+  let id = "measured";
+  for (let number = 2; names.has(id) || model.elements.has(id); number++) id = `measured-${number}`;
+  for (const command of scenarioFrom(model, figures, measured, { id, name: "As measured" })) {
+    const done = perform(filled, command);
+    if (!done.ok) throw new UnusableInput(`${out}: ${done.problems[0]?.message}`);
+    filled = done.value.model;
+  }
+  writeFileSync(callerPath(out), writeBpmn(filled));
+  return figures.map(({ element, parameter, value, observations }) => ({
+    element,
+    parameter,
+    said: saidOf(value, parameter === "probability" ? "number" : "time"),
+    observations,
+  }));
 }
 
 /** Writes the process that a log tells of, and how well the log fits it. */

@@ -43,6 +43,7 @@ export function demoLog(model: Model, process: Id): EventLog {
     log: (number, events) => {
       const works = worksOf(traceOf(String(number), events, [model]));
       if (works.length === 0) return;
+      wait(works, random);
       deviate(works, random);
       const of = builder.case(`QP-${String(2_101 + number)}`);
       builder.attribute(of, "Channel", random() < 0.7 ? "portal" : "letter");
@@ -70,6 +71,20 @@ function worksOf({ events }: LogTrace): Work[] {
     if (work) works.push({ ...work, until: at });
   }
   return works;
+}
+
+/** Hours that work lies before somebody of another role begins on it, and of the same; on average. */
+const [handedOn, goesOn] = [11, 1.5];
+
+/** Work waits for people, longer where it changes hands. What is done side by side waits together. */
+function wait(works: Work[], random: () => number): void {
+  let [late, role, until] = [0, "", 0];
+  for (const work of works) {
+    if (work.began >= until) late += -Math.log(1 - random()) * (work.role === role ? goesOn : handedOn) * hour;
+    [role, until] = [work.role, Math.max(until, work.until)];
+    work.began += late;
+    work.until += late;
+  }
 }
 
 /** What goes otherwise than modelled, in some cases. */

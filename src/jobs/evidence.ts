@@ -5,15 +5,23 @@ import {
   differenceKey,
   differencesOf,
   type EventLog,
+  figuresTaken,
   type Held,
   holdAgainst,
+  type MeasuredLog,
+  measuredIn,
   medianDuration,
   mended,
+  type Spread,
+  scenarioFrom,
   shownSteps,
+  spreadOf,
   stepProposed,
+  type Taken,
+  type TakenFigure,
 } from "@/core/evidence";
 import type { Said } from "@/core/messages";
-import { type Id, type Model, type StoredModel, toStored } from "@/core/model";
+import { type Id, type Model, nameOf, type StoredModel, toStored } from "@/core/model";
 import { modelsOf } from "@/core/tokens";
 import { calledModels } from "./called";
 import { type Job, type Models, needs, type Tell } from "./job";
@@ -167,8 +175,14 @@ export interface Fit {
   readonly size: number;
 }
 
+/** Without what only holds others: a lane that has one step more is the same lane. */
 const changedIn = (model: Model, before: Model): Id[] =>
-  [...model.elements].flatMap((element) => (before.elements.get(element.id) === element ? [] : [element.id]));
+  [...model.elements].flatMap((element) =>
+    before.elements.get(element.id) === element ||
+    /^(?:lane|laneSet|participant|process|collaboration)$/.test(element.type)
+      ? []
+      : [element.id],
+  );
 
 const fitOf = (held: Held, model: Model): Fit => ({
   fitting: held.fitting,
@@ -252,3 +266,37 @@ export const repairAll: Job<HoldInput & { readonly judged: readonly string[] }, 
     after: fitOf(now, model),
   };
 };
+
+/** What a log says of a model, to forecast with. */
+export interface LogFigures {
+  readonly figures: readonly (TakenFigure & { readonly name: string })[];
+  readonly durations: Spread;
+  readonly people: MeasuredLog["people"];
+  /** What makes a scenario of them, under an id and a name. */
+  readonly commands: readonly Command[];
+}
+
+/** Takes times, arrivals and shares of ways out of a log, fitted or as they were measured. */
+export const figuresOfLog: Job<
+  HoldInput & { readonly how: Taken; readonly scenario: { readonly id: Id; readonly name: string } },
+  LogFigures
+> = async (models, input, tell) => {
+  const { log, held } = await heldFor(models, input, tell);
+  const model = needs(models, "model");
+  const measured = measuredIn(log, held);
+  const figures = figuresTaken(model, held, measured, input.how);
+  return {
+    figures: figures.map((figure) => ({ ...figure, name: nameOfFigure(model, figure) })),
+    durations: spreadOf(measured.durations),
+    people: measured.people,
+    commands: scenarioFrom(model, figures, measured, input.scenario),
+  };
+};
+
+/** A step by its name, a way by the question and the answer. */
+function nameOfFigure(model: Model, { element, parameter }: TakenFigure): string {
+  if (parameter !== "probability") return nameOf(model, element) || element;
+  const flow = model.elements.get(element);
+  const [from, to] = [String(flow?.sourceRef), String(flow?.targetRef)];
+  return `${nameOf(model, from) || from}: ${nameOf(model, element) || nameOf(model, to) || to}`;
+}

@@ -1,10 +1,10 @@
 /** Every long work that can be asked for in the browser and on the server alike. */
 import { checklist } from "./checklist";
 import { decisionFindings, decisionProposals } from "./decisions";
-import { holdLog, repairAll, repairDifference } from "./evidence";
+import { figuresOfLog, holdLog, repairAll, repairDifference } from "./evidence";
 import { findings, soundness } from "./findings";
 import { followed, forecasts, matters, runLength, staff, vary } from "./forecasts";
-import { dotsOfLog, overviewLog, packLog, readLog, traceOfLog, tracesOfLog } from "./logs";
+import { discoverLog, dotsOfLog, mapOfLog, overviewLog, packLog, readLog, traceOfLog, tracesOfLog } from "./logs";
 import { performAll } from "./perform";
 import { tidyPage, writeSteps } from "./steps";
 import { walks } from "./walks";
@@ -13,11 +13,14 @@ export const jobs = {
   checklist,
   decisionFindings,
   decisionProposals,
+  discoverLog,
   dotsOfLog,
+  figuresOfLog,
   findings,
   followed,
   forecasts,
   holdLog,
+  mapOfLog,
   matters,
   overviewLog,
   packLog,
@@ -39,11 +42,28 @@ export type Jobs = typeof jobs;
 
 export { calledName } from "./called";
 export type { DecisionFindings, DecisionProposals } from "./decisions";
-export type { Fit, HeldLog, HoldInput, MatchedActivity, Repaired, StepTally, ToldDifference } from "./evidence";
+export type {
+  Fit,
+  HeldLog,
+  HoldInput,
+  LogFigures,
+  MatchedActivity,
+  Repaired,
+  StepTally,
+  ToldDifference,
+} from "./evidence";
 export type { Forecasted, Staffed, StaffedRow, Unsound, VariedPoint } from "./forecasts";
 export { followedWorld } from "./forecasts";
 export type { Job, Models, Tell } from "./job";
-export { type LogFacts, notHeld, type OfLog, type Overviewed, type ReadFile, type TraceRow } from "./logs";
+export {
+  type LogFacts,
+  type MappedLog,
+  notHeld,
+  type OfLog,
+  type Overviewed,
+  type ReadFile,
+  type TraceRow,
+} from "./logs";
 export type { ListWritten, LongList } from "./steps";
 export { freshId } from "./steps";
 

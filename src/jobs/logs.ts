@@ -1,15 +1,21 @@
+import { readBpmn, writeBpmn } from "@/core/bpmn";
+import { drawMissingPages } from "@/core/commands";
 import {
   columnsIn,
   type DottedChart,
+  discover,
   dottedChart,
   type EventLog,
   eventAt,
   eventCount,
+  type FollowMap,
   filtered,
+  followMap,
   type LeftOut,
   type LogFilter,
   type LoggedEvent,
   type LogOverview,
+  mapFile,
   openedLog,
   overviewOf,
   packedLog,
@@ -21,8 +27,10 @@ import {
   spanOf,
   type ToldColumns,
   textPieces,
+  treeFile,
+  variantsOf,
 } from "@/core/evidence";
-import type { Problem } from "@/core/model";
+import { type Model, type Problem, type StoredModel, toStored } from "@/core/model";
 import type { Job, Tell } from "./job";
 
 /** A log that this worker holds, or is handed now, compressed as it is kept; which of its traces are looked at. */
@@ -246,3 +254,34 @@ export const traceOfLog: Job<OfLog & { readonly case: string }, readonly LoggedE
       events.push(eventAt(log, event));
   return events;
 };
+
+export interface MappedLog {
+  readonly model: StoredModel;
+  readonly map: FollowMap;
+}
+
+/** What directly followed what, laid out to be looked at. */
+export const mapOfLog: Job<OfLog & { readonly activities: number; readonly paths: number }, MappedLog> = async (
+  _,
+  { activities, paths, ...of },
+) => {
+  const map = followMap(await logOf(of), activities, paths);
+  return { model: toStored(drawn(mapFile(map))), map };
+};
+
+/**
+ * The process that the log tells of, as a file with a drawing; with a noise of more than 0 what is seldom is not looked at.
+ */
+export const discoverLog: Job<OfLog & { readonly noise: number; readonly name: string }, Uint8Array> = async (
+  _,
+  { noise, name, ...of },
+) => {
+  const traces = variantsOf(await logOf(of)).flatMap(({ activities, traces: own }) => own.map(() => activities));
+  return new TextEncoder().encode(writeBpmn(drawn(treeFile(discover(traces, noise), name))));
+};
+
+function drawn(file: string): Model {
+  const read = readBpmn(new TextEncoder().encode(file));
+  if (!read.ok) throw new Error(read.problems[0]?.message);
+  return drawMissingPages(read.value);
+}

@@ -5,7 +5,11 @@ export { discover } from "./discovery/discover";
 export { type FollowGraph, followGraph } from "./discovery/followGraph";
 export type { ProcessTree } from "./discovery/processTree";
 export { treeFile } from "./discovery/treeFile";
+export { bestFit, type Fitted, fitted, leastToFit } from "./figures/fitting";
+export { type MeasuredLog, type MeasuredWay, type MeasuredWork, measuredIn } from "./figures/measured";
+export { figuresTaken, scenarioFrom, type Taken, type TakenFigure } from "./figures/scenario";
 export { filtered, filterSchema, filterSentence, type LogFilter, part, spanOf, type WordsOfTime } from "./filters";
+export { type FollowMap, followMap, type MapEdge, type MapNode, mapFile, mapIds } from "./followMap";
 export { type ByOthers, type Held, holdAgainst, type Variant } from "./holding";
 export { LogBuilder, logOf } from "./logs/building";
 export {

@@ -1,14 +1,17 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
+import { readBpmn } from "../bpmn";
 import {
   dottedChart,
   type EventLog,
   filtered,
   filterSchema,
   filterSentence,
+  followMap,
   LogBuilder,
   type LogFilter,
   logOf,
+  mapFile,
   openedLog,
   overviewOf,
   packedLog,
@@ -275,5 +278,52 @@ describe("a part of a log", () => {
         ],
       },
     ]);
+  });
+});
+
+describe("the map of a log", () => {
+  const edges = (activities: number, paths: number) =>
+    followMap(log, activities, paths)
+      .edges.map(({ from = "▶", to = "■", times }) => `${from}${to}${times}`)
+      .sort();
+
+  test("has what directly followed what, how often, and how long after", () => {
+    expect(edges(1, 1)).toEqual(["ab3", "ac2", "ae1", "bc3", "bd2", "cb2", "cd3", "d■6", "ed1", "▶a6"]);
+    const map = followMap(log, 1, 1);
+    expect(map).toMatchObject({ nodesLeft: 0, edgesLeft: 0 });
+    expect(map.nodes[0]).toEqual({ name: "a", times: 6 });
+    expect(map.edges.find(({ from, to }) => from === "a" && to === "b")?.median).toBe(2 * hour);
+    expect(map.edges.find(({ from }) => from === undefined)?.median).toBeNaN();
+  });
+
+  test("of the commonest alone leaps over what is left out, and hangs together", () => {
+    const map = followMap(log, 0.5, 0);
+    expect(map.nodes.map(({ name }) => name)).toEqual(["a", "d", "b"]);
+    expect(map.nodesLeft).toBe(2);
+    // The one trace without b goes from a to d at once.
+    expect(edges(0.5, 1)).toEqual(["ab5", "ad1", "bd5", "d■6", "▶a6"]);
+    expect(edges(0.5, 0)).toEqual(["ab5", "bd5", "d■6", "▶a6"]);
+  });
+
+  test("counts all that was done, whatever the log", () => {
+    const traces = fc.array(fc.array(fc.constantFrom("a", "b", "c"), { maxLength: 6 }), { maxLength: 6 });
+    fc.assert(
+      fc.property(traces, (words) => {
+        const some = logOf(
+          words.map((names, at) => ({
+            case: String(at),
+            events: names.map((activity) => ({ activity, at: undefined, lifecycle: "", role: "", who: "" })),
+          })),
+        );
+        const map = followMap(some, 1, 1);
+        const done = words.filter((names) => names.length > 0);
+        const sum = (of: readonly { readonly times: number }[]) => of.reduce((all, { times }) => all + times, 0);
+        expect(sum(map.nodes)).toBe(words.flat().length);
+        // Each activity is followed by another one, or by the end; each begun case has one more step into it.
+        expect(sum(map.edges)).toBe(words.flat().length + done.length);
+        const read = readBpmn(new TextEncoder().encode(mapFile(map)));
+        expect(read.ok).toBe(true);
+      }),
+    );
   });
 });

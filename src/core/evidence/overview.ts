@@ -210,8 +210,12 @@ export function medianDuration(log: EventLog, traces: readonly number[]): number
     const [from, until] = spanOf(log, trace);
     return Number.isNaN(from) ? [] : [until - from];
   });
-  return took.length === 0 ? Number.NaN : spreadOf(took).median;
+  return medianOf(took);
 }
+
+/** The middle of some numbers; NaN of none. */
+export const medianOf = (values: readonly number[]): number =>
+  values.length === 0 ? Number.NaN : spreadOf(values).median;
 
 /** Points of a dotted chart: cases from above in the order they began, events by their time. */
 export interface DottedChart {

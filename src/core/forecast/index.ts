@@ -23,4 +23,5 @@ export type { Stretch } from "./recorder";
 export { proposeRun, type RunProposal } from "./runLength";
 export { type Staffing, shareWithin, staffingFor, type Target } from "./staffing";
 export type { StationFigures } from "./stations";
+export { logGamma, quantileOf } from "./statistics";
 export { type Story, storyOf } from "./story";

@@ -28,7 +28,7 @@ export function quantileOf(sorted: ArrayLike<number>, share: number): number {
 }
 
 /** Natural logarithm of the gamma function above 0 (Lanczos' series, g = 5; W. H. Press et al., "Numerical Recipes", 6.1; from memory). */
-function logGamma(x: number): number {
+export function logGamma(x: number): number {
   const factors = [
     76.18009172947147, -86.50532032941678, 24.01409824083091, -1.231739572450155, 0.001208650973866179,
     -0.000005395239384953,

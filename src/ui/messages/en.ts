@@ -605,6 +605,7 @@ export const en = {
     evidenceSkipped: "share of the cases in which it is left out",
     evidenceDone: "done here, though the model does not have it",
     mended: "what the repair changes",
+    followed: "how often, or how long after",
     forecastWait: "waits on average before it goes on",
     forecastShare: "share of the cases that come here",
     forecastMost: "here cases wait most for people",

@@ -17,8 +17,10 @@ import { DifferencesView } from "./DifferencesView";
 import { DotsView } from "./DotsView";
 import { FilterBar } from "./FilterBar";
 import { ImportLog } from "./ImportLog";
+import { LogFiguresView } from "./LogFiguresView";
 import { fetchLog, LogRunner } from "./logRunner";
 import { evidenceViews, useFilters, useLookedAt } from "./lookedAt";
+import { MapView } from "./MapView";
 import { OverviewView } from "./OverviewView";
 import { StepsView } from "./StepsView";
 import { VariantsView } from "./VariantsView";
@@ -124,8 +126,12 @@ function OpenedLog(props: {
       <FilterBar log={id} filters={filters} />
       {view === "differences" && <DifferencesView version={version} log={id} runner={runner} filters={filters} />}
       {view === "overview" && <OverviewView log={id} runner={runner} filters={filters} />}
+      {view === "map" && <MapView log={log} runner={runner} filters={filters} />}
       {view === "variants" && <VariantsView log={id} runner={runner} filters={filters} />}
       {view === "dots" && <DotsView runner={runner} filters={filters} />}
+      {view === "figures" && (
+        <LogFiguresView version={version} log={id} name={log.name} runner={runner} filters={filters} />
+      )}
       {view === "steps" && <StepsView version={version} log={id} runner={runner} filters={filters} />}
     </Flex>
   );
