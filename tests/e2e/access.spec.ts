@@ -39,6 +39,20 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
     "/v/plant-inspection-as-is/live",
     async (page) => expect(page.getByTestId("live-page")).toContainText("Record the plant"),
   ],
+  ...(["Differences", "Overview", "Map", "Variants", "Dotted chart", "Activities and steps", "Figures"] as const).map(
+    (view) =>
+      [
+        `Evidence: ${view}`,
+        "/v/solar-connection-as-is/live?evidence",
+        async (page: Page) => {
+          await expect(page.getByTestId("log-fits")).toBeVisible();
+          await page.getByRole("radio", { name: view }).click();
+          if (view === "Differences") await page.getByTestId("difference").first().getByRole("button").first().click();
+          await expect(page.getByRole("status").filter({ hasText: "Working" })).toHaveCount(0);
+          await expect(page.locator('[data-testid="differences"], [data-testid^="log-"]').first()).toBeVisible();
+        },
+      ] as const,
+  ),
   [
     "A case that is run",
     "/v/plant-inspection-as-is/live",

@@ -17,26 +17,31 @@ export function LogTable(props: {
   const { title, head, rows, width } = props;
   return (
     <chakra.section minW={width ?? "320px"} flex="1" aria-label={title}>
-      <chakra.h3 fontSize="13px" fontWeight="700" mb={1}>
+      <chakra.h2 fontSize="13px" fontWeight="700" mb={1}>
         {title}
-      </chakra.h3>
+      </chakra.h2>
       <chakra.table w="100%" fontSize="13px" style={{ borderCollapse: "collapse" }}>
         <thead>
           <tr>
-            {head.map((word, at) => (
-              <chakra.th
-                key={word}
-                scope="col"
-                textAlign={at === 0 ? "start" : "end"}
-                fontWeight="400"
-                color="quiet"
-                fontSize="12px"
-                py={0.5}
-                px={1}
-              >
-                {word}
-              </chakra.th>
-            ))}
+            {head.map((word, at) =>
+              word === "" ? (
+                // What needs no name: it says what it is.
+                <td key={`column ${at + 1}`} />
+              ) : (
+                <chakra.th
+                  key={word}
+                  scope="col"
+                  textAlign={at === 0 ? "start" : "end"}
+                  fontWeight="400"
+                  color="quiet"
+                  fontSize="12px"
+                  py={0.5}
+                  px={1}
+                >
+                  {word}
+                </chakra.th>
+              ),
+            )}
           </tr>
         </thead>
         <tbody>
@@ -87,6 +92,8 @@ export function Narrowing(props: {
       title={props.label}
       aria-label={props.label}
       textAlign="start"
+      minH="24px"
+      minW="24px"
       cursor="pointer"
       textDecoration="underline"
       textDecorationColor="line"
