@@ -1,23 +1,12 @@
 import { z } from "zod";
+import { type Judgement, judgements, type LogFacts, logFactsSchema, type SaidSteps } from "@/core/evidence";
 import { asks, type Done, named, version } from "./contract";
 import { id, name } from "./inputs";
 
 /** So large a log may be as it is kept, compressed. */
 export const mostLogBytes = 256 * 1024 * 1024;
 
-const moment = z.number().min(-8.64e15).max(8.64e15).nullable();
-/** What is told of a log in lists, without opening it. */
-export const logFactsSchema = z.object({
-  cases: z.number().int().min(0),
-  events: z.number().int().min(0),
-  first: moment,
-  last: moment,
-});
-export type LogFacts = z.infer<typeof logFactsSchema>;
-
-/** What is decided of a difference that stays. */
-export const judgements = ["exception", "misconduct"] as const;
-export type Judgement = (typeof judgements)[number];
+export { type Judgement, judgements, type LogFacts, logFactsSchema, type SaidSteps };
 
 export interface JudgedDifference {
   /** Which difference: see `differenceKey`. */
@@ -27,9 +16,6 @@ export interface JudgedDifference {
   readonly member: string;
   readonly at: string;
 }
-
-/** Which steps an activity is, as somebody said; none where it is not in the model. */
-export type SaidSteps = { readonly [activity: string]: readonly string[] };
 
 export interface LogRow {
   readonly id: string;

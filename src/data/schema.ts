@@ -12,12 +12,12 @@ import {
   timestamp,
   uniqueIndex,
 } from "drizzle-orm/pg-core";
-import type { Judgement, LogFacts, SaidSteps } from "@/contract/evidence";
 import type { BriefContent, BriefSummary } from "@/core/brief";
 import type { SignedContent, Summary } from "@/core/check";
 import type { Reason } from "@/core/compare";
 import type { DecisionFileText } from "@/core/decisions";
 import type { Description } from "@/core/descriptions";
+import type { Judgement, LogFacts, SaidSteps } from "@/core/evidence";
 import type { BuildState } from "@/core/handoff";
 import type { OutwardFacts } from "@/core/landscape";
 import type { CaseState, LiveCase, StandIn, TimerSet, WaitKind } from "@/core/live";

@@ -56,7 +56,6 @@ export type { Forecasted, Staffed, StaffedRow, Unsound, VariedPoint } from "./fo
 export { followedWorld } from "./forecasts";
 export type { Job, Models, Tell } from "./job";
 export {
-  type LogFacts,
   type MappedLog,
   notHeld,
   type OfLog,

@@ -12,6 +12,7 @@ import {
   filtered,
   followMap,
   type LeftOut,
+  type LogFacts,
   type LogFilter,
   type LoggedEvent,
   type LogOverview,
@@ -106,15 +107,12 @@ export interface ReadFile {
   readonly table?: { readonly rows: readonly (readonly string[])[]; readonly columns: ToldColumns };
   /** What stands in the way; where it is only that columns are not told, a person can say what they are. */
   readonly problem?: Problem;
-  readonly facts?: LogFacts;
+  readonly facts?: ReadFacts;
   readonly leftOut?: { readonly count: number; readonly first: readonly LeftOut[] };
 }
 
-export interface LogFacts {
-  readonly cases: number;
-  readonly events: number;
-  readonly first: number | null;
-  readonly last: number | null;
+/** What a log holds, and how many people it names. */
+export interface ReadFacts extends LogFacts {
   readonly people: number;
 }
 
@@ -165,7 +163,7 @@ function* told(pieces: Iterable<string>, size: number, tell: Tell): Generator<st
   }
 }
 
-function factsOf(log: EventLog): LogFacts {
+function factsOf(log: EventLog): ReadFacts {
   let [first, last] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
   for (let trace = 0; trace < log.from.length; trace++) {
     const [from, until] = spanOf(log, trace);
@@ -194,7 +192,7 @@ export const packLog: Job<{ readonly log: string; readonly isPseudonymised: bool
 };
 
 export interface Overviewed {
-  readonly whole: LogFacts;
+  readonly whole: ReadFacts;
   readonly overview: LogOverview;
   readonly leftOut: { readonly count: number; readonly first: readonly LeftOut[] };
 }

@@ -11,6 +11,7 @@ export { figuresTaken, scenarioFrom, type Taken, type TakenFigure } from "./figu
 export { filtered, filterSchema, filterSentence, type LogFilter, part, spanOf, type WordsOfTime } from "./filters";
 export { type FollowMap, followMap, type MapEdge, type MapNode, mapFile, mapIds } from "./followMap";
 export { type ByOthers, type Held, holdAgainst, type Variant } from "./holding";
+export { type Judgement, judgements, type LogFacts, logFactsSchema, type SaidSteps } from "./kept";
 export { LogBuilder, logOf } from "./logs/building";
 export {
   type CaseAttribute,
