@@ -168,6 +168,8 @@ const figures = (held: Held) => ({
   variants: held.variants.length,
   fitting: { traces: held.fitting, share: held.traces === 0 ? 0 : rounded(held.fitting / held.traces) },
   fitness: rounded(held.fitness),
+  precision: rounded(held.closeness.precision),
+  generalisation: rounded(held.closeness.generalisation),
 });
 
 const document = (

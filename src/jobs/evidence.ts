@@ -1,5 +1,6 @@
 import type { Command } from "@/core/commands";
 import {
+  type Closeness,
   type Difference,
   type DifferenceKind,
   differenceKey,
@@ -69,6 +70,7 @@ export interface HeldLog {
   readonly variants: number;
   readonly fitting: number;
   readonly fitness: number;
+  readonly closeness: Closeness;
   readonly isCut: boolean;
   readonly activities: readonly MatchedActivity[];
   /** The steps that activities can be. */
@@ -120,6 +122,7 @@ function toldHeld(log: EventLog, held: Held): HeldLog {
     variants: held.variants.length,
     fitting: held.fitting,
     fitness: held.fitness,
+    closeness: held.closeness,
     isCut: held.isCut,
     activities: [...held.meant]
       .map(([name, steps]) => {
@@ -170,6 +173,7 @@ export interface Repaired {
 export interface Fit {
   readonly fitting: number;
   readonly fitness: number;
+  readonly precision: number;
   readonly differences: number;
   /** Elements of the model. */
   readonly size: number;
@@ -187,6 +191,7 @@ const changedIn = (model: Model, before: Model): Id[] =>
 const fitOf = (held: Held, model: Model): Fit => ({
   fitting: held.fitting,
   fitness: held.fitness,
+  precision: held.closeness.precision,
   differences: differencesOf(held).length,
   size: model.elements.size,
 });

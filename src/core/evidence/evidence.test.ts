@@ -180,6 +180,90 @@ describe("fitness", () => {
   });
 });
 
+// W. van der Aalst, A. Adriansyah, B. van Dongen (2012), definitions 8 and 10, worked by hand.
+describe("precision and generalisation", () => {
+  const of = (model: Model, log: EventLog) => holdAgainst(model, log).closeness;
+
+  test.each<[what: string, model: Model, traces: (readonly [string, number?])[], precision: number]>([
+    ["all that is allowed happens", sequence, [["a b c", 5]], 1],
+    // Behind a there are b and c, and only b is done; then the end, or once more from the beginning.
+    ["one of two ways, never round", choice, [["a b", 4]], (1 + 1 / 2) / 2],
+    [
+      "both ways",
+      choice,
+      [
+        ["a b", 3],
+        ["a c", 1],
+      ],
+      1,
+    ],
+    // In the state after a, b and c can both be done, and b always comes first: then c alone can.
+    ["side by side, always in one order", both, [["a b c d", 10]], (1 + 1 / 2 + 1 + 1) / 4],
+    [
+      "side by side, in both orders",
+      both,
+      [
+        ["a b c d", 5],
+        ["a c b d", 5],
+      ],
+      1,
+    ],
+    ["steps that were left out are on the way all the same", sequence, [["a c", 3]], 1],
+    ["nothing", sequence, [], 1],
+  ])("%s", (_, model, traces, precision) => {
+    expect(of(model, logOf(...traces)).precision).toBeCloseTo(precision, 10);
+  });
+
+  test("the more cases went through a state alike, the less likely is something new", () => {
+    // One step in each of three states, n visits: 1 − 2 ÷ (n (n − 1)); of fewer than three, nothing can be said.
+    for (const [count, generalisation] of [
+      [1, 0],
+      [2, 0],
+      [3, 1 - 1 / 3],
+      [10, 1 - 2 / 90],
+    ] as const)
+      expect(of(sequence, logOf(["a b c", count])).generalisation).toBeCloseTo(generalisation, 10);
+  });
+
+  test("lie between 0 and 1, and a model that allows more is not more precise", () => {
+    const traces = fc.array(fc.array(fc.constantFrom("a", "b", "c", "d"), { maxLength: 5 }), {
+      minLength: 1,
+      maxLength: 5,
+    });
+    const flower = modelOf(
+      file(
+        processOf(
+          start +
+            tasks("a", "b", "c", "d") +
+            node("exclusiveGateway", "g") +
+            node("exclusiveGateway", "m") +
+            end +
+            chain("s", "m", "g", "a", "m") +
+            chain("g", "b", "m") +
+            chain("g", "c", "m") +
+            chain("g", "d", "m") +
+            chain("g", "e"),
+        ),
+      ),
+    );
+    fc.assert(
+      fc.property(traces, (words) => {
+        const log = logOf(...words.map((names) => [names.join(" ")] as const));
+        for (const model of [sequence, both, choice, flower]) {
+          const { precision, generalisation } = of(model, log);
+          for (const value of [precision, generalisation]) {
+            expect(value).toBeGreaterThanOrEqual(0);
+            expect(value).toBeLessThanOrEqual(1);
+          }
+        }
+        // In a flower everything is allowed everywhere: what was ever done, of four.
+        const done = new Set(words.flat());
+        if (done.size > 0) expect(of(flower, log).precision).toBeCloseTo(done.size / 4, 10);
+      }),
+    );
+  });
+});
+
 const told = (model: Model, log: EventLog) =>
   differencesOf(holdAgainst(model, log)).map(({ kind, statement }) => [kind, statement.text]);
 

@@ -6,6 +6,7 @@ import { type Alignment, align, distancesToEnd, shortestRun } from "./align";
 import { Automaton } from "./automaton";
 import { type Counts, countsIn, doneIn, type EventLog, type LogVariant, variantsOf, wordAt } from "./logs/eventLog";
 import { processesMeant, stepsFor } from "./matching";
+import { type Closeness, closeness } from "./precision";
 
 /** A variant, and how it and a run of the model go together. */
 export interface Variant extends LogVariant {
@@ -30,6 +31,7 @@ export interface Held {
   readonly fitting: number;
   /** 1 − cost ÷ cost at worst, over all traces; 1 where there is nothing to pay. */
   readonly fitness: number;
+  readonly closeness: Closeness;
   /** Whether a bound was met, so that costs may be too high. */
   readonly isCut: boolean;
 }
@@ -101,6 +103,7 @@ export function holdAgainst(
     byOthers: doneByOthers(variants, log, counts, modelsOf(world)),
     fitting,
     fitness: worst === 0 ? 1 : 1 - cost / worst,
+    closeness: closeness(automaton, variants),
     isCut: automaton.isCut || variants.some(({ alignment }) => !alignment.isOptimal),
   };
 }

@@ -50,4 +50,5 @@ export {
   spreadOf,
   type VariantRow,
 } from "./overview";
+export type { Closeness } from "./precision";
 export { type Mended, mended } from "./repair";

@@ -236,6 +236,12 @@ export const evidenceWords = {
     fitness: (value: string) => `Fitness ${value}`,
     fitnessExplain:
       "1 less what it takes to make the cases and the model agree, as a share of what it would take were they strangers.",
+    precision: (value: string) => `Precision ${value}`,
+    precisionExplain:
+      "Of what the model lets be done each time something was done, the share that ever was: low where it allows much that never happens.",
+    generalisation: (value: string) => `Generalisation ${value}`,
+    generalisationExplain:
+      "How unlikely it is that the next case does something the model knows and no case has done there yet: low where there are few cases.",
     cut: "Some cases are so far from the model that not every way was looked at: what is told of them may be more than there is.",
     list: "Differences",
     none: "Nothing differs: every case goes as modelled.",
@@ -265,8 +271,9 @@ export const evidenceWords = {
     asRepaired: "As it would be",
     effect: (before: number, after: number, all: number) =>
       `${count(after)} of ${count(all)} cases then go as modelled, now ${count(before)}.`,
-    effectMore: (fitnessBefore: string, fitnessAfter: string, size: number) =>
-      `Fitness ${fitnessBefore} to ${fitnessAfter}; ${counted(size, "element")} more.`,
+    effectMore: (fitness: string, precision: string, size: number) =>
+      `Fitness ${fitness}; precision ${precision}; ${counted(size, "element")} more.`,
+    fromTo: (before: string, after: string) => `${before} to ${after}`,
     several: (number: number) => `${counted(number, "repair")}, one after the other.`,
     apply: "Make it so",
     leave: "Leave it",

@@ -196,9 +196,13 @@ function Head({ held, isOld }: { readonly held: HeldLog; readonly isOld: boolean
       <chakra.p fontWeight="700" data-testid="log-fits">
         {words.fits(held.fitting, held.traces)}
       </chakra.p>
-      <chakra.p color="quiet" fontSize="12px" title={words.fitnessExplain}>
-        {words.fitness(held.fitness.toFixed(3))}
-      </chakra.p>
+      <Flex gap={3} color="quiet" fontSize="12px">
+        <span title={words.fitnessExplain}>{words.fitness(held.fitness.toFixed(3))}</span>
+        <span title={words.precisionExplain}>{words.precision(held.closeness.precision.toFixed(2))}</span>
+        <span title={words.generalisationExplain}>
+          {words.generalisation(held.closeness.generalisation.toFixed(2))}
+        </span>
+      </Flex>
       {held.isCut && (
         <chakra.p color="quiet" fontSize="12px">
           {words.cut}

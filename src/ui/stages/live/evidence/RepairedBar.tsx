@@ -37,7 +37,11 @@ export function RepairedBar(props: {
         )}
         {words.effect(before.fitting, after.fitting, traces)}{" "}
         <chakra.span color="quiet">
-          {words.effectMore(before.fitness.toFixed(3), after.fitness.toFixed(3), after.size - before.size)}
+          {words.effectMore(
+            words.fromTo(before.fitness.toFixed(3), after.fitness.toFixed(3)),
+            words.fromTo(before.precision.toFixed(2), after.precision.toFixed(2)),
+            after.size - before.size,
+          )}
         </chakra.span>
       </chakra.span>
       <Button size="xs" variant="ghost" onClick={onLeave}>
