@@ -4,13 +4,24 @@ import { decisionFindings, decisionProposals } from "./decisions";
 import { figuresOfLog, holdLog, repairAll, repairDifference } from "./evidence";
 import { findings, soundness } from "./findings";
 import { followed, forecasts, matters, runLength, staff, vary } from "./forecasts";
-import { discoverLog, dotsOfLog, mapOfLog, overviewLog, packLog, readLog, traceOfLog, tracesOfLog } from "./logs";
+import {
+  compareGroups,
+  discoverLog,
+  dotsOfLog,
+  mapOfLog,
+  overviewLog,
+  packLog,
+  readLog,
+  traceOfLog,
+  tracesOfLog,
+} from "./logs";
 import { performAll } from "./perform";
 import { tidyPage, writeSteps } from "./steps";
 import { walks } from "./walks";
 
 export const jobs = {
   checklist,
+  compareGroups,
   decisionFindings,
   decisionProposals,
   discoverLog,

@@ -11,11 +11,14 @@ import {
   type FollowMap,
   filtered,
   followMap,
+  type GroupsCompared,
+  groupsCompared,
   type LeftOut,
   type LogFacts,
   type LogFilter,
   type LoggedEvent,
   type LogOverview,
+  leftOutBy,
   mapFile,
   openedLog,
   overviewOf,
@@ -283,3 +286,26 @@ function drawn(file: string): Model {
   if (!read.ok) throw new Error(read.problems[0]?.message);
   return drawMissingPages(read.value);
 }
+
+export interface CompareInput extends OfLog {
+  /** Cases that began before a moment against those that began later; else what the filters keep against all others. */
+  readonly before: number | null;
+}
+
+/** Two groups of cases beside each other. */
+export const compareGroups: Job<CompareInput, GroupsCompared> = async (_, { before, ...of }) => {
+  const whole = await logOf({ ...of, filters: [] });
+  const kept = await logOf(of);
+  const period = (from: number | null, until: number | null) => filtered(kept, [{ kind: "period", from, until }]);
+  return before === null
+    ? groupsCompared(kept, leftOutBy(whole, of.filters), durationWords)
+    : groupsCompared(period(before, null), period(null, before), durationWords);
+};
+
+const hour = 3_600_000;
+const durationWords = (milliseconds: number): string =>
+  milliseconds >= 36 * hour
+    ? `${(milliseconds / 24 / hour).toFixed(1)} days`
+    : milliseconds >= 1.5 * hour
+      ? `${(milliseconds / hour).toFixed(1)} h`
+      : `${Math.round(milliseconds / 60_000)} min`;

@@ -25,12 +25,30 @@ export type LogFilter = z.infer<typeof filterSchema>;
  * those before it left. O(filters × events).
  */
 export function filtered(log: EventLog, filters: readonly LogFilter[]): EventLog {
-  return filters.reduce((left, filter) => {
+  const kept = tracesKept(log, filters);
+  return kept.length === log.from.length ? log : part(log, kept);
+}
+
+/** The others: what the filters leave out. */
+export function leftOutBy(log: EventLog, filters: readonly LogFilter[]): EventLog {
+  const kept = new Set(tracesKept(log, filters));
+  return part(
+    log,
+    [...log.cases.keys()].filter((trace) => !kept.has(trace)),
+  );
+}
+
+function tracesKept(log: EventLog, filters: readonly LogFilter[]): number[] {
+  let kept = [...log.cases.keys()];
+  let left = log;
+  for (const filter of filters) {
     const keeps = keeper(left, filter);
-    const kept: number[] = [];
-    for (let trace = 0; trace < left.from.length; trace++) if (keeps(trace)) kept.push(trace);
-    return kept.length === left.from.length ? left : part(left, kept);
-  }, log);
+    const places = [...kept.keys()].filter(keeps);
+    if (places.length === kept.length) continue;
+    kept = places.map((place) => kept[place] as number);
+    left = part(log, kept);
+  }
+  return kept;
 }
 
 /** Some traces of a log, by their places. */

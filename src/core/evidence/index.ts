@@ -1,5 +1,6 @@
 export { type AlignedMove, type Alignment, align, distancesToEnd, shortestRun } from "./align";
 export { Automaton, type Edge } from "./automaton";
+export { type GroupDifference, type GroupsCompared, groupsCompared } from "./comparing";
 export { type Difference, type DifferenceKind, differenceKey, differenceKinds, differencesOf } from "./differences";
 export { discover } from "./discovery/discover";
 export { type FollowGraph, followGraph } from "./discovery/followGraph";
@@ -8,7 +9,16 @@ export { treeFile } from "./discovery/treeFile";
 export { bestFit, type Fitted, fitted, leastToFit } from "./figures/fitting";
 export { type MeasuredLog, type MeasuredWay, type MeasuredWork, measuredIn } from "./figures/measured";
 export { figuresTaken, scenarioFrom, type Taken, type TakenFigure } from "./figures/scenario";
-export { filtered, filterSchema, filterSentence, type LogFilter, part, spanOf, type WordsOfTime } from "./filters";
+export {
+  filtered,
+  filterSchema,
+  filterSentence,
+  type LogFilter,
+  leftOutBy,
+  part,
+  spanOf,
+  type WordsOfTime,
+} from "./filters";
 export { type FollowMap, followMap, type MapEdge, type MapNode, mapFile, mapIds } from "./followMap";
 export { type ByOthers, type Held, holdAgainst, type Variant } from "./holding";
 export { type Judgement, judgements, type LogFacts, logFactsSchema, type SaidSteps } from "./kept";

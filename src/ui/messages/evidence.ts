@@ -23,6 +23,7 @@ export const evidenceWords = {
     map: "Map",
     variants: "Variants",
     dots: "Dotted chart",
+    groups: "Groups",
     steps: "Activities and steps",
     figures: "Figures",
   },
@@ -201,6 +202,22 @@ export const evidenceWords = {
     backOf: (activity: string) => `${activity}: as found by name`,
     choose: (activity: string) => `Which step “${activity}” is`,
     saying: (activity: string) => `say what “${activity}” is`,
+  },
+  groups: {
+    explain:
+      "Two groups of cases beside each other, and whether what they differ in is more than chance: a chance below 0.05, corrected for how much is looked at.",
+    split: "Compare",
+    splits: { others: "the cases that are left with all others", day: "cases from a day on with those before" },
+    day: "From this day on",
+    narrow: "Narrow down to the cases that are to be compared with all others.",
+    sizes: (some: number, others: number) => `${count(some)} cases against ${count(others)}.`,
+    difference: "Difference",
+    chance: "Chance",
+    below: "below 0.001",
+    more: "more than chance",
+    less: "may be chance",
+    none: "Nothing differs.",
+    empty: "One of the two groups has no case.",
   },
   figures: {
     explain:

@@ -16,6 +16,7 @@ import { useVersion } from "../../../version/VersionContext";
 import { DifferencesView } from "./DifferencesView";
 import { DotsView } from "./DotsView";
 import { FilterBar } from "./FilterBar";
+import { GroupsView } from "./GroupsView";
 import { ImportLog } from "./ImportLog";
 import { LogFiguresView } from "./LogFiguresView";
 import { fetchLog, LogRunner } from "./logRunner";
@@ -129,6 +130,7 @@ function OpenedLog(props: {
       {view === "map" && <MapView log={log} runner={runner} filters={filters} />}
       {view === "variants" && <VariantsView log={id} runner={runner} filters={filters} />}
       {view === "dots" && <DotsView runner={runner} filters={filters} />}
+      {view === "groups" && <GroupsView runner={runner} filters={filters} />}
       {view === "figures" && (
         <LogFiguresView version={version} log={id} name={log.name} runner={runner} filters={filters} />
       )}

@@ -1,7 +1,16 @@
 import { create } from "zustand";
 import type { LogFilter, LogOverview } from "@/core/evidence";
 
-export const evidenceViews = ["differences", "overview", "map", "variants", "dots", "steps", "figures"] as const;
+export const evidenceViews = [
+  "differences",
+  "overview",
+  "map",
+  "variants",
+  "dots",
+  "groups",
+  "steps",
+  "figures",
+] as const;
 export type EvidenceView = (typeof evidenceViews)[number];
 
 /** What is looked at of each log: it stays while one goes to other stages and back. */
