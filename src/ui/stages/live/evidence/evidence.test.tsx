@@ -5,6 +5,7 @@ import { type Application, openApplication } from "@/app/testing/application";
 import type { LogRow, OpenedLogRow } from "@/contract/evidence";
 import { chain, end, file, modelOf, processOf, start, task } from "@/core/live/testing/models";
 import { nameOf } from "@/core/model";
+import { scenariosOf } from "@/core/scenario";
 import { importModel, run, send, storedModel } from "@/server/testing/workspace";
 import { useLookedAt } from "./lookedAt";
 
@@ -262,5 +263,67 @@ describe("what is looked at", () => {
     await waitFor(async () => expect((await opened()).steps).toEqual({}));
     undo();
     await waitFor(async () => expect((await opened()).steps).toEqual({ "Study the feeder": ["b"] }));
+  });
+
+  test("are a map, of as many paths as are wished, and a process that is made of it and deleted again by one undo", async () => {
+    await view("Map");
+    const map = within(await screen.findByTestId("log-map"));
+    await map.findByTestId("map-page");
+    await app.user.selectOptions(map.getByLabelText("Activities"), "40 %");
+    await map.findByText(/^Not shown: 2 activities/);
+    await press("Make a process of this log …", map);
+    const dialog = within(await screen.findByRole("dialog"));
+    const name = dialog.getByLabelText("Name");
+    await app.user.clear(name);
+    await app.user.type(name, "As told");
+    await press("Make it", dialog);
+    await waitFor(() => expect(app.address()).toMatch(/\/diagram$/));
+    const made = app.address().split("/")[2] ?? "";
+    const told = await storedModel(made);
+    expect([...told.elements].flatMap(({ id, type }) => (type === "task" ? [nameOf(told, id)] : [])).sort()).toEqual([
+      "Ask the neighbour",
+      "Book a visit",
+      "Register",
+      "Study the feeder",
+    ]);
+    undo();
+    await waitFor(() => expect(storedModel(made)).rejects.toThrow());
+  });
+
+  test("are two groups beside each other, when there are two", async () => {
+    await view("Groups");
+    const groups = within(await screen.findByTestId("log-groups"));
+    await groups.findByText("Narrow down to the cases that are to be compared with all others.");
+    await app.user.selectOptions(groups.getByLabelText("Compare"), "cases from a day on with those before");
+    fireEvent.change(await groups.findByLabelText("From this day on"), { target: { value: "2027-03-08" } });
+    await groups.findByText("2 cases against 8.");
+    await groups.findByText("“Study the feeder” is done in 0 % of these cases and in 100 % of the others.");
+    fireEvent.change(groups.getByLabelText("From this day on"), { target: { value: "2030-01-01" } });
+    await groups.findByText("One of the two groups has no case.");
+  });
+});
+
+describe("figures", () => {
+  test("are taken from a log into a scenario by one act, whose forecast is held against the log", async () => {
+    const rows = Array.from({ length: 30 }, (_, number) => {
+      const day = String((number % 28) + 1).padStart(2, "0");
+      return ["Register,08:00,08:1", "Study the feeder,09:00,09:3", "Book a visit,11:00,11:0"].map((row) => {
+        const [activity, from, until] = row.split(",");
+        return `${number},${activity},2027-03-${day} ${from},2027-03-${day} ${until}${number % 10}`;
+      });
+    });
+    await importing(["case,activity,start,end", ...rows.flat()].join("\n"));
+    await view("Figures");
+    const figures = within(await screen.findByTestId("log-figures"));
+    expect((await figures.findByText("Register")).closest("tr")?.textContent).toMatch(/work.*30/);
+    await app.user.selectOptions(figures.getByLabelText("Times are taken"), "as they were measured");
+    await waitFor(() => expect(figures.getByLabelText("Times are taken")).toHaveProperty("value", "measured"));
+    await press("Hold its forecast against the log", figures);
+    await figures.findByText("Half of the cases took at most");
+    await press("Into a scenario", figures);
+    const scenarios = async () => scenariosOf(await storedModel(version)).map(({ name }) => name);
+    await waitFor(async () => expect(await scenarios()).toContain("As measured: register"));
+    undo();
+    await waitFor(async () => expect(await scenarios()).not.toContain("As measured: register"));
   });
 });
