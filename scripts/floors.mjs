@@ -172,6 +172,7 @@ const floors = {
       "scenario",
       "table",
       "tokens",
+      "xml",
     ],
     testing: "all",
   },

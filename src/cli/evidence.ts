@@ -2,7 +2,7 @@ import { writeFileSync } from "node:fs";
 import { basename } from "node:path";
 import { gunzipSync } from "node:zlib";
 import { readBpmn, writeBpmn } from "@/core/bpmn";
-import { drawMissingPages, perform } from "@/core/commands";
+import { drawMissingPages, performed } from "@/core/commands";
 import {
   type Difference,
   differencesOf,
@@ -96,15 +96,11 @@ export function evidence(args: readonly string[], json: boolean): number {
 function takeFigures(out: string, model: Model, log: EventLog, held: Held) {
   const measured = measuredIn(log, held);
   const figures = figuresTaken(model, held, measured, "fitted");
-  let filled = model;
   const names = new Set(scenariosOf(model).map(({ id }) => id));
   let id = "measured";
   for (let number = 2; names.has(id) || model.elements.has(id); number++) id = `measured-${number}`;
-  for (const command of scenarioFrom(model, figures, measured, { id, name: "As measured" })) {
-    const done = perform(filled, command);
-    if (!done.ok) throw new UnusableInput(`${out}: ${done.problems[0]?.message}`);
-    filled = done.value.model;
-  }
+  const filled = performed(model, scenarioFrom(model, figures, measured, { id, name: "As measured" }));
+  if (!filled) throw new UnusableInput(`${out}: the model takes no scenario`);
   writeFileSync(callerPath(out), writeBpmn(filled));
   return figures.map(({ element, parameter, value, observations }) => ({
     element,
@@ -168,8 +164,6 @@ const figures = (held: Held) => ({
   variants: held.variants.length,
   fitting: { traces: held.fitting, share: held.traces === 0 ? 0 : rounded(held.fitting / held.traces) },
   fitness: rounded(held.fitness),
-  precision: rounded(held.closeness.precision),
-  generalisation: rounded(held.closeness.generalisation),
 });
 
 const document = (
@@ -206,6 +200,8 @@ function tell(
   console.log(
     `${counted(traces, "trace")} in ${counted(variants, "variant")}: ${fitting.traces} fit the model (${percent(fitting.share)}), fitness ${fitness.toFixed(3)}.`,
   );
+  const { precision, generalisation } = held.closeness;
+  console.log(`Precision ${precision.toFixed(3)}, generalisation ${generalisation.toFixed(3)}.`);
   if (held.isCut) console.log("A bound was met: some alignments may cost less than is told.");
   if (log.leftOut > 0) {
     console.log(`${counted(log.leftOut, "event")} left out:`);

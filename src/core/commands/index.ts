@@ -3,7 +3,7 @@ export { drawMissingPages, isTidy, knownTidy, noteTidy } from "./arrange/tidy";
 export { referenceOf } from "./details/details";
 export { extractedProcess, type NewProcess } from "./flow/extract";
 export { copy, type Fragment, fragmentSchema } from "./flow/paste";
-export { type Command, commandSchema, type Performed, perform, undoOf } from "./kernel/command";
+export { type Command, commandSchema, type Performed, perform, performed, undoOf } from "./kernel/command";
 export { connectionsTouching, courseFor, endsOf, placeAt, spotFor } from "./kernel/page";
 export { settled } from "./kernel/settle";
 export {

@@ -1,3 +1,4 @@
+import { escapeAttribute } from "../xml";
 import { countsIn, doneIn, type EventLog } from "./logs/eventLog";
 import { medianOf } from "./overview";
 
@@ -96,16 +97,13 @@ export function followMap(log: EventLog, activities: number, paths: number): Fol
   };
 }
 
-const escaped = (text: string): string =>
-  text.replace(/[&<>"]/g, (sign) => `&#${sign.charCodeAt(0)};`).replace(/[\t\n\r]/g, " ");
-
 /** The ids that a map has as a process: of its activities and of what follows what, by their places. */
 export const mapIds = { node: (place: number) => `done-${place + 1}`, edge: (place: number) => `then-${place + 1}` };
 
 /** A map as a process without a drawing, for the layout that every drawing has. It is looked at, and not played. */
 export function mapFile({ nodes, edges }: FollowMap): string {
   const places = new Map(nodes.map(({ name }, place) => [name, mapIds.node(place)]));
-  const tasks = nodes.map(({ name }, place) => `<task id="${mapIds.node(place)}" name="${escaped(name)}"/>`);
+  const tasks = nodes.map(({ name }, place) => `<task id="${mapIds.node(place)}" name="${escapeAttribute(name)}"/>`);
   const flows = edges.map(({ from, to }, place) => {
     const source = from === undefined ? "begin" : places.get(from);
     const target = to === undefined ? "end" : places.get(to);

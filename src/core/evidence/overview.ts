@@ -1,5 +1,5 @@
 import { spanOf } from "./filters";
-import { countsIn, doneIn, type EventLog, eventCount, variantsOf, wordAt } from "./logs/eventLog";
+import { begunIn, countsIn, doneIn, type EventLog, eventCount, variantsOf, wordAt } from "./logs/eventLog";
 
 /** Half of them, nine of ten, and their mean; zeros where there are none. */
 export interface Spread {
@@ -95,7 +95,6 @@ class Tally {
 /** What a log holds. O(events log events). */
 export function overviewOf(log: EventLog): LogOverview {
   const counts = countsIn(log);
-  const isStart = log.lifecycle.words.map((word) => word === "start");
   const gathered = log.activity.words.map(() => ({
     times: 0,
     traces: 0,
@@ -116,7 +115,7 @@ export function overviewOf(log: EventLog): LogOverview {
       first = Math.min(first, from);
       last = Math.max(last, until);
     }
-    const begun = beginnings(log, trace, isStart);
+    const begun = begunIn(log, trace);
     let before = from;
     for (const [place, event] of done.entries()) {
       const activity = log.activity.of[event] as number;
@@ -189,19 +188,6 @@ export function overviewOf(log: EventLog): LogOverview {
     })),
     variantCount: variants.length,
   };
-}
-
-/** Of each activity of a trace, when it began, each time. */
-function beginnings(log: EventLog, trace: number, isStart: readonly boolean[]): Map<number, number[]> {
-  const begun = new Map<number, number[]>();
-  for (let event = log.from[trace] as number; event < (log.until[trace] as number); event++) {
-    if (!isStart[log.lifecycle.of[event] as number] || Number.isNaN(log.at[event])) continue;
-    const activity = log.activity.of[event] as number;
-    const own = begun.get(activity);
-    if (own) own.push(log.at[event] as number);
-    else begun.set(activity, [log.at[event] as number]);
-  }
-  return begun;
 }
 
 /** Milliseconds that half of some traces took at most; NaN where none of them has times. */

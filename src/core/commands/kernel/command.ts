@@ -20,6 +20,17 @@ export interface Performed {
   readonly remarks: readonly string[];
 }
 
+/** A model after some commands, one after the other; undefined where one of them is refused. */
+export function performed(model: Model, commands: readonly Command[]): Model | undefined {
+  let now = model;
+  for (const command of commands) {
+    const done = perform(now, command);
+    if (!done.ok) return undefined;
+    now = done.value.model;
+  }
+  return now;
+}
+
 /**
  * Turns a command into edits on a given model, or says why not. Pure: the same command on the same model gives the same
  * edits, in the browser and on the server.

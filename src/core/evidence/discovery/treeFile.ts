@@ -1,7 +1,5 @@
+import { escapeAttribute } from "../../xml";
 import type { ProcessTree } from "./processTree";
-
-const escaped = (text: string): string =>
-  text.replace(/[&<>"]/g, (sign) => `&#${sign.charCodeAt(0)};`).replace(/[\t\n\r]/g, " ");
 
 /** A process of blocks as a BPMN file without a drawing. */
 export function treeFile(tree: ProcessTree, name: string): string {
@@ -10,7 +8,7 @@ export function treeFile(tree: ProcessTree, name: string): string {
   let count = 0;
   const node = (type: string, called = ""): string => {
     const id = `${type}-${++count}`;
-    nodes.push(`<${type} id="${id}"${called === "" ? "" : ` name="${escaped(called)}"`}/>`);
+    nodes.push(`<${type} id="${id}"${called === "" ? "" : ` name="${escapeAttribute(called)}"`}/>`);
     return id;
   };
   const flow = (from: string, to: string): void => {
@@ -54,6 +52,6 @@ export function treeFile(tree: ProcessTree, name: string): string {
   const last = draw(tree, start);
   flow(last, node("endEvent"));
   return `<?xml version="1.0" encoding="UTF-8"?>
-<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="definitions" targetNamespace="urn:discovered"><process id="discovered" name="${escaped(name)}">${nodes.join("")}${flows.join("")}</process></definitions>
+<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="definitions" targetNamespace="urn:discovered"><process id="discovered" name="${escapeAttribute(name)}">${nodes.join("")}${flows.join("")}</process></definitions>
 `;
 }

@@ -1,5 +1,5 @@
 import { describe, expect, test } from "vitest";
-import { perform } from "../../commands";
+import { performed } from "../../commands";
 import { Stream } from "../../forecast";
 import { chain, end, file, modelOf, node, processOf, start, task } from "../../live/testing/models";
 import type { Model } from "../../model";
@@ -235,12 +235,8 @@ describe("what a log says of a model", () => {
     expect(of("rare", "probability")).toMatchObject({ value: { value: 0.25 }, observations: 10 });
     const measuredAsIs = figuresTaken(choosing, held, measured, "measured");
     expect(measuredAsIs.find(({ element }) => element === "a")?.value.kind).toBe("continuous");
-    let model = choosing;
-    for (const command of scenarioFrom(choosing, figures, measured, { id: "seen", name: "As measured" })) {
-      const done = perform(model, command);
-      if (!done.ok) throw new Error(done.problems[0]?.message);
-      model = done.value.model;
-    }
+    const model = performed(choosing, scenarioFrom(choosing, figures, measured, { id: "seen", name: "As measured" }));
+    if (!model) throw new Error("the scenario is refused");
     const scenario = scenariosOf(model).find(({ id }) => id === "seen");
     expect(scenario?.name).toBe("As measured");
     expect(scenario?.of.get("rare")?.probability).toBe(0.25);

@@ -2,7 +2,7 @@ import { type Element, flowNodesIn, type Id, isGateway, type Model, outgoingOf }
 import { isShownStep } from "../automaton";
 import { spanOf } from "../filters";
 import type { Held, Variant } from "../holding";
-import { countsIn, doneIn, type EventLog, wordAt } from "../logs/eventLog";
+import { begunIn, countsIn, doneIn, type EventLog, wordAt } from "../logs/eventLog";
 
 /** What a log says of one step: seconds, each time it was done as modelled. */
 export interface MeasuredWork {
@@ -53,12 +53,11 @@ export function measuredIn(log: EventLog, held: Held): MeasuredLog {
 
 function worksIn(log: EventLog, variants: readonly Variant[]): MeasuredWork[] {
   const counts = countsIn(log);
-  const start = log.lifecycle.words.indexOf("start");
   const found = new Map<Id, { working: number[]; waiting: number[] }>();
   for (const { traces, alignment } of variants)
     for (const trace of traces) {
       const done = doneIn(log, trace, counts);
-      const begun = beginnings(log, trace, start);
+      const begun = begunIn(log, trace);
       const began = done.map((event) => begun.get(log.activity.of[event] as number)?.shift());
       let before = Number.NaN;
       const stepAt = new Map(alignment.moves.flatMap((move) => (move.kind === "both" ? [[move.at, move.step]] : [])));
@@ -76,18 +75,6 @@ function worksIn(log: EventLog, variants: readonly Variant[]): MeasuredWork[] {
       }
     }
   return [...found].map(([step, own]) => ({ step, ...own }));
-}
-
-/** Of each activity of a trace, when it was begun, each time. */
-function beginnings(log: EventLog, trace: number, start: number): Map<number, number[]> {
-  const begun = new Map<number, number[]>();
-  if (start < 0) return begun;
-  for (let event = log.from[trace] as number; event < (log.until[trace] as number); event++) {
-    if (log.lifecycle.of[event] !== start || Number.isNaN(log.at[event])) continue;
-    const activity = log.activity.of[event] as number;
-    begun.set(activity, [...(begun.get(activity) ?? []), log.at[event] as number]);
-  }
-  return begun;
 }
 
 /** What comes next behind a flow that a log would show: steps, and whether the process may end unseen. */

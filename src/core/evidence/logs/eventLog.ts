@@ -133,6 +133,21 @@ export function doneIn({ from, until }: EventLog, trace: number, counts: Counts)
   return done;
 }
 
+/** Of each activity of a trace, by its number: when it was begun, each time it is told. */
+export function begunIn({ from, until, activity, lifecycle, at }: EventLog, trace: number): Map<number, number[]> {
+  const begun = new Map<number, number[]>();
+  const start = lifecycle.words.indexOf("start");
+  if (start < 0) return begun;
+  for (let event = from[trace] as number; event < (until[trace] as number); event++) {
+    if (lifecycle.of[event] !== start || Number.isNaN(at[event])) continue;
+    const name = activity.of[event] as number;
+    const own = begun.get(name);
+    if (own) own.push(at[event] as number);
+    else begun.set(name, [at[event] as number]);
+  }
+  return begun;
+}
+
 /** Traces in which the same was done in the same order. */
 export interface LogVariant {
   readonly activities: readonly string[];

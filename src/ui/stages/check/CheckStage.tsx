@@ -5,6 +5,7 @@ import { useRouter } from "next/navigation";
 import { useCallback, useMemo, useState } from "react";
 import { check } from "@/contract";
 import { type Finding, keyOf, type Repair, type RuleGroup, type Severity, waiverFor } from "@/core/check";
+import { performed } from "@/core/commands";
 import { type Id, isFlowNode, nameOf, wordFor } from "@/core/model";
 import { AskDialog } from "../../controls/AskDialog";
 import { complain, tell } from "../../controls/notices";
@@ -22,7 +23,7 @@ import { DecisionsNote } from "./DecisionsNote";
 import { FindingRow } from "./FindingRow";
 import { Measures } from "./Measures";
 import { RepairBar } from "./RepairBar";
-import { afterRepair, useRepair } from "./useRepair";
+import { useRepair } from "./useRepair";
 import { WalksNote } from "./WalksNote";
 
 // Shown only when asked for, and loaded then.
@@ -85,7 +86,7 @@ export function CheckStage() {
   };
   const repair = (one: Repair) => {
     setPreviewing(null);
-    if (!afterRepair(model, one)) return;
+    if (!performed(model, one.commands)) return;
     store.getState().dispatch(...one.commands);
     tell({ description: text.check.repaired });
   };

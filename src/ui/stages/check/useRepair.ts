@@ -1,21 +1,10 @@
 "use client";
 import { useEffect, useMemo, useState } from "react";
 import { type Finding, keyOf, newFindings, type Repair } from "@/core/check";
-import { perform } from "@/core/commands";
+import { performed } from "@/core/commands";
 import type { Id, Model } from "@/core/model";
 import { JobRunner } from "../../kernel/jobRunner";
 import { useFindings } from "../../version/findings";
-
-/** The model with a repair performed; undefined where it is refused. */
-export function afterRepair(model: Model, { commands }: Repair): Model | undefined {
-  let now = model;
-  for (const command of commands) {
-    const done = perform(now, command);
-    if (!done.ok) return undefined;
-    now = done.value.model;
-  }
-  return now;
-}
 
 /** A repair that is looked at before it is made. */
 export interface TriedRepair {
@@ -38,7 +27,7 @@ export interface TriedRepair {
 export function useRepair(model: Model, finding: Finding | null, which: number): TriedRepair | undefined {
   const repair = finding?.repairs?.[which];
   const { findings, profile, adaption } = useFindings();
-  const repaired = useMemo(() => (repair ? afterRepair(model, repair) : undefined), [model, repair]);
+  const repaired = useMemo(() => (repair ? performed(model, repair.commands) : undefined), [model, repair]);
   const [found, setFound] = useState<readonly Finding[] | null>(null);
   useEffect(() => {
     setFound(null);

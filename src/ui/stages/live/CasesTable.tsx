@@ -5,6 +5,7 @@ import { live } from "@/contract";
 import type { CaseRow } from "@/contract/live";
 import { BarChoice } from "../../controls/BarChoice";
 import { clockWords } from "../../controls/moment";
+import { SeekField } from "../../controls/SeekField";
 import { EmptyState } from "../../controls/states";
 import { timeWords } from "../../controls/units";
 import { useAsked } from "../../kernel/queries";
@@ -42,19 +43,7 @@ export function CasesTable(props: {
           options={states.map((one) => [one, words.states[one]] as const)}
           onChange={(one) => setState(one as typeof state)}
         />
-        <chakra.input
-          aria-label={words.filter}
-          placeholder={words.filter}
-          value={typed}
-          h="28px"
-          w="260px"
-          px={2}
-          bg="paper"
-          borderWidth="1px"
-          borderColor="line"
-          borderRadius="6px"
-          onChange={(event) => setTyped(event.target.value)}
-        />
+        <SeekField label={words.filter} value={typed} onType={setTyped} />
       </Flex>
       {data && cases.length === 0 ? (
         <EmptyState>{state === "all" && typed === "" ? words.empty : words.noneSuch}</EmptyState>

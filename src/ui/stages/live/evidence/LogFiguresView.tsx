@@ -2,10 +2,9 @@
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { nanoid } from "nanoid";
 import { useCallback, useMemo, useState } from "react";
-import { perform } from "@/core/commands";
+import { performed } from "@/core/commands";
 import type { LogFilter, Taken, TakenFigure } from "@/core/evidence";
 import type { Forecast } from "@/core/forecast";
-import type { Model } from "@/core/model";
 import { saidOf } from "@/core/scenario";
 import type { LogFigures } from "@/jobs";
 import { BarChoice } from "../../../controls/BarChoice";
@@ -142,7 +141,8 @@ function AgainstForecast({ figures, scenario }: { readonly figures: LogFigures; 
   const { share, error, run, stop, fail } = useAskedJob();
   const [forecast, setForecast] = useState<{ readonly of: LogFigures; readonly forecast: Forecast }>();
   const ask = async () => {
-    const model = filled(settled, figures);
+    // The version as it would be with the scenario.
+    const model = performed(settled, figures.commands);
     if (!called || !roles || !model) return;
     const answer = await run("forecasts", withCalled(model, called), { scenario, roles, decisions: decisionTexts });
     if (!answer) return;
@@ -182,15 +182,4 @@ function AgainstForecast({ figures, scenario }: { readonly figures: LogFigures; 
       )}
     </Flex>
   );
-}
-
-/** The model with the scenario that would be taken. */
-function filled(model: Model, { commands }: LogFigures): Model | undefined {
-  let now = model;
-  for (const command of commands) {
-    const done = perform(now, command);
-    if (!done.ok) return undefined;
-    now = done.value.model;
-  }
-  return now;
 }

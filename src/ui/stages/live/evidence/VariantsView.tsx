@@ -2,6 +2,7 @@
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { useCallback, useState } from "react";
 import type { LogFilter, LoggedEvent } from "@/core/evidence";
+import { SeekField } from "../../../controls/SeekField";
 import { EmptyState } from "../../../controls/states";
 import { percentWords } from "../../../controls/units";
 import { useRested } from "../../../kernel/useRested";
@@ -95,19 +96,11 @@ function Cases({ runner, filters }: Omit<ViewProps, "log">) {
   const { answer, error, share, again } = useAnswer(ask);
   return (
     <Flex direction="column" gap={2}>
-      <chakra.input
-        aria-label={words.sought}
-        placeholder={words.sought}
+      <SeekField
+        label={words.sought}
         value={typed}
-        h="28px"
-        w="260px"
-        px={2}
-        bg="paper"
-        borderWidth="1px"
-        borderColor="line"
-        borderRadius="6px"
-        onChange={(event) => {
-          setTyped(event.target.value);
+        onType={(next) => {
+          setTyped(next);
           setMore(atATime);
         }}
       />
