@@ -1,4 +1,13 @@
-import { differencesOf, type EventLog, eventCount, holdAgainst, mended, readXes } from "@/core/evidence";
+import {
+  differencesOf,
+  type EventLog,
+  eventCount,
+  filtered,
+  holdAgainst,
+  mended,
+  overviewOf,
+  readXes,
+} from "@/core/evidence";
 import { firstProcess, type LogTrace, logXes, runCases, runWorld, traceOf } from "@/core/live";
 import { emptyModel, type Model } from "@/core/model";
 import { scenariosOf } from "@/core/scenario";
@@ -57,8 +66,13 @@ function timed<Outcome>(work: () => Outcome): { readonly took: number; readonly 
   return { took: performance.now() - began, outcome };
 }
 
+/** As a file comes: in pieces. */
+function* pieces(text: string): Generator<string> {
+  for (let from = 0; from < text.length; from += 4_000_000) yield text.slice(from, from + 4_000_000);
+}
+
 function opened(text: string): EventLog {
-  const log = readXes([text]);
+  const log = readXes(pieces(text));
   if (!log.ok) throw new Error(log.problems[0]?.message);
   return log.value;
 }
@@ -76,10 +90,14 @@ export function evidenceRows(): BenchRow[] {
   });
   const many = Math.ceil(1_000_000 / Math.max(1, eventCount(log)));
   const text = logXes(Array.from({ length: many }, () => traces).flat(), "log");
-  const before = process.memoryUsage().heapUsed;
+  const before = process.memoryUsage().arrayBuffers;
   const { took: reading, outcome: large } = timed(() => opened(text));
   const events = eventCount(large);
-  const kept = (process.memoryUsage().heapUsed - before) / 1e6;
+  const kept = (process.memoryUsage().arrayBuffers - before) / 1e6;
+  const { took: overviewing } = timed(() => overviewOf(large));
+  const { took: narrowing } = timed(() =>
+    filtered(large, [{ kind: "passes", activity: "Upgrade the fuse", is: true }]),
+  );
   return [
     {
       what: `evidence, 10,000 traces in ${held.variants.length} variants of the demo's as-is held against it${held.isCut ? " (cut)" : ""}`,
@@ -98,6 +116,12 @@ export function evidenceRows(): BenchRow[] {
       measured: `${(reading / 1000).toFixed(1)} s, ${kept.toFixed(0)} MB kept`,
       goal: "15 s, 500 MB",
       met: reading <= 15_000 && kept <= 500,
+    },
+    {
+      what: "evidence, its overview, and narrowed down by what was done",
+      measured: `${ms(overviewing)}, ${ms(narrowing)}`,
+      goal: "interactive: 2 s",
+      met: overviewing + narrowing <= 2_000,
     },
   ];
 }

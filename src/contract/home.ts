@@ -38,7 +38,7 @@ export interface HomeVersion {
   /** The last kept state; 0 where none is. */
   readonly revision: number;
   readonly handedOff: number;
-  readonly live: { readonly runs: number; readonly incidents: number };
+  readonly live: { readonly runs: number; readonly incidents: number; readonly logs: number };
   /** How its build copies stood when they were last looked at: the one that asks for somebody first; null where it has none. */
   readonly builds: BuildState | null;
   /** Why it cannot be opened; null where it can. */

@@ -29,7 +29,7 @@ export interface VersionData {
   readonly generation: number;
   readonly handedOff: number;
   /** Runs that go on, and what cannot go on in them. */
-  readonly live: { readonly runs: number; readonly incidents: number };
+  readonly live: { readonly runs: number; readonly incidents: number; readonly logs: number };
   /** The name of the member who asks. */
   readonly member: string;
   /** How much of the description the models account for; null where the process has none. */

@@ -39,7 +39,9 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
     "/v/plant-inspection-as-is/live",
     async (page) => expect(page.getByTestId("live-page")).toContainText("Record the plant"),
   ],
-  ...(["Differences", "Overview", "Map", "Variants", "Dotted chart", "Activities and steps", "Figures"] as const).map(
+  ...(
+    ["Differences", "Overview", "Map", "Variants", "Dotted chart", "Groups", "Activities and steps", "Figures"] as const
+  ).map(
     (view) =>
       [
         `Evidence: ${view}`,

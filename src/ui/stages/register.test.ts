@@ -12,7 +12,7 @@ const empty: Standing = {
   versions: 1,
   isCopy: false,
   handedOff: 0,
-  live: { runs: 0, incidents: 0 },
+  live: { runs: 0, incidents: 0, logs: 0 },
 };
 
 describe("the signs of the stages", () => {

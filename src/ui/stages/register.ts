@@ -59,7 +59,7 @@ export const stages = [
   {
     name: "live",
     title: text.stages.live,
-    sign: ({ live }) => (live.incidents > 0 ? attention(live.incidents) : live.runs > 0 ? done : none),
+    sign: ({ live }) => (live.incidents > 0 ? attention(live.incidents) : live.runs + live.logs > 0 ? done : none),
   },
 ] as const satisfies readonly Stage[];
 

@@ -24,7 +24,7 @@ export interface Standing {
   readonly isCopy: boolean;
   readonly handedOff: number;
   /** Runs that go on, and what cannot go on in them. */
-  readonly live: { readonly runs: number; readonly incidents: number };
+  readonly live: { readonly runs: number; readonly incidents: number; readonly logs: number };
 }
 
 /** A stage of the work on a version. */

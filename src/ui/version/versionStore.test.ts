@@ -29,7 +29,7 @@ class StandInServer {
       sequence: this.log.length,
       generation: this.generation,
       handedOff: 0,
-      live: { runs: 0, incidents: 0 },
+      live: { runs: 0, incidents: 0, logs: 0 },
       member: "Mara Aldous",
       brief: null,
       model: toStored(this.model),
