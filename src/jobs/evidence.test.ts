@@ -1,10 +1,13 @@
 import { gzipSync } from "node:zlib";
 import { describe, expect, test } from "vitest";
+import { readBpmn } from "@/core/bpmn";
+import { performed } from "@/core/commands";
 import { type LogFilter, logOf, packedLog } from "@/core/evidence";
 import { chain, end, file, modelOf, processOf, start, task } from "@/core/live/testing/models";
 import { trustStored } from "@/core/model";
+import { scenariosOf } from "@/core/scenario";
 import { holdLog, repairAll, repairDifference } from "./evidence";
-import { type InputOf, type jobs, notHeld } from "./index";
+import { type InputOf, jobs, notHeld } from "./index";
 import { overviewLog, packLog, readLog, traceOfLog, tracesOfLog } from "./logs";
 
 const quiet = () => undefined;
@@ -147,5 +150,49 @@ describe("a log held against a model in a worker", () => {
     const filters: LogFilter[] = [{ kind: "passes", activity: "nowhere", is: true }];
     const input: InputOf<typeof jobs, "holdLog"> = asked(filters);
     expect(await holdLog(models, input, quiet)).toMatchObject({ traces: 0, fitting: 0, fitness: 1, differences: [] });
+  });
+});
+
+describe("a log looked at without a model", () => {
+  test("dotsOfLog and mapOfLog tell what happened, the map as a process that is drawn", async () => {
+    const dots = await jobs.dotsOfLog({}, asked(), quiet);
+    expect([dots.points.length, dots.cases]).toEqual([29, 10]);
+    const { model: drawn, map } = await jobs.mapOfLog({}, { ...asked(), activities: 1, paths: 1 }, quiet);
+    expect(map.nodes.map(({ name }) => name)).toEqual(["a", "c", "b", "x"]);
+    const shapes = [...trustStored(drawn).shapes].map(({ element }) => element);
+    expect(map.nodes.every((_, place) => shapes.includes(`done-${place + 1}`))).toBe(true);
+  });
+
+  test("discoverLog makes a process that every case fits, or with noise only what is common", async () => {
+    const made = async (noise: number) => {
+      const read = readBpmn(await jobs.discoverLog({}, { ...asked(), noise, name: "As told" }, quiet));
+      if (!read.ok) throw new Error(read.problems[0]?.message);
+      return read.value;
+    };
+    expect((await holdLog({ model: await made(0) }, asked(), quiet)).fitting).toBe(10);
+    const tasks = [...(await made(0.5)).elements].filter(({ type }) => type === "task");
+    expect((await holdLog({ model: await made(0.5) }, asked(), quiet)).fitting).toBeLessThan(10);
+    expect(tasks.length).toBeGreaterThan(0);
+  });
+
+  test("compareGroups holds what is kept against all others, or later cases against those before", async () => {
+    const without: LogFilter[] = [{ kind: "passes", activity: "b", is: false }];
+    const groups = await jobs.compareGroups({}, { ...asked(without), before: null }, quiet);
+    expect(groups.cases).toEqual([2, 8]);
+    const told = groups.differences.map(({ statement }) => statement.text);
+    expect(told).toContain("“b” is done in 0 % of these cases and in 100 % of the others.");
+    const periods = await jobs.compareGroups({}, { ...asked(), before: Date.UTC(2027, 0, 8) }, quiet);
+    expect(periods.cases).toEqual([3, 7]);
+  });
+
+  test("figuresOfLog gives figures by name, and the commands of a scenario that holds them", async () => {
+    const scenario = { id: "seen", name: "As measured" };
+    const told = await jobs.figuresOfLog(models, { ...asked(), how: "measured", scenario }, quiet);
+    expect(told.figures.map(({ name, parameter, observations }) => [name, parameter, observations])).toEqual([
+      ["s", "interval", 9],
+    ]);
+    expect(told.durations.count).toBe(10);
+    const filled = performed(model, told.commands);
+    expect(filled && scenariosOf(filled).map(({ name }) => name)).toContain("As measured");
   });
 });

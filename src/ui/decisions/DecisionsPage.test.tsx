@@ -19,14 +19,8 @@ afterEach(async () => {
 });
 const files = async () =>
   (await run<{ files: { name: string }[] }>("listDecisionFiles", {})).files.map(({ name }) => name);
-/** Files here have no way to be read as bytes; browsers' have. */
-const give = (name: string, text: string) => {
-  const bytes = new TextEncoder().encode(text);
-  const file = Object.assign(new File([text], name, { type: "application/xml" }), {
-    arrayBuffer: async () => bytes.buffer,
-  });
-  return app.user.upload(screen.getByTestId("decision-file"), file);
-};
+const give = (name: string, text: string) =>
+  app.user.upload(screen.getByTestId("decision-file"), new File([text], name, { type: "application/xml" }));
 
 describe("the files of decisions", () => {
   test("none: what they are for, and the first step", async () => {

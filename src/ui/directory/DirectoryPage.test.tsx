@@ -92,8 +92,7 @@ describe("the directory", () => {
     await waitFor(async () => expect(await named("Network maps")).toBeDefined());
     await app.user.keyboard("{Control>}y{/Control}");
     await waitFor(async () => expect(await named("Network maps")).toBeUndefined());
-    const content = new TextEncoder().encode("Kind,Name\r\nrole,Meter fitter\r\n");
-    const file = Object.assign(new File([content], "roles.csv"), { arrayBuffer: async () => content.buffer });
+    const file = new File(["Kind,Name\r\nrole,Meter fitter\r\n"], "roles.csv");
     await app.user.upload(screen.getByLabelText("Import from CSV or JSON …"), file);
     await waitFor(async () => expect(await named("Meter fitter")).toBeDefined());
     (document.activeElement as HTMLElement).blur();
