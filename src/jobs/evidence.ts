@@ -11,11 +11,11 @@ import {
   holdAgainst,
   type MeasuredLog,
   measuredIn,
-  medianDuration,
   mended,
   type Spread,
   scenarioFrom,
   shownSteps,
+  spanOf,
   spreadOf,
   stepProposed,
   type Taken,
@@ -116,6 +116,10 @@ function toldHeld(log: EventLog, held: Held): HeldLog {
   // What was done earlier or later than modelled was not left out.
   for (const { kind, elements, traces } of differences)
     if (kind === "skipped" || kind === "replaced") for (const step of elements) tallied(step).skipped += traces.length;
+  const durations = log.cases.map((_, trace) => {
+    const [from, until] = spanOf(log, trace);
+    return until - from;
+  });
   const candidates = shownSteps(modelsOf(held.world)).map(({ id, name }) => ({ id, name }));
   return {
     traces: held.traces,
@@ -129,21 +133,25 @@ function toldHeld(log: EventLog, held: Held): HeldLog {
         const proposed = steps.length === 0 ? stepProposed(name, candidates) : undefined;
         return { name, steps, times: times.get(name) ?? 0, ...(proposed !== undefined && { proposed }) };
       })
-      .sort((one, other) => other.times - one.times),
+      .sort((one, other) => Number(one.steps.length > 0) - Number(other.steps.length > 0) || other.times - one.times)
+      .slice(0, mostTold),
     candidates,
-    differences: differences.map((difference) => toldDifference(log, difference)),
+    differences: differences.slice(0, mostTold).map((difference) => toldDifference(log, durations, difference)),
     steps: [...tally].map(([step, counts]) => ({ step, ...counts })),
   };
 }
 
-/** So many cases are named as examples. */
+/** So many cases are named as examples; and so many differences and activities are told, the commonest first. */
 const mostExamples = 5;
+const mostTold = 300;
 
-function toldDifference(log: EventLog, difference: Difference): ToldDifference {
+function toldDifference(log: EventLog, durations: readonly number[], difference: Difference): ToldDifference {
   const { kind, statement, elements, behind, activity, traces, share } = difference;
   const own = new Set(traces);
-  const known = (value: number) => (Number.isNaN(value) ? null : value);
-  const others = [...log.cases.keys()].filter((trace) => !own.has(trace));
+  const median = (isOwn: boolean) => {
+    const took = durations.filter((time, trace) => own.has(trace) === isOwn && !Number.isNaN(time));
+    return took.length === 0 ? null : spreadOf(took).median;
+  };
   return {
     key: differenceKey(difference),
     kind,
@@ -154,7 +162,7 @@ function toldDifference(log: EventLog, difference: Difference): ToldDifference {
     traces: traces.length,
     share,
     examples: traces.slice(0, mostExamples).map((trace) => log.cases[trace] as string),
-    took: { with: known(medianDuration(log, traces)), without: known(medianDuration(log, others)) },
+    took: { with: median(true), without: median(false) },
   };
 }
 

@@ -163,7 +163,8 @@ export function overviewOf(log: EventLog): LogOverview {
               },
             ],
       )
-      .sort((one, other) => other.times - one.times),
+      .sort((one, other) => other.times - one.times)
+      .slice(0, mostListed),
     starts: starts.ranked(),
     ends: ends.ranked(),
     people: people.ranked(),

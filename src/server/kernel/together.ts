@@ -30,7 +30,8 @@ export function askedTogether<Output>(key: string, answer: () => Promise<Output>
 
 function begin<Output>(key: string, answer: () => Promise<Output>): Promise<Output> {
   const began = performance.now();
-  const answered = answer();
+  // What is thrown at once is thrown to all who wait, as what is thrown later.
+  const answered = (async () => answer())();
   const over = answered
     .then(
       () => undefined,

@@ -105,24 +105,29 @@ export type Counts = (event: number) => boolean;
  */
 export function countsIn({ from, until, activity, lifecycle }: EventLog): Counts {
   const kinds = lifecycle.words.length;
-  const told = new Uint32Array(activity.words.length * kinds);
+  // By activity and kind in one number: there may be very many of both, and few pairs of them.
+  const told = new Map<number, number>();
   for (let trace = 0; trace < from.length; trace++)
     for (let event = from[trace] as number; event < (until[trace] as number); event++) {
-      const at = (activity.of[event] as number) * kinds + (lifecycle.of[event] as number);
-      told[at] = (told[at] as number) + 1;
+      const pair = (activity.of[event] as number) * kinds + (lifecycle.of[event] as number);
+      told.set(pair, (told.get(pair) ?? 0) + 1);
     }
+  const byActivity = new Map<number, [kind: number, times: number][]>();
+  for (const [pair, times] of told) {
+    const own = byActivity.get(Math.floor(pair / kinds)) ?? [];
+    byActivity.set(Math.floor(pair / kinds), own);
+    own.push([pair % kinds, times]);
+  }
   const isCompletion = lifecycle.words.map((word) => word === "complete" || word === "");
   const start = lifecycle.words.indexOf("start");
-  const counts = new Uint8Array(told.length);
-  for (let name = 0; name < activity.words.length; name++) {
-    const own = lifecycle.words.map((_, kind) => told[name * kinds + kind] as number);
-    const isCompleted = own.some((count, kind) => count > 0 && isCompletion[kind]);
-    const often = own.indexOf(Math.max(...own));
-    const one = start >= 0 && (own[start] as number) > 0 ? start : often;
-    for (let kind = 0; kind < kinds; kind++)
-      counts[name * kinds + kind] = (isCompleted ? isCompletion[kind] : kind === one) ? 1 : 0;
+  const counts = new Set<number>();
+  for (const [name, own] of byActivity) {
+    const complete = own.filter(([kind]) => isCompletion[kind]);
+    const [often] = [...own].sort(([, one], [, other]) => other - one);
+    const begun = own.find(([kind]) => kind === start) ?? often;
+    for (const [kind] of complete.length > 0 ? complete : begun ? [begun] : []) counts.add(name * kinds + kind);
   }
-  return (event) => counts[(activity.of[event] as number) * kinds + (lifecycle.of[event] as number)] === 1;
+  return (event) => counts.has((activity.of[event] as number) * kinds + (lifecycle.of[event] as number));
 }
 
 /** What was done in a trace, in its order, each time once: the places of the events. */
@@ -161,7 +166,7 @@ export function variantsOf(log: EventLog, counts: Counts = countsIn(log)): LogVa
   for (let trace = 0; trace < log.from.length; trace++) {
     let key = "";
     for (let event = log.from[trace] as number; event < (log.until[trace] as number); event++)
-      if (counts(event)) key += `${String.fromCodePoint(log.activity.of[event] as number)}\u0000`;
+      if (counts(event)) key += `${log.activity.of[event]},`;
     const known = found.get(key);
     if (known) known.traces.push(trace);
     else
