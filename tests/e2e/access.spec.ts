@@ -182,11 +182,15 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
   ],
 ];
 
-for (const { scheme, width, height } of [
+const looks = [
   { scheme: "light", width: 1280, height: 800 },
   { scheme: "dark", width: 1024, height: 700 },
-] as const) {
-  for (const [name, path, ready] of pages) {
+] as const;
+/** Each page in one look, every other one in the other; `LANE_LOOKS=all` for both of each, which takes minutes longer. */
+const looksOf = (at: number) => looks.filter((_, look) => process.env.LANE_LOOKS === "all" || look === at % 2);
+
+for (const [at, [name, path, ready]] of pages.entries())
+  for (const { scheme, width, height } of looksOf(at))
     test(`${name}, ${scheme}, ${width} wide: nothing keeps people out`, async ({ page }) => {
       await page.setViewportSize({ width, height });
       await page.addInitScript((theme) => localStorage.setItem("theme", theme), scheme);
@@ -195,8 +199,6 @@ for (const { scheme, width, height } of [
       expect(await violations(page)).toEqual([]);
       expect(await smallType(page)).toEqual([]);
     });
-  }
-}
 
 /** Words that are set smaller than eleven pixels; a drawing is as small as it is zoomed. */
 const smallType = (page: Page) =>

@@ -115,7 +115,7 @@ async function allWhole(peer: Peer, version: string, acknowledged: Acknowledged)
 }
 
 /** How often a process is killed; `LANE_KILLS=50` for a long try. */
-const kills = Number(process.env.LANE_KILLS ?? 5);
+const kills = Number(process.env.LANE_KILLS ?? 3);
 const longest = 180_000 + kills * 20_000;
 
 /** Milliseconds until each kill: at any moment of a step, as often early as late. */
