@@ -7,7 +7,7 @@ import { chain, end, file, modelOf, processOf, start, task } from "@/core/live/t
 import { trustStored } from "@/core/model";
 import { scenariosOf } from "@/core/scenario";
 import { holdLog, repairAll, repairDifference } from "./evidence";
-import { type InputOf, jobs, notHeld } from "./index";
+import { calledName, type InputOf, jobs, notHeld } from "./index";
 import { overviewLog, packLog, readLog, traceOfLog, tracesOfLog } from "./logs";
 
 const quiet = () => undefined;
@@ -144,6 +144,18 @@ describe("a log held against a model in a worker", () => {
     expect(some.mended.map(({ text }) => text)).toEqual([differences[1]?.statement.text]);
     const none = await repairAll(models, { ...of, judged: differences.map(({ key }) => key) }, quiet);
     expect(none).toMatchObject({ commands: [], mended: [] });
+  });
+
+  test("is held anew when only a process that is called has changed", async () => {
+    const calling = modelOf(
+      file(processOf(`${start}<callActivity id="go" name="Go" calledElement="sub"/>${end}${chain("s", "go", "e")}`)),
+    );
+    const called = (name: string) =>
+      modelOf(file(processOf(start + task(name) + end + chain("s", name, "e")).replace('id="p"', 'id="sub"')));
+    const one = logOf([{ case: "1", events: [event("x", 0, 0), event("Go", 1, 0)] }]);
+    const of = { log: `log ${++logs}`, packed: new Uint8Array(gzipSync(packedLog(one))), filters: [], steps: {} };
+    expect((await holdLog({ model: calling, [calledName("sub")]: called("x") }, of, quiet)).fitting).toBe(1);
+    expect((await holdLog({ model: calling, [calledName("sub")]: called("y") }, of, quiet)).fitting).toBe(0);
   });
 
   test("of filters that keep nothing there is nothing to tell", async () => {

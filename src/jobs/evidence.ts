@@ -80,16 +80,20 @@ export interface HeldLog {
 }
 
 /** What was held last: a repair of it is made without aligning everything once more. */
-let last: { readonly key: string; readonly model: Model; readonly log: EventLog; readonly held: Held } | undefined;
+let last:
+  | { readonly key: string; readonly models: readonly Model[]; readonly log: EventLog; readonly held: Held }
+  | undefined;
 
 async function heldFor(models: Models, input: HoldInput, tell: Tell): Promise<{ log: EventLog; held: Held }> {
   const model = needs(models, "model");
   const log = await logOf(input);
   const called = calledModels(models);
   const key = JSON.stringify([input.steps, [...called.keys()]]);
-  if (last?.model !== model || last.log !== log || last.key !== key) {
+  // What is called counts as well: it may have changed since.
+  const all = [model, ...called.values()];
+  if (last?.log !== log || last.key !== key || !all.every((one, at) => last?.models[at] === one)) {
     const held = holdAgainst(model, log, { called, said: new Map(Object.entries(input.steps)), tell });
-    last = { key, model, log, held };
+    last = { key, models: all, log, held };
   }
   return { log, held: last.held };
 }

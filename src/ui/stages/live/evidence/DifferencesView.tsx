@@ -63,8 +63,8 @@ export function DifferencesView(props: {
       try {
         const repaired =
           key === undefined
-            ? await runner.run("repairAll", models, { ...input, judged: [...judged.keys()] } as never, options)
-            : await runner.run("repairDifference", models, { ...input, key } as never, options);
+            ? await runner.run("repairAll", models, { ...input, judged: [...judged.keys()] }, options)
+            : await runner.run("repairDifference", models, { ...input, key }, options);
         setTried((now) =>
           now?.of !== key
             ? now
@@ -158,7 +158,16 @@ export function DifferencesView(props: {
       </Flex>
       <Flex direction="column" flex="1" minW={0} minH={0}>
         {tried?.of === undefined && tried?.state === "looking" && (
-          <Working share={tried.share} error={undefined} onAgain={again} />
+          <Working
+            share={tried.share}
+            error={undefined}
+            onAgain={again}
+            onStop={() => {
+              // It is handed the log anew with what is asked next.
+              runner.stop();
+              setTried(undefined);
+            }}
+          />
         )}
         {tried?.of === undefined && tried?.state === "none" && (
           <chakra.p p={3} role="status">

@@ -20,7 +20,7 @@ export function GroupsView(props: { readonly runner: LogRunner; readonly filters
   const before = split === "day" ? Date.parse(`${day}T00:00:00Z`) : null;
   const isAsked = before === null ? filters.length > 0 : !Number.isNaN(before);
   const ask = useCallback(
-    (): Promise<GroupsCompared> => runner.run("compareGroups", {}, { filters, before } as never),
+    (): Promise<GroupsCompared> => runner.run("compareGroups", {}, { filters, before }),
     [runner, filters, before],
   );
   const { answer, isOld, share, error, again } = useAnswer(isAsked ? ask : undefined);

@@ -39,11 +39,11 @@ export function LogFiguresView(props: {
   const [how, setHow] = useState<Taken>("fitted");
   const scenario = useMemo(() => ({ id: `scenario-${nanoid(8)}`, name: words.name(name) }), [name]);
   const measure = useCallback(
-    (told: (share: number) => void): Promise<LogFigures> =>
-      runner.run("figuresOfLog", models ?? {}, { ...input, how, scenario } as never, { tell: told }),
+    async (told: (share: number) => void): Promise<LogFigures | undefined> =>
+      models && input && runner.run("figuresOfLog", models, { ...input, how, scenario }, { tell: told }),
     [runner, models, input, how, scenario],
   );
-  const { answer, share, error, again } = useAnswer(models && input ? measure : undefined);
+  const { answer, share, error, again } = useAnswer(measure);
   if (!answer) return <Working share={share} error={error} onAgain={again} />;
   const { figures, people, commands } = answer;
   const take = () => {

@@ -18,10 +18,11 @@ export function useHeldLog(version: string, log: string, runner: LogRunner, filt
   const steps = useSame(opened?.steps);
   const input = useMemo(() => steps && { filters, steps }, [filters, steps]);
   const hold = useCallback(
-    (tell: (share: number) => void): Promise<HeldLog> => runner.run("holdLog", models ?? {}, input as never, { tell }),
+    async (tell: (share: number) => void): Promise<HeldLog | undefined> =>
+      models && input && runner.run("holdLog", models, input, { tell }),
     [runner, models, input],
   );
-  const answer: LogAnswer<HeldLog> = useAnswer(models && input ? hold : undefined);
+  const answer: LogAnswer<HeldLog | undefined> = useAnswer(hold);
   return { opened: opened as OpenedLogRow | undefined, models, input, model: settled, ...answer };
 }
 
