@@ -4,7 +4,7 @@ import { parseArgs } from "node:util";
 import { writeBpmn } from "@/core/bpmn";
 import { notInSheet, writeSheet } from "@/core/capture";
 import { drawMissingPages, perform } from "@/core/commands";
-import { type Model, processesOf, toStored } from "@/core/model";
+import { type Model, pageName, processesOf, toStored } from "@/core/model";
 import { callerPath, EXIT, readModel, UnusableInput } from "./input";
 
 /**
@@ -83,7 +83,7 @@ async function pictured(
       values.page === undefined ? "the model has nothing to draw" : `--page takes a number from 1 to ${pages.length}`,
     );
   // With the painters of pictures come programs that the other verbs do not need.
-  const { pageName, pictureOf, PictureTooLarge } = await import("@/jobs/pictures");
+  const { pictureOf, PictureTooLarge } = await import("@/jobs/pictures");
   try {
     return await pictureOf(drawn, page, {
       format: ending.slice(1) as "svg" | "png" | "pdf",

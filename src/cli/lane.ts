@@ -49,6 +49,11 @@ const verbs: {
     does: "Holds an event log against the model: how well it fits, and what differs, in sentences with the share of traces. With --apply the N-th difference is repaired in a copy of the model; with --scenario the model is written with what the log says of times, arrivals and ways; with --discover a model is made of the log alone.",
     load: async () => (await import("./evidence")).evidence,
   },
+  handbook: {
+    usage: "lane handbook FILE.bpmn OUT.pdf|OUT.docx|OUT.html|OUT.md [--language LANG]",
+    does: "Writes the documentation of a model: every flow node with its number, who does it with what, how it goes on and how it is done; the diagram, roles, systems, documents. With --language in a language that texts of the model are kept in.",
+    load: async () => (await import("./handbook")).handbook,
+  },
   brief: {
     usage: "lane brief TEXT.txt [OUT.bpmn]   (or .md; marks in brackets, as [role: the front desk], are kept)",
     does: "Reads a description, says what it tells of and leaves open, and writes the processes it would become.",

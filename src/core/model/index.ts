@@ -38,5 +38,15 @@ export * from "./serviceData";
 export * from "./stored";
 export { Table } from "./table";
 export { type LiveTarget, type TargetKind, targetKinds, targetsOf, withTargets } from "./targetData";
+export {
+  descriptionIn,
+  languagesOf,
+  modelIn,
+  nameIn,
+  ownName,
+  type Untold,
+  withDescriptionIn,
+  withNameIn,
+} from "./texts";
 export { readTimer, type Timer, type TimerField, timerWords } from "./timer";
 export type { PlacedNode, XmlElement, XmlNode } from "./xmlNode";

@@ -1,4 +1,4 @@
-import type { Edge, Shape } from "./diagram";
+import type { Diagram, Edge, Shape } from "./diagram";
 import { type Element, type ElementOf, type ElementType, type Id, isA } from "./element";
 import { type EventDefinitionType, isEventDefinition, isFlowNode, isScope } from "./families";
 import type { Model } from "./model";
@@ -188,3 +188,7 @@ export function nameOf(model: Model, id: Id): string {
   if (text?.text?.trim()) return text.text.trim();
   return "";
 }
+
+/** What a page is called: by itself, or by the element whose inside it shows. */
+export const pageName = (model: Model, diagram: Diagram): string =>
+  diagram.name ?? (diagram.element ? nameOf(model, diagram.element) : "");

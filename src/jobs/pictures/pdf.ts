@@ -2,19 +2,17 @@ import PDFDocument from "pdfkit";
 import { type KindGroup, kindWords, pictureOfKind } from "@/core/commands";
 import {
   exportPalette,
-  type Figure,
   legendColumns,
   overlap,
   type Paper,
   type PaperPlan,
-  type Primitive,
   paperFoot,
   planPaper,
   type Scene,
   sheetMargin,
-  type Tone,
 } from "@/core/drawing";
 import { fontWeights, openTypeFont } from "./fonts";
+import { drawFigure, finished, type PdfDocument } from "./pdfFigures";
 
 export interface PdfOptions {
   readonly paper: Paper;
@@ -27,8 +25,6 @@ export interface PdfOptions {
   readonly legend: KindGroup["kinds"];
 }
 
-type Document = InstanceType<typeof PDFDocument>;
-
 /** A scene as a PDF, in vectors and with its letters: on one sheet or on several, with a title block on each and the legend once. */
 export async function sceneToPdf(scene: Scene, options: PdfOptions): Promise<Uint8Array> {
   const { paper, spread, legend } = options;
@@ -40,12 +36,7 @@ export async function sceneToPdf(scene: Scene, options: PdfOptions): Promise<Uin
     size: [plan.width, plan.height],
     info: { Title: options.title, Creator: "Lucid Lane", CreationDate: new Date(options.date) },
   });
-  const chunks: Uint8Array[] = [];
-  const finished = new Promise<void>((resolve, reject) => {
-    document.on("data", (chunk: Uint8Array) => chunks.push(chunk));
-    document.on("end", resolve);
-    document.on("error", reject);
-  });
+  const file = finished(document);
   for (const weight of fontWeights) document.registerFont(String(weight), Buffer.from(openTypeFont(weight)));
   plan.sheets.forEach(({ view, row, column }, at) => {
     document.addPage();
@@ -74,12 +65,11 @@ export async function sceneToPdf(scene: Scene, options: PdfOptions): Promise<Uin
     drawTitle(document, options, place, plan.height - sheetMargin - paperFoot.title + 6, plan.width);
   }
   document.end();
-  await finished;
-  return Buffer.concat(chunks);
+  return file;
 }
 
 /** Where a neighbour begins: up to there the sheets show the same, and are laid over each other. */
-function drawSeams(document: Document, { frame, rows, columns }: PaperPlan, row: number, column: number): void {
+function drawSeams(document: PdfDocument, { frame, rows, columns }: PaperPlan, row: number, column: number): void {
   document.save().lineWidth(0.4).strokeColor(exportPalette.pencil).dash(2, { space: 3 });
   const upright = (x: number) =>
     document
@@ -99,7 +89,7 @@ function drawSeams(document: Document, { frame, rows, columns }: PaperPlan, row:
 }
 
 function drawTitle(
-  document: Document,
+  document: PdfDocument,
   { title, detail, date }: PdfOptions,
   place: string,
   y: number,
@@ -117,7 +107,7 @@ function drawTitle(
     document.text(text, right - document.widthOfString(text), y + 7 + line * 13, { lineBreak: false });
 }
 
-function drawLegend(document: Document, legend: PdfOptions["legend"], top: number, width: number): void {
+function drawLegend(document: PdfDocument, legend: PdfOptions["legend"], top: number, width: number): void {
   const { legendColumn, legendRow } = paperFoot;
   const perRow = legendColumns(width);
   legend.forEach((kind, at) => {
@@ -140,44 +130,4 @@ function drawLegend(document: Document, legend: PdfOptions["legend"], top: numbe
       lineBreak: false,
     });
   });
-}
-
-const colour = (tone: Exclude<Tone, "none">) => exportPalette[tone];
-
-function drawFigure(document: Document, figure: Figure): void {
-  for (const primitive of figure.primitives) drawPrimitive(document, primitive);
-}
-
-function drawPrimitive(document: Document, primitive: Primitive): void {
-  switch (primitive.kind) {
-    case "path": {
-      const { fill, stroke, width, dash } = primitive;
-      if (fill === "none" && stroke === "none") return;
-      document.path(primitive.d).lineJoin("round").lineWidth(width);
-      if (dash) {
-        const [on = 1, off = on] = dash.split(" ").map(Number);
-        document.dash(on, { space: off });
-      } else document.undash();
-      if (fill !== "none" && stroke !== "none") document.fillAndStroke(colour(fill), colour(stroke));
-      else if (fill !== "none") document.fill(colour(fill));
-      else if (stroke !== "none") document.stroke(colour(stroke));
-      return;
-    }
-    case "ribbon": {
-      const { x, y, width, height } = primitive.bounds;
-      document.rect(x, y, width, height).fill(primitive.hue);
-      return;
-    }
-    case "text": {
-      const { text, x, y, size, weight, anchor, tone, upright } = primitive;
-      document.save();
-      if (upright) document.rotate(-90, { origin: [x, y] });
-      document.font(String(weight)).fontSize(size);
-      document.fillColor(tone === "none" ? exportPalette.ink : colour(tone));
-      const width = document.widthOfString(text);
-      const left = anchor === "middle" ? x - width / 2 : anchor === "end" ? x - width : x;
-      document.text(text, left, y, { lineBreak: false, baseline: "alphabetic" });
-      document.restore();
-    }
-  }
 }

@@ -1,9 +1,8 @@
 import { and, eq } from "drizzle-orm";
 import { files } from "@/contract";
-import { type Model, processesOf } from "@/core/model";
+import { type Model, pageName, processesOf } from "@/core/model";
 import { walkTestSchema } from "@/core/tokens";
 import { processes, versions, walkTests } from "@/data/schema";
-import { pageName } from "@/jobs/pictures/page";
 import { huesOf } from "../handoff/handoffs";
 import { type Head, loadHead, stateOf } from "../kernel/heads";
 import { loadRevision } from "../kernel/revisions";

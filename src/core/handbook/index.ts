@@ -1,0 +1,10 @@
+export {
+  type Handbook,
+  type HandbookModel,
+  type HandbookPart,
+  type HandbookRequest,
+  handbookOf,
+  handbookParts,
+  nameOfModel,
+} from "./handbook";
+export { sentencesIn } from "./sentences";
