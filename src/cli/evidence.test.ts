@@ -203,3 +203,27 @@ describe("lane evidence", () => {
     expect(lane("evidence", model, timed, "--scenario").code).toBe(2);
   });
 });
+
+describe("--report", () => {
+  test("what a log says of a model is written to be read, beside what is told", () => {
+    const out = join(folder, "report.md");
+    const done = lane("evidence", model, log, "--report", out);
+    expect(done.code).toBe(0);
+    expect(done.out).toContain("10 traces");
+    const words = readFileSync(out, "utf8");
+    expect(words).toContain("6 of 10 cases (60.0 %) went as the model has it");
+    expect(words).toMatch(/are skipped[\s\S]*Ways that cases went/);
+    expect(lane("evidence", model, log, "--report", join(folder, "report.pdf")).code).toBe(0);
+    expect(readFileSync(join(folder, "report.pdf"), "latin1").startsWith("%PDF")).toBe(true);
+  });
+
+  test.each([
+    [["--report"], /--report needs the file to write/],
+    [["--report", "out.txt"], /ends in \.pdf, \.docx, \.html, \.md/],
+    [["--report", join("no", "such", "folder.md")], /cannot be written/],
+  ])("%j is refused", (args, why) => {
+    const done = lane("evidence", model, log, ...args);
+    expect(done.code).toBe(2);
+    expect(done.error).toMatch(why);
+  });
+});

@@ -1,6 +1,7 @@
 import { writeFileSync } from "node:fs";
-import { basename } from "node:path";
+import { basename, extname } from "node:path";
 import { gunzipSync } from "node:zlib";
+import { type BookletKind, bookletKinds } from "@/core/booklet";
 import { readBpmn, writeBpmn } from "@/core/bpmn";
 import { drawMissingPages, performed } from "@/core/commands";
 import {
@@ -8,6 +9,7 @@ import {
   differencesOf,
   discover,
   type EventLog,
+  evidenceReport,
   figuresTaken,
   type Held,
   holdAgainst,
@@ -20,6 +22,7 @@ import {
   treeFile,
   variantsOf,
 } from "@/core/evidence";
+import { nameOfModel, sentencesIn } from "@/core/handbook";
 import { firstProcess } from "@/core/live";
 import { counted, type Model } from "@/core/model";
 import { saidOf, scenariosOf } from "@/core/scenario";
@@ -29,12 +32,13 @@ import { callerPath, EXIT, readBytes, readModel, UnusableInput } from "./input";
 /** More than this a packed log may not become. */
 const mostBytes = 1_000_000_000;
 
-/** `lane evidence MODEL.bpmn LOG.xes|LOG.csv [--apply N OUT.bpmn] [--scenario OUT.bpmn]`, or `lane evidence LOG --discover OUT.bpmn [--noise SHARE]`. */
-export function evidence(args: readonly string[], json: boolean): number {
+/** `lane evidence MODEL.bpmn LOG.xes|LOG.csv [--apply N OUT.bpmn] [--scenario OUT.bpmn] [--report OUT.pdf|.docx|.html|.md]`, or `lane evidence LOG --discover OUT.bpmn [--noise SHARE]`. */
+export async function evidence(args: readonly string[], json: boolean): Promise<number> {
   const files: string[] = [];
   let apply: { readonly number: number; readonly out: string } | undefined;
   let discovered: string | undefined;
   let scenario: string | undefined;
+  let report: string | undefined;
   let noise = 0;
   for (let at = 0; at < args.length; at++) {
     const word = args[at] as string;
@@ -49,11 +53,19 @@ export function evidence(args: readonly string[], json: boolean): number {
     } else if (word === "--scenario") {
       scenario = args[++at];
       if (scenario === undefined) throw new UnusableInput("--scenario needs the file to write");
+    } else if (word === "--report") {
+      report = args[++at];
+      if (report === undefined || !bookletKinds.includes(endingOf(report)))
+        throw new UnusableInput(
+          `--report needs the file to write, that ends in ${bookletKinds.map((one) => `.${one}`).join(", ")}`,
+        );
     } else if (word === "--noise") {
       noise = Number(args[++at] ?? "x");
       if (!(noise >= 0 && noise <= 1)) throw new UnusableInput("--noise needs a share from 0 to 1");
     } else if (word.startsWith("--"))
-      throw new UnusableInput(`evidence knows no ${word}; there are --apply, --scenario, --discover and --noise`);
+      throw new UnusableInput(
+        `evidence knows no ${word}; there are --apply, --scenario, --report, --discover and --noise`,
+      );
     else files.push(word);
   }
   if (discovered !== undefined) return discovering(files, discovered, noise, json);
@@ -72,6 +84,7 @@ export function evidence(args: readonly string[], json: boolean): number {
       `--apply ${apply.number}: nothing that the model could be changed to would keep it sound here: ${applied?.statement.text}`,
     );
   const taken = scenario === undefined ? undefined : takeFigures(scenario, model, log, held);
+  if (report !== undefined) await writeReport(report, modelFile, model, logFile, log, held);
   let after: Held | undefined;
   if (apply && mend) {
     writeFileSync(callerPath(apply.out), writeBpmn(mend.model));
@@ -90,6 +103,31 @@ export function evidence(args: readonly string[], json: boolean): number {
     if (taken) console.log(`${scenario}: ${counted(taken.length, "figure")} taken from the log.`);
   }
   return EXIT.done;
+}
+
+const endingOf = (file: string) => extname(file).slice(1).toLowerCase() as BookletKind;
+
+/** Writes what the log says of the model, to be read and filed. */
+async function writeReport(out: string, file: string, model: Model, logFile: string, part: EventLog, held: Held) {
+  const booklet = evidenceReport({
+    model,
+    title: `Evidence: ${nameOfModel(model)}`,
+    subtitle: basename(file),
+    log: basename(logFile),
+    part,
+    filters: [],
+    held,
+    judged: [],
+    sentences: sentencesIn(undefined),
+    language: "en",
+  });
+  // With the printers come programs that the rest does not need.
+  const { bookletFile } = await import("@/jobs/booklets");
+  try {
+    writeFileSync(callerPath(out), await bookletFile(booklet, endingOf(out)));
+  } catch {
+    throw new UnusableInput(`${out}: the file cannot be written`);
+  }
 }
 
 /** Writes the model with a scenario of what the log says; gives the figures, each with the observations behind it. */

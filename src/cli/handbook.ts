@@ -1,9 +1,10 @@
 import { writeFileSync } from "node:fs";
 import { basename, extname } from "node:path";
 import { parseArgs } from "node:util";
+import { type BookletKind, bookletKinds } from "@/core/booklet";
 import { type HandbookPart, handbookOf, handbookParts, nameOfModel, sentencesIn } from "@/core/handbook";
 import { isFlowNode, languagesOf, type Model } from "@/core/model";
-import { type BookletKind, bookletFile, bookletKinds } from "@/jobs/booklets";
+import { bookletFile } from "@/jobs/booklets";
 import { callerPath, EXIT, readModel, UnusableInput } from "./input";
 
 /** `lane handbook FILE.bpmn OUT.pdf|.docx|.html|.md [--language LANG]`. */

@@ -45,8 +45,8 @@ const verbs: {
   },
   evidence: {
     usage:
-      "lane evidence MODEL.bpmn LOG.xes|LOG.csv [--apply N OUT.bpmn] [--scenario OUT.bpmn]   (a log may be packed as .gz)\n       lane evidence LOG.xes|LOG.csv --discover OUT.bpmn [--noise SHARE]",
-    does: "Holds an event log against the model: how well it fits, and what differs, in sentences with the share of traces. With --apply the N-th difference is repaired in a copy of the model; with --scenario the model is written with what the log says of times, arrivals and ways; with --discover a model is made of the log alone.",
+      "lane evidence MODEL.bpmn LOG.xes|LOG.csv [--apply N OUT.bpmn] [--scenario OUT.bpmn] [--report OUT.pdf|OUT.docx|OUT.html|OUT.md]   (a log may be packed as .gz)\n       lane evidence LOG.xes|LOG.csv --discover OUT.bpmn [--noise SHARE]",
+    does: "Holds an event log against the model: how well it fits, and what differs, in sentences with the share of traces. With --apply the N-th difference is repaired in a copy of the model; with --scenario the model is written with what the log says of times, arrivals and ways; with --report what it says is written to be read and filed; with --discover a model is made of the log alone.",
     load: async () => (await import("./evidence")).evidence,
   },
   handbook: {

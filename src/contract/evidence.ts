@@ -1,5 +1,13 @@
 import { z } from "zod";
-import { type Judgement, judgements, type LogFacts, logFactsSchema, type SaidSteps } from "@/core/evidence";
+import { bookletKinds } from "@/core/booklet";
+import {
+  filterSchema,
+  type Judgement,
+  judgements,
+  type LogFacts,
+  logFactsSchema,
+  type SaidSteps,
+} from "@/core/evidence";
 import { asks, type Done, named, version } from "./contract";
 import { id, name } from "./inputs";
 
@@ -63,6 +71,12 @@ export const evidence = named({
       judged: z.object({ as: z.enum(judgements), note: z.string().trim().max(2_000) }).nullable(),
     }),
     right: "judge",
+    on: here,
+  }),
+  /** What a log says of a version as it is now, as a file. */
+  reportFile: asks<{ name: string; bytes: Uint8Array }>()({
+    input: ofLog.extend({ kind: z.enum(bookletKinds), filters: z.array(filterSchema).max(100) }),
+    right: "read",
     on: here,
   }),
 });

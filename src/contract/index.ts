@@ -8,6 +8,7 @@ export { directory } from "./directory";
 export { evidence } from "./evidence";
 export { files } from "./files";
 export { finding } from "./find";
+export { handbook } from "./handbook";
 export { handoff } from "./handoff";
 export { home } from "./home";
 export { live } from "./live";

@@ -84,7 +84,8 @@ let last:
   | { readonly key: string; readonly models: readonly Model[]; readonly log: EventLog; readonly held: Held }
   | undefined;
 
-async function heldFor(models: Models, input: HoldInput, tell: Tell): Promise<{ log: EventLog; held: Held }> {
+/** The log that is asked for, held against the model; what was held last is held still. */
+export async function heldFor(models: Models, input: HoldInput, tell: Tell): Promise<{ log: EventLog; held: Held }> {
   const model = needs(models, "model");
   const log = await logOf(input);
   const called = calledModels(models);

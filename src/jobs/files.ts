@@ -11,8 +11,9 @@ import { decodeText } from "@/core/table";
 import { choicesOf, type WalkTest, walk } from "@/core/tokens";
 import { reportedForecast } from "./forecasts";
 import { type Job, needs } from "./job";
-import { embeddedFonts, type PictureOptions, PictureTooLarge, pictureOf, sceneFile } from "./pictures";
+import { embeddedFonts, type PictureOptions, pictureOf, sceneFile } from "./pictures";
 import { freshId } from "./steps";
+import { type FileMade, orTooLarge } from "./tooLarge";
 
 export type FileRead =
   | {
@@ -59,7 +60,7 @@ export const sheetFile: Job<{ readonly process: Id }, string> = (models, { proce
 
 /** The hues of lanes by their ids: what of the directory a drawing needs. */
 export type Hues = { readonly [lane: Id]: string };
-const hueIn =
+export const hueIn =
   (hues: Hues) =>
   (lane: Element): string | undefined =>
     Object.hasOwn(hues, lane.id) ? hues[lane.id] : undefined;
@@ -67,7 +68,7 @@ const hueIn =
 /** A page of a model, or some of its elements, as a picture or on paper; words where that would be too large. */
 export const picture: Job<
   Omit<PictureOptions, "hueOf"> & { readonly diagram: Id; readonly hues: Hues },
-  { readonly bytes: Uint8Array } | { readonly tooLarge: string }
+  FileMade
 > = async (models, { diagram: wanted, hues, ...options }) => {
   const model = needs(models, "model");
   const diagram = model.diagrams.get(wanted);
@@ -78,7 +79,7 @@ export const picture: Job<
 /** Who calls whom, in a kept walk or on all paths of a process, as a picture or on paper. */
 export const sequencePicture: Job<
   Omit<PictureOptions, "hueOf" | "elements" | "legend"> & { readonly process: Id; readonly walk: WalkTest | null },
-  { readonly bytes: Uint8Array } | { readonly tooLarge: string }
+  FileMade
 > = async (models, { process, walk: kept, ...options }) => {
   const model = needs(models, "model");
   const sequence = kept
@@ -86,15 +87,6 @@ export const sequencePicture: Job<
     : sequenceOfProcess(model, process);
   return orTooLarge(sceneFile(drawSequence(sequence).scene, options));
 };
-
-async function orTooLarge(made: Promise<Uint8Array>) {
-  try {
-    return { bytes: await made };
-  } catch (error) {
-    if (error instanceof PictureTooLarge) return { tooLarge: error.message };
-    throw error;
-  }
-}
 
 /** The package of a checked revision. */
 export const packageFile: Job<

@@ -34,7 +34,7 @@ import {
   treeFile,
   variantsOf,
 } from "@/core/evidence";
-import { type Model, type Problem, type StoredModel, toStored } from "@/core/model";
+import { type Model, type Problem, type StoredModel, spanWords, toStored } from "@/core/model";
 import type { Job, Tell } from "./job";
 
 /** A log that this worker holds, or is handed now, compressed as it is kept; which of its traces are looked at. */
@@ -302,10 +302,4 @@ export const compareGroups: Job<CompareInput, GroupsCompared> = async (_, { befo
     : groupsCompared(period(before, null), period(null, before), durationWords);
 };
 
-const hour = 3_600_000;
-const durationWords = (milliseconds: number): string =>
-  milliseconds >= 36 * hour
-    ? `${(milliseconds / 24 / hour).toFixed(1)} days`
-    : milliseconds >= 1.5 * hour
-      ? `${(milliseconds / hour).toFixed(1)} h`
-      : `${Math.round(milliseconds / 60_000)} min`;
+const durationWords = (milliseconds: number): string => spanWords(milliseconds / 1_000);

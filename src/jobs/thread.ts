@@ -3,7 +3,9 @@ import { type StoredModel, trustStored } from "@/core/model";
 import { briefSummary, frameBuilt, frameGrowth, framesTold } from "./briefs";
 import { readDecisionFile } from "./decisionFiles";
 import { describedServices } from "./descriptions";
+import { evidenceReport } from "./evidenceReport";
 import { bpmnFile, packageFile, picture, readFile, sequencePicture, sheetFile } from "./files";
+import { handbookFile } from "./handbooks";
 import { jobs } from "./index";
 import { openedModel } from "./opened";
 import { isRebuilt } from "./rebuilt";
@@ -18,9 +20,11 @@ const serverJobs = {
   briefSummary,
   builtModel,
   describedServices,
+  evidenceReport,
   frameBuilt,
   frameGrowth,
   framesTold,
+  handbookFile,
   isRebuilt,
   openedModel,
   packageFile,

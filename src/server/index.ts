@@ -36,11 +36,13 @@ import {
   restoreLog,
   sayStep,
 } from "./evidence/logs";
+import { reportFile } from "./evidence/report";
 import { exportBpmn, exportPicture, exportSheet } from "./files/exports";
 import { keepFile, openFile } from "./files/files";
 import { importFile } from "./files/imports";
 import { find, listCallable } from "./find/find";
 import { listTypes, searchElements } from "./find/search";
+import { handbookFile } from "./handbook/handbooks";
 import {
   askDeveloper,
   lookAtBuildCopies,
@@ -235,11 +237,13 @@ export const fileUseCases = {
   exportDirectory,
   exportPicture,
   exportSheet,
+  handbookFile,
   importFile,
   keepFile,
   keepLog,
   logContent,
   openFile,
+  reportFile,
   restore,
 } as const;
 

@@ -1,3 +1,4 @@
+import { type BookletKind, bookletTypes } from "@/core/booklet";
 import { type Member, memberNamed, UseCaseError, whatHappened, whyForeign, workspaceReady } from "@/server";
 
 /** The one place where a request meets the server: who asks, from where, and what an error looks like. */
@@ -72,6 +73,12 @@ export function fileResponse(body: BodyInit, name: string, type: string): Respon
       "content-security-policy": "sandbox",
     },
   });
+}
+
+/** A document that was made, under its name. */
+export function bookletResponse(made: { readonly name: string; readonly bytes: Uint8Array }, kind: unknown): Response {
+  const ending = kind as BookletKind;
+  return fileResponse(Buffer.from(made.bytes), `${made.name}.${ending}`, bookletTypes[ending]);
 }
 
 /** A name without halves of characters, which cannot be sent. */

@@ -24,8 +24,10 @@ import { StageView } from "@/ui/stages/StageView";
 import { VersionShell } from "@/ui/stages/VersionShell";
 import { WorkPage } from "@/ui/work/WorkPage";
 import { POST as doUseCase } from "../api/do/[useCase]/route";
+import { POST as giveHandbook } from "../api/handbook/route";
 import { POST as importFile } from "../api/import/route";
 import { GET as downloadLog } from "../api/log/route";
+import { POST as giveReport } from "../api/logs/report/route";
 import { POST as keepLog, GET as logContent } from "../api/logs/route";
 
 configure({
@@ -56,10 +58,12 @@ export interface Application {
 
 /** The routes that take or give files. */
 const fileRoutes: { readonly [asked: string]: (request: Request) => Promise<Response> } = {
+  "POST /api/handbook": giveHandbook,
   "POST /api/import": importFile,
   "GET /api/log": downloadLog,
   "GET /api/logs": logContent,
   "POST /api/logs": keepLog,
+  "POST /api/logs/report": giveReport,
 };
 
 /** Opens an empty workspace, fills it, and shows a page of it. */

@@ -44,6 +44,8 @@ export type Block =
       readonly level: 1 | 2 | 3;
       readonly text: string;
       readonly anchor: string;
+      /** Begins on a page of its own, on paper. */
+      readonly isChapter?: boolean;
       /** The element it is about, where a picture shows that. */
       readonly of?: Id;
     }

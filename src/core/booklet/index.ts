@@ -11,4 +11,5 @@ export {
   type Run,
   wordsOfLine,
 } from "./booklet";
+export { type BookletKind, bookletKinds, bookletTypes } from "./kinds";
 export { blocksOfText } from "./ofRichText";

@@ -1,3 +1,4 @@
+export { withBadges } from "./badges";
 export { defaultMark } from "./flows";
 export {
   besideLine,

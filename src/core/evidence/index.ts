@@ -62,3 +62,4 @@ export {
 } from "./overview";
 export type { Closeness } from "./precision";
 export { type Mended, mended } from "./repair";
+export { type EvidenceReport, evidenceReport, type ReportedJudgement } from "./report";

@@ -119,7 +119,13 @@ export function handbookOf(request: HandbookRequest): Handbook {
     const anchor = (kind: string, id: string) => prefix + anchorOf(kind, id);
     const telling: Telling = { model, words, entries, decisions: one.decisions, processes, anchor, chapters, numbers };
     return [
-      { kind: "heading", level: 1, text: nameOfModel(model), anchor: chapters.get(one.id) as string },
+      {
+        kind: "heading",
+        level: 1,
+        isChapter: at > 0,
+        text: nameOfModel(model),
+        anchor: chapters.get(one.id) as string,
+      },
       ...(one.facts.length > 0 ? [{ kind: "facts" as const, facts: one.facts }] : []),
       ...request.parts.flatMap((part) => partBlocks(telling, part, one)),
       ...untoldBlocks(telling, told.untold, language),

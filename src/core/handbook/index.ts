@@ -1,3 +1,4 @@
+export { figureBlocks, type ToldForecast } from "./figures";
 export {
   type Handbook,
   type HandbookModel,

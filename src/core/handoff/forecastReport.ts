@@ -1,4 +1,5 @@
 import type { ForecastFigures } from "../forecast";
+import { spanWords } from "../model";
 import type { SaidRow } from "../scenario";
 import { escapeText as text } from "../xml";
 
@@ -15,12 +16,6 @@ export interface ReportedForecast {
 
 const decimal = (value: number) => String(Number(value.toPrecision(3)));
 
-function time(seconds: number): string {
-  const size = Math.abs(seconds);
-  if (size >= 1.5 * 86_400) return `${decimal(seconds / 86_400)} days`;
-  if (size >= 1.5 * 3600) return `${decimal(seconds / 3600)} h`;
-  return `${decimal(seconds / 60)} min`;
-}
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 
 const rowsOf = (rows: readonly SaidRow[]) =>
@@ -43,11 +38,11 @@ function figuresHtml(figures: ForecastFigures): string {
   const people = resources
     .map(
       (one) =>
-        `<tr><td>${text(one.name)}</td><td>${one.quantity}</td><td>${percent(one.utilization)}</td><td>${time(one.waitingMean)}</td><td>${decimal(one.queueMean)}</td></tr>`,
+        `<tr><td>${text(one.name)}</td><td>${one.quantity}</td><td>${percent(one.utilization)}</td><td>${spanWords(one.waitingMean)}</td><td>${decimal(one.queueMean)}</td></tr>`,
     )
     .join("");
-  return `<p>9 of 10 cases are done within <strong>${time(cycleTime.p90)}</strong>, half within ${time(cycleTime.p50)}. A case takes ${time(cycleTime.mean)} on average (95 %: ${time(cycleTime.ci95[0])} to ${time(cycleTime.ci95[1])}), of that ${time(waitingTime.mean)} waiting, and costs ${money(cost.mean)}.</p>
-<p>${Math.round(figures.cases)} cases in each of ${figures.replications} ${figures.replications === 1 ? "replication" : "replications"}, seed ${figures.seed}${figures.warmUp > 0 ? `, the first ${time(figures.warmUp)} not counted` : ""}; ${Math.round(figures.underWay)} under way at the end.</p>
+  return `<p>9 of 10 cases are done within <strong>${spanWords(cycleTime.p90)}</strong>, half within ${spanWords(cycleTime.p50)}. A case takes ${spanWords(cycleTime.mean)} on average (95 %: ${spanWords(cycleTime.ci95[0])} to ${spanWords(cycleTime.ci95[1])}), of that ${spanWords(waitingTime.mean)} waiting, and costs ${money(cost.mean)}.</p>
+<p>${Math.round(figures.cases)} cases in each of ${figures.replications} ${figures.replications === 1 ? "replication" : "replications"}, seed ${figures.seed}${figures.warmUp > 0 ? `, the first ${spanWords(figures.warmUp)} not counted` : ""}; ${Math.round(figures.underWay)} under way at the end.</p>
 ${notEnded.length === 0 ? "" : `<p>${notEnded.reduce((sum, { cases }) => sum + cases, 0)} cases came to no end.</p>`}
 ${people === "" ? "" : `<table><thead><tr><th>Role</th><th>How many</th><th>Busy</th><th>Waited for, each time</th><th>In queue</th></tr></thead><tbody>${people}</tbody></table>`}
 <h3>Not said, and what was taken</h3>${gaps.length === 0 ? "<p>Nothing.</p>" : `<ul>${gaps.map(({ name, taken }) => `<li>${text(name)}: ${text(taken)}</li>`).join("")}</ul>`}`;

@@ -66,3 +66,12 @@ export function isoSeconds(iso: string): number | undefined {
   const each = [365 * 86_400, 30 * 86_400, 7 * 86_400, 86_400, 3600, 60, 1];
   return found.slice(1).reduce((sum, count, at) => sum + Number(count ?? 0) * (each[at] as number), 0);
 }
+
+/** A length of time that was measured, in the unit one would say it in: "12 min", "2.5 h", "1.4 days" of 24 hours. */
+export function spanWords(seconds: number): string {
+  const decimal = (value: number) => String(Number(value.toPrecision(3)));
+  const size = Math.abs(seconds);
+  if (size >= 1.5 * 86_400) return `${decimal(seconds / 86_400)} days`;
+  if (size >= 1.5 * 3600) return `${decimal(seconds / 3600)} h`;
+  return `${decimal(seconds / 60)} min`;
+}

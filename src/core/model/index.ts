@@ -4,7 +4,7 @@ export { dataInReach } from "./dataInReach";
 export { type DecidedBy, decidedBy, decidingFiles, withDecidedBy } from "./decisionData";
 export * from "./diagram";
 export { admitEdits, holdsValue, modelLimits, newFault } from "./door";
-export { durationWords, isoSeconds, readDuration } from "./duration";
+export { durationWords, isoSeconds, readDuration, spanWords } from "./duration";
 export * from "./edit";
 export * from "./element";
 export * from "./eventTable";

@@ -3,10 +3,10 @@ import { unzipSync } from "fflate";
 import mammoth from "mammoth";
 import { marked } from "marked";
 import { describe, expect, test } from "vitest";
-import { type Block, type Booklet, line, linkTo } from "@/core/booklet";
+import { type Block, type Booklet, type BookletKind, bookletKinds, line, linkTo } from "@/core/booklet";
 import { sceneOf } from "@/core/drawing";
 import { randomProcess } from "@/core/testing/randomProcess";
-import { type BookletKind, bookletFile, bookletKinds } from ".";
+import { bookletFile } from ".";
 import { setInLines } from "./lines";
 
 const booklet = (blocks: readonly Block[], more: Partial<Booklet> = {}): Booklet => ({

@@ -1,10 +1,6 @@
-import type { Booklet } from "@/core/booklet";
+import type { Booklet, BookletKind } from "@/core/booklet";
 import { bookletHtml } from "./html";
 import { bookletMarkdown } from "./markdown";
-
-/** Kinds of files a booklet can be, by their ending. */
-export const bookletKinds = ["pdf", "docx", "html", "md"] as const;
-export type BookletKind = (typeof bookletKinds)[number];
 
 /** A booklet as a file. */
 export async function bookletFile(booklet: Booklet, kind: BookletKind): Promise<Uint8Array> {

@@ -157,7 +157,7 @@ class PdfWriter {
 
   private heading(block: Block & { kind: "heading" }, next: Block | undefined): void {
     const size = sizes.heading[block.level - 1] ?? sizes.heading[2];
-    if (block.level === 1 && this.headings.length > 0) this.nextPage();
+    if (block.isChapter && this.headings.length > 0) this.nextPage();
     else if (this.y > margin) this.y += size * 0.9;
     // A heading stays with what comes behind it.
     const behind = next?.kind === "facts" ? Math.min(next.facts.length + 1, 14) : 3;

@@ -163,6 +163,7 @@ class WordWriter {
         return [
           new Paragraph({
             heading: levels[block.level - 1] ?? HeadingLevel.HEADING_3,
+            pageBreakBefore: block.isChapter === true,
             children: [new Bookmark({ id: bookmark(block.anchor), children: [new TextRun(xmlText(block.text))] })],
           }),
         ];

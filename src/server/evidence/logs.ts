@@ -29,7 +29,7 @@ async function siblings(db: Transaction, version: string) {
 const ids = (rows: readonly { readonly id: string }[]) => rows.map(({ id }) => id);
 
 /** A log of the process, that is there. */
-const thatLog = async (db: Transaction, version: string, log: string) =>
+export const thatLog = async (db: Transaction, version: string, log: string) =>
   and(eq(logs.id, log), inArray(logs.version, ids(await siblings(db, version))), isNull(logs.deletedAt));
 
 export const listLogs = query(terms.listLogs, async ({ db }, { version }): Promise<{ logs: LogRow[] }> => {

@@ -75,17 +75,22 @@ export async function sendBytes<Output>(
   return readAnswer<Output>(await answered(asking));
 }
 
-/** Asks for a file, and hands it to the person. */
-export async function saveFile(path: string, input: unknown, name: string): Promise<void> {
+/** Asks for a file. */
+export async function fileOf(path: string, input: unknown, signal?: AbortSignal): Promise<Blob> {
   const asking = fetch(path, {
     method: "POST",
     headers: { "content-type": "application/json" },
     body: JSON.stringify(input),
+    ...(signal && { signal }),
   });
   const response = await answered(asking);
   if (!response.ok) await readAnswer(response);
-  giveFile(await response.blob(), name);
+  return response.blob();
 }
+
+/** Asks for a file, and hands it to the person. */
+export const saveFile = async (path: string, input: unknown, name: string): Promise<void> =>
+  giveFile(await fileOf(path, input), name);
 
 /** Hands a file to the person. */
 export function giveFile(content: Blob, name: string): void {

@@ -3,6 +3,7 @@ import { dataWords, formWords } from "./data";
 import { decisionWords } from "./decisions";
 import { evidenceWords } from "./evidence";
 import { forecastWords } from "./forecast";
+import { handbookWords } from "./handbook";
 import { liveWords, memberWords, programWords, workWords } from "./live";
 
 /** The beginning of a sentence, to whole words. */
@@ -593,6 +594,7 @@ export const en = {
   work: workWords,
   member: memberWords,
   programs: programWords,
+  handbook: handbookWords,
   evidence: evidenceWords,
   marks: {
     liveWaiting: "cases that wait here, how long half of them have at least, and the oldest",
@@ -1211,6 +1213,7 @@ export const en = {
       builds: "Build copies",
       services: "Services",
       sequence: "Who calls whom",
+      handbook: "Handbook",
     },
     services: {
       existing: "Services that exist",

@@ -13,12 +13,13 @@ import { useVerdictFor } from "../../version/findings";
 import { useLatestRevision } from "../../version/useLatestRevision";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { BuildCopies } from "./BuildCopies";
+import { Handbook } from "./Handbook";
 import { Packages } from "./Packages";
 import { Readiness } from "./Readiness";
 import { Services } from "./Services";
 import { WhoCallsWhom } from "./WhoCallsWhom";
 
-const handoffParts = ["packages", "checklist", "services", "sequence", "builds"] as const;
+const handoffParts = ["packages", "checklist", "services", "sequence", "builds", "handbook"] as const;
 
 /** Where a checked revision leaves, and where the packages that left stay. */
 export function HandoffStage() {
@@ -100,6 +101,7 @@ export function HandoffStage() {
       {part === "checklist" && <Readiness />}
       {part === "services" && <Services />}
       {part === "sequence" && <WhoCallsWhom />}
+      {part === "handbook" && <Handbook />}
       {part === "builds" && <BuildCopies mayLeave={verdict !== null && errors === 0} />}
     </Box>
   );

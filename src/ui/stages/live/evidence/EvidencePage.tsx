@@ -23,6 +23,7 @@ import { fetchLog, LogRunner } from "./logRunner";
 import { evidenceViews, useFilters, useLookedAt } from "./lookedAt";
 import { MapView } from "./MapView";
 import { OverviewView } from "./OverviewView";
+import { ReportDialog } from "./ReportDialog";
 import { StepsView } from "./StepsView";
 import { VariantsView } from "./VariantsView";
 
@@ -78,6 +79,7 @@ function OpenedLog(props: {
   const { view, show } = useLookedAt();
   const { id } = log;
   const filters = useFilters(id);
+  const [isReporting, setReporting] = useState(false);
   const runner = useMemo(() => new LogRunner(id, () => fetchLog(version, id)), [version, id]);
   useEffect(() => () => runner.stop(), [runner]);
   const again = () => lookAgain([{ kind: "version", id: version }]);
@@ -117,6 +119,9 @@ function OpenedLog(props: {
           onChoose={show}
         />
         <chakra.span flex="1" />
+        <Button size="xs" variant="outline" onClick={() => setReporting(true)}>
+          {text.handbook.report}
+        </Button>
         <Button size="xs" variant="outline" onClick={onImport}>
           {words.import}
         </Button>
@@ -124,6 +129,7 @@ function OpenedLog(props: {
           {words.delete}
         </Button>
       </Flex>
+      {isReporting && <ReportDialog version={version} log={id} filters={filters} onClose={() => setReporting(false)} />}
       <FilterBar log={id} filters={filters} />
       {view === "differences" && <DifferencesView version={version} log={id} runner={runner} filters={filters} />}
       {view === "overview" && <OverviewView log={id} runner={runner} filters={filters} />}

@@ -1,0 +1,72 @@
+import { type BookletKind, line } from "@/core/booklet";
+import { type DecisionFileText, openDocument } from "@/core/decisions";
+import type { DirectoryEntry } from "@/core/directory";
+import type { RoleDefaults } from "@/core/forecast";
+import { figureBlocks, type HandbookModel, type HandbookPart, handbookOf, sentencesIn } from "@/core/handbook";
+import { inLanguage, type Said } from "@/core/messages";
+import { type Id, languagesOf } from "@/core/model";
+import { bookletFile } from "./booklets";
+import { type Hues, hueIn } from "./files";
+import { reportedForecast } from "./forecasts";
+import { type Job, needs } from "./job";
+import { type FileMade, orTooLarge } from "./tooLarge";
+
+export interface HandbookInput {
+  readonly title: string;
+  readonly subtitle: string;
+  /** The models it tells of, by their names among the models of the job, each with what is said below its heading. */
+  readonly models: readonly {
+    readonly name: string;
+    readonly facts: readonly { readonly name: Said; readonly text: string }[];
+    readonly hues: Hues;
+  }[];
+  readonly entries: readonly DirectoryEntry[];
+  readonly decisions: readonly DecisionFileText[];
+  /** What the directory says of roles, for figures. */
+  readonly roles: readonly RoleDefaults[];
+  readonly parts: readonly HandbookPart[];
+  readonly language: string | null;
+  readonly kind: BookletKind;
+}
+
+/** The documentation of models as a file. */
+export const handbookFile: Job<HandbookInput, FileMade> = (models, input) => {
+  const opened = input.decisions.flatMap(({ id, content }) => {
+    const document = openDocument(new TextEncoder().encode(content));
+    return document.ok ? [[id, document.value] as const] : [];
+  });
+  const decisions = new Map<Id, (typeof opened)[number][1]>(opened);
+  const words = (said: Said) => inLanguage(said, sentencesIn(input.language ?? undefined));
+  /** What the first scenario comes to, where the figures are asked for. */
+  const figures = (name: string): HandbookModel["more"] => {
+    if (!input.parts.includes("figures")) return {};
+    const forecast = reportedForecast({ model: needs(models, name) }, input.roles, input.decisions);
+    if (!forecast) return {};
+    const { scenario, figures, why } = forecast;
+    return { figures: figureBlocks({ scenario: scenario.name, figures, why }, words) };
+  };
+  const told = input.models.map(
+    ({ name, facts, hues }): HandbookModel => ({
+      id: name,
+      model: needs(models, name),
+      facts: facts.map((fact) => ({ name: words(fact.name), says: line(fact.text) })),
+      decisions,
+      more: figures(name),
+      hueOf: hueIn(hues),
+    }),
+  );
+  const { language } = input;
+  const isOwn =
+    language === null || (/^en\b/i.test(language) && !told.some(({ model }) => languagesOf(model).includes(language)));
+  const { booklet } = handbookOf({
+    title: input.title,
+    subtitle: input.subtitle,
+    facts: [],
+    models: told,
+    entries: input.entries,
+    parts: input.parts,
+    language: isOwn ? undefined : language,
+    sentences: sentencesIn(language ?? undefined),
+  });
+  return orTooLarge(bookletFile(booklet, input.kind));
+};

@@ -1,0 +1,37 @@
+import { create } from "zustand";
+import { type HandbookPart, handbookParts } from "@/core/handbook";
+
+/** A part, and whether it is taken in. */
+export interface ChosenPart {
+  readonly part: HandbookPart;
+  readonly isIn: boolean;
+}
+
+export type HandbookScope = "version" | "area" | "all";
+
+interface HandbookChoice {
+  readonly scope: HandbookScope;
+  readonly language: string;
+  readonly title: string;
+  readonly parts: readonly ChosenPart[];
+  readonly choose: (choice: Partial<Omit<HandbookChoice, "choose">>) => void;
+}
+
+/** What a handbook is made of, as long as the window is open: whoever looks at another stage comes back to it. */
+export const useHandbookChoice = create<HandbookChoice>((set) => ({
+  scope: "version",
+  language: "",
+  title: "",
+  parts: handbookParts.map((part) => ({ part, isIn: true })),
+  choose: (choice) => set(choice),
+}));
+
+/** Parts with one of them a place further up or down; at an end it stays. */
+export function partMoved(parts: readonly ChosenPart[], part: HandbookPart, by: 1 | -1): readonly ChosenPart[] {
+  const at = parts.findIndex((one) => one.part === part);
+  const to = at + by;
+  if (at < 0 || to < 0 || to >= parts.length) return parts;
+  const next = [...parts];
+  [next[at], next[to]] = [parts[to] as ChosenPart, parts[at] as ChosenPart];
+  return next;
+}
