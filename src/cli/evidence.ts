@@ -13,6 +13,7 @@ import {
   figuresTaken,
   type Held,
   holdAgainst,
+  lateIn,
   measuredIn,
   mended,
   readLogCsv,
@@ -20,6 +21,7 @@ import {
   scenarioFrom,
   textPieces,
   treeFile,
+  unusedIn,
   variantsOf,
 } from "@/core/evidence";
 import { nameOfModel, sentencesIn } from "@/core/handbook";
@@ -221,6 +223,19 @@ const document = (
     ...(activity !== undefined && { activity }),
     ...(role !== undefined && { role }),
   })),
+  late: lateIn(log, held).map(({ element, statement, traces, of, isKept }) => ({
+    statement: statement.text,
+    traces: traces.length,
+    share: rounded(traces.length / of),
+    elements: [element],
+    kept: isKept,
+  })),
+  unused: unusedIn(held).map(({ kind, statement, traces, elements }) => ({
+    kind,
+    statement: statement.text,
+    traces,
+    elements,
+  })),
   ...(held.isCut && { isCut: true }),
   ...(log.leftOut > 0 && { leftOut: { count: log.leftOut, first: log.left } }),
   ...(after && { applied: { number, ...figures(after) } }),
@@ -248,6 +263,7 @@ function tell(
   for (const [at, { statement, traces: own }] of differences.entries())
     console.log(`${String(at + 1).padStart(3)}. ${statement.text} (${counted(own.length, "trace")})`);
   if (differences.length === 0) console.log("Nothing differs.");
+  for (const { statement } of [...lateIn(log, held), ...unusedIn(held)]) console.log(`  ·  ${statement.text}`);
   if (after && out !== undefined)
     console.log(`${out}: ${after.fitting} of ${after.traces} fit then, fitness ${after.fitness.toFixed(3)}.`);
 }

@@ -6,7 +6,7 @@ import { type LogFilter, logOf, packedLog } from "@/core/evidence";
 import { chain, end, file, modelOf, processOf, start, task } from "@/core/live/testing/models";
 import { trustStored } from "@/core/model";
 import { scenariosOf } from "@/core/scenario";
-import { holdLog, repairAll, repairDifference } from "./evidence";
+import { caseOfLog, holdLog, repairAll, repairDifference, replayLog } from "./evidence";
 import { calledName, type InputOf, jobs, notHeld } from "./index";
 import { overviewLog, packLog, readLog, traceOfLog, tracesOfLog } from "./logs";
 
@@ -206,5 +206,28 @@ describe("a log looked at without a model", () => {
     expect(told.durations.count).toBe(10);
     const filled = performed(model, told.commands);
     expect(filled && scenariosOf(filled).map(({ name }) => name)).toContain("As measured");
+  });
+});
+
+describe("what happened, on the diagram", () => {
+  test("one case is told move by move; one that is not looked at has none", async () => {
+    const moves = await caseOfLog(models, { ...asked(), case: "case 8" }, quiet);
+    expect(moves.map(({ kind }) => kind)).toEqual(["both", "model", "both"]);
+    const narrowed = asked([{ kind: "passes", activity: "b", is: true }]);
+    expect(await caseOfLog(models, { ...narrowed, case: "case 8" }, quiet)).toEqual([]);
+  });
+
+  test("counts, times and the cases to be played can be handed over to a window", async () => {
+    const replayed = structuredClone(await replayLog(models, asked(), quiet));
+    expect(replayed.replay.cases).toHaveLength(10);
+    expect(replayed.spans.find(({ step }) => step === "b")).toMatchObject({ times: 8, skipped: 2 });
+    expect(jobs.replayLog).toBe(replayLog);
+  });
+
+  test("what steps are said to cost is what leaving them out saves, and doing them again costs", async () => {
+    const priced = performed(model, [{ type: "setEstimate", id: "b", cost: 12 }] as never);
+    const { differences } = await holdLog({ model: priced ?? model }, asked(), quiet);
+    expect(differences.find(({ kind }) => kind === "skipped")?.cost).toBe(-12);
+    expect(differences.find(({ kind }) => kind === "unforeseen")?.cost).toBeNull();
   });
 });

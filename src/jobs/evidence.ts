@@ -1,5 +1,6 @@
 import type { Command } from "@/core/commands";
 import {
+  type CaseMove,
   type Closeness,
   type Difference,
   type DifferenceKind,
@@ -9,20 +10,30 @@ import {
   figuresTaken,
   type Held,
   holdAgainst,
+  type Late,
+  lateIn,
   type MeasuredLog,
   measuredIn,
   mended,
+  movesOfCase,
+  type Replay,
+  replayOf,
   type Spread,
+  type StepSpan,
   scenarioFrom,
   shownSteps,
   spanOf,
+  spansOfSteps,
   spreadOf,
   stepProposed,
   type Taken,
   type TakenFigure,
+  type Unused,
+  unusedIn,
 } from "@/core/evidence";
 import type { Said } from "@/core/messages";
 import { type Id, type Model, nameOf, type StoredModel, toStored } from "@/core/model";
+import { currencyOf, estimatesOf } from "@/core/scenario";
 import { modelsOf } from "@/core/tokens";
 import { calledModels } from "./called";
 import { type Job, type Models, needs, type Tell } from "./job";
@@ -36,7 +47,8 @@ export interface HoldInput extends OfLog {
 
 export interface ToldDifference {
   readonly key: string;
-  readonly kind: DifferenceKind;
+  /** Also what costs nothing to align: later than a target, and what the model leaves open and nobody does. */
+  readonly kind: DifferenceKind | "late" | "fixed" | "loop";
   readonly statement: Said;
   readonly elements: readonly Id[];
   readonly behind?: Id;
@@ -47,6 +59,8 @@ export interface ToldDifference {
   readonly examples: readonly string[];
   /** Milliseconds that half of the cases with it took at most, and half of those without; null without times or cases. */
   readonly took: { readonly with: number | null; readonly without: number | null };
+  /** What it saves (below zero) or costs each case, by what steps are said to cost; null where nobody said. */
+  readonly cost: number | null;
 }
 
 /** How often a step was done as modelled, and in how many cases it was left out. */
@@ -76,6 +90,8 @@ export interface HeldLog {
   /** The steps that activities can be. */
   readonly candidates: readonly { readonly id: Id; readonly name: string }[];
   readonly differences: readonly ToldDifference[];
+  /** Of what they cost. */
+  readonly currency: string;
   readonly steps: readonly StepTally[];
 }
 
@@ -141,7 +157,12 @@ function toldHeld(log: EventLog, held: Held): HeldLog {
       .sort((one, other) => Number(one.steps.length > 0) - Number(other.steps.length > 0) || other.times - one.times)
       .slice(0, mostTold),
     candidates,
-    differences: differences.slice(0, mostTold).map((difference) => toldDifference(log, durations, difference)),
+    differences: [
+      ...differences.slice(0, mostTold).map((difference) => toldDifference(log, durations, held, difference)),
+      ...lateIn(log, held).map((late) => toldLate(log, durations, late)),
+      ...unusedIn(held).map((unused) => toldUnused(held, unused)),
+    ],
+    currency: currencyOf(held.world.model),
     steps: [...tally].map(([step, counts]) => ({ step, ...counts })),
   };
 }
@@ -150,13 +171,13 @@ function toldHeld(log: EventLog, held: Held): HeldLog {
 const mostExamples = 5;
 const mostTold = 300;
 
-function toldDifference(log: EventLog, durations: readonly number[], difference: Difference): ToldDifference {
+function toldDifference(
+  log: EventLog,
+  durations: readonly number[],
+  held: Held,
+  difference: Difference,
+): ToldDifference {
   const { kind, statement, elements, behind, activity, traces, share } = difference;
-  const own = new Set(traces);
-  const median = (isOwn: boolean) => {
-    const took = durations.filter((time, trace) => own.has(trace) === isOwn && !Number.isNaN(time));
-    return took.length === 0 ? null : spreadOf(took).median;
-  };
   return {
     key: differenceKey(difference),
     kind,
@@ -166,10 +187,82 @@ function toldDifference(log: EventLog, durations: readonly number[], difference:
     ...(activity !== undefined && { activity }),
     traces: traces.length,
     share,
+    ...tookWith(log, durations, traces),
+    cost: costOf(held, difference),
+  };
+}
+
+/** Some cases, and what half of them took, against all others. */
+function tookWith(log: EventLog, durations: readonly number[], traces: readonly number[]) {
+  const own = new Set(traces);
+  const median = (isOwn: boolean) => {
+    const took = durations.filter((time, trace) => own.has(trace) === isOwn && !Number.isNaN(time));
+    return took.length === 0 ? null : spreadOf(took).median;
+  };
+  return {
     examples: traces.slice(0, mostExamples).map((trace) => log.cases[trace] as string),
     took: { with: median(true), without: median(false) },
   };
 }
+
+/** What is left out is not paid for; what is done again is paid twice. */
+function costOf({ world }: Held, { kind, elements }: Difference): number | null {
+  if (kind !== "skipped" && kind !== "repeated" && kind !== "replaced") return null;
+  const about = kind === "repeated" ? elements.slice(0, 1) : elements;
+  const said = about.flatMap((id) => {
+    const model = modelsOf(world).find((one) => one.elements.has(id));
+    return (model && estimatesOf(model).get(id)?.cost) ?? [];
+  });
+  const sum = said.reduce((all, cost) => all + cost, 0);
+  return sum === 0 ? null : kind === "repeated" ? sum : -sum;
+}
+
+const toldLate = (log: EventLog, durations: readonly number[], late: Late): ToldDifference => ({
+  key: JSON.stringify(["late", late.element, late.target.what, late.target.seconds]),
+  kind: "late",
+  statement: late.statement,
+  elements: [late.element],
+  traces: late.traces.length,
+  share: late.traces.length / Math.max(1, late.of),
+  ...tookWith(log, durations, late.traces),
+  cost: null,
+});
+
+const toldUnused = (held: Held, { kind, statement, elements, traces }: Unused): ToldDifference => ({
+  key: JSON.stringify(["unused", kind, elements]),
+  kind: kind === "order" ? "fixed" : "loop",
+  statement,
+  elements,
+  traces,
+  share: traces / Math.max(1, held.traces),
+  examples: [],
+  took: { with: null, without: null },
+  cost: null,
+});
+
+/** One case, move by move. */
+export const caseOfLog: Job<HoldInput & { readonly case: string }, readonly CaseMove[]> = async (
+  models,
+  input,
+  tell,
+) => {
+  const { log, held } = await heldFor(models, input, tell);
+  return movesOfCase(log, held, input.case) ?? [];
+};
+
+export interface ReplayedLog {
+  readonly spans: readonly StepSpan[];
+  readonly replay: Replay;
+}
+
+/** More cases than these are not played on a drawing at once. */
+const mostPlayed = 2_000;
+
+/** What steps took and were waited for, and the cases to be played on the drawing. */
+export const replayLog: Job<HoldInput, ReplayedLog> = async (models, input, tell) => {
+  const { log, held } = await heldFor(models, input, tell);
+  return { spans: spansOfSteps(log, held), replay: replayOf(log, held, mostPlayed) };
+};
 
 /** A model that was repaired, and how the log fits it then. */
 export interface Repaired {

@@ -1,7 +1,7 @@
 /** Every long work that can be asked for in the browser and on the server alike. */
 import { checklist } from "./checklist";
 import { decisionFindings, decisionProposals } from "./decisions";
-import { figuresOfLog, holdLog, repairAll, repairDifference } from "./evidence";
+import { caseOfLog, figuresOfLog, holdLog, repairAll, repairDifference, replayLog } from "./evidence";
 import { findings, soundness } from "./findings";
 import { followed, forecasts, matters, runLength, staff, vary } from "./forecasts";
 import {
@@ -20,6 +20,7 @@ import { tidyPage, writeSteps } from "./steps";
 import { walks } from "./walks";
 
 export const jobs = {
+  caseOfLog,
   checklist,
   compareGroups,
   decisionFindings,
@@ -39,6 +40,7 @@ export const jobs = {
   readLog,
   repairAll,
   repairDifference,
+  replayLog,
   runLength,
   soundness,
   staff,
@@ -60,6 +62,7 @@ export type {
   LogFigures,
   MatchedActivity,
   Repaired,
+  ReplayedLog,
   StepTally,
   ToldDifference,
 } from "./evidence";

@@ -23,6 +23,8 @@ export interface ByOthers {
 /** A log held against a model. */
 export interface Held {
   readonly world: World;
+  /** The states of the model, as far as they were come to. */
+  readonly automaton: Automaton;
   readonly process: Id;
   readonly traces: number;
   readonly meant: ReadonlyMap<string, readonly Id[]>;
@@ -96,6 +98,7 @@ export function holdAgainst(
   }
   return {
     world,
+    automaton,
     process,
     traces: log.from.length,
     meant,

@@ -22,6 +22,7 @@ export {
 export { type FollowMap, followMap, type MapEdge, type MapNode, mapFile, mapIds } from "./followMap";
 export { type ByOthers, type Held, holdAgainst, type Variant } from "./holding";
 export { type Judgement, judgements, type LogFacts, logFactsSchema, type SaidSteps } from "./kept";
+export { type Late, lateIn } from "./late";
 export { LogBuilder, logOf } from "./logs/building";
 export {
   type CaseAttribute,
@@ -62,4 +63,17 @@ export {
 } from "./overview";
 export type { Closeness } from "./precision";
 export { type Mended, mended } from "./repair";
+export {
+  type CaseMove,
+  goneAlong,
+  movesOfCase,
+  type PlayedCase,
+  pathKey,
+  type Replay,
+  replayOf,
+  type StepSpan,
+  spansOfSteps,
+  standingAt,
+} from "./replay";
 export { type EvidenceReport, evidenceReport, type ReportedJudgement } from "./report";
+export { type Unused, unusedIn } from "./unused";

@@ -70,7 +70,15 @@ export function LabelView(props: {
         fontSize="13"
         fontWeight="600"
         textAnchor="middle"
-        fill={label.isFilled ? ink : label.tone === "attention" ? "var(--chakra-colors-ink)" : colour}
+        fill={
+          label.isFilled
+            ? label.tone === "accent"
+              ? paper
+              : ink
+            : label.tone === "attention"
+              ? "var(--chakra-colors-ink)"
+              : colour
+        }
       >
         {label.text}
       </text>

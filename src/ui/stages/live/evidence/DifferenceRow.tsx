@@ -2,14 +2,19 @@
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { type JudgedDifference, type Judgement, judgements } from "@/contract/evidence";
 import type { ToldDifference } from "@/jobs";
+import { moneyWords } from "../../../controls/units";
 import { text, worded } from "../../../messages";
 import { spanWords } from "./said";
 
 const words = text.evidence.differences;
 
+/** Who does a step, what a target is, and what nobody does though it may be, are for people to decide. */
+const unrepairable: ReadonlySet<ToldDifference["kind"]> = new Set(["role", "late", "fixed", "loop"]);
+
 /** One difference as a sentence; chosen, what is known of it and what can be done about it. */
 export function DifferenceRow(props: {
   readonly difference: ToldDifference;
+  readonly currency: string;
   readonly judged: JudgedDifference | undefined;
   readonly isChosen: boolean;
   readonly isLooking: boolean;
@@ -19,7 +24,7 @@ export function DifferenceRow(props: {
   readonly onJudge: (as: Judgement) => void;
   readonly onUnjudge: () => void;
 }) {
-  const { difference, judged, isChosen, isLooking, isNone, onChoose, onRepair, onJudge, onUnjudge } = props;
+  const { difference, currency, judged, isChosen, isLooking, isNone, onChoose, onRepair, onJudge, onUnjudge } = props;
   const { kind, statement, traces, examples, took } = difference;
   const apart = took.with === null || took.without === null ? 0 : took.with - took.without;
   // Less than a twentieth is what any two groups of cases are apart.
@@ -49,6 +54,11 @@ export function DifferenceRow(props: {
           {Math.abs(longer) >= 60_000 && (
             <span>{longer > 0 ? words.longer(spanWords(longer)) : words.shorter(spanWords(-longer))}</span>
           )}
+          {difference.cost !== null && (
+            <span>
+              {(difference.cost < 0 ? words.saves : words.costs)(moneyWords(Math.abs(difference.cost), currency))}
+            </span>
+          )}
           {judged && <chakra.span color="accent">{words.judgedAs[judged.as]}</chakra.span>}
         </Flex>
       </chakra.button>
@@ -57,7 +67,7 @@ export function DifferenceRow(props: {
           {took.with !== null && took.without !== null && (
             <chakra.p color="quiet">{words.tookWords(spanWords(took.with), spanWords(took.without))}</chakra.p>
           )}
-          <chakra.p color="quiet">{words.examples(examples.join(", "))}</chakra.p>
+          {examples.length > 0 && <chakra.p color="quiet">{words.examples(examples.join(", "))}</chakra.p>}
           {judged ? (
             <Flex gap={2} align="center" wrap="wrap">
               <chakra.span flex="1">{words.by(judged.member, judged.note)}</chakra.span>
@@ -67,7 +77,7 @@ export function DifferenceRow(props: {
             </Flex>
           ) : (
             <Flex gap={2} wrap="wrap">
-              {kind !== "role" && (
+              {!unrepairable.has(kind) && (
                 <Button size="xs" bg="accent" color="onAccent" disabled={isLooking} onClick={onRepair}>
                   {isLooking ? words.repairing : words.repair}
                 </Button>

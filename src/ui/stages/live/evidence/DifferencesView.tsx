@@ -141,6 +141,7 @@ export function DifferencesView(props: {
             <DifferenceRow
               key={one.key}
               difference={one}
+              currency={answer.currency}
               judged={judged.get(one.key)}
               isChosen={one.key === chosen}
               isLooking={tried?.of === one.key && tried.state === "looking"}

@@ -23,6 +23,7 @@ import { fetchLog, LogRunner } from "./logRunner";
 import { evidenceViews, useFilters, useLookedAt } from "./lookedAt";
 import { MapView } from "./MapView";
 import { OverviewView } from "./OverviewView";
+import { ReplayView } from "./ReplayView";
 import { ReportDialog } from "./ReportDialog";
 import { StepsView } from "./StepsView";
 import { VariantsView } from "./VariantsView";
@@ -133,6 +134,7 @@ function OpenedLog(props: {
       <FilterBar log={id} filters={filters} />
       {view === "differences" && <DifferencesView version={version} log={id} runner={runner} filters={filters} />}
       {view === "overview" && <OverviewView log={id} runner={runner} filters={filters} />}
+      {view === "replay" && <ReplayView version={version} log={id} runner={runner} filters={filters} />}
       {view === "map" && <MapView log={log} runner={runner} filters={filters} />}
       {view === "variants" && <VariantsView log={id} runner={runner} filters={filters} />}
       {view === "dots" && <DotsView runner={runner} filters={filters} />}

@@ -152,6 +152,7 @@ function OneCase(
   },
 ) {
   const { runner, filters, name, onClose } = props;
+  const showCase = useLookedAt((state) => state.showCase);
   const ask = useCallback(() => runner.run("traceOfLog", {}, { filters, case: name }), [runner, filters, name]);
   const { answer, error, share, again } = useAnswer<readonly LoggedEvent[]>(ask);
   if (!answer) return <Working share={share} error={error} onAgain={again} />;
@@ -172,9 +173,14 @@ function OneCase(
           ],
         }))}
       />
-      <Button size="xs" alignSelf="flex-start" variant="ghost" onClick={onClose}>
-        {words.close}
-      </Button>
+      <Flex gap={2}>
+        <Button size="xs" variant="outline" onClick={() => showCase(name)}>
+          {text.evidence.replay.show}
+        </Button>
+        <Button size="xs" variant="ghost" onClick={onClose}>
+          {words.close}
+        </Button>
+      </Flex>
     </Flex>
   );
 }

@@ -327,3 +327,84 @@ describe("figures", () => {
     await waitFor(async () => expect(await scenarios()).not.toContain("As measured: register"));
   });
 });
+
+describe("what happened, on the diagram", () => {
+  test("counts and times, cases as they came, and one case move by move", async () => {
+    await importing(table("case,activity,time,who"));
+    await view("Replay");
+    expect((await screen.findByTestId("log-bottleneck")).textContent).toMatch(/^Most of all, cases wait for “/);
+    const rows = within(await screen.findByTestId("log-replay")).getAllByRole("row");
+    expect(rows.map((row) => row.textContent)).toContainEqual(expect.stringMatching(/^Study the feeder82/));
+    await view("Cases as they came");
+    expect((await screen.findByTestId("replay-standing")).textContent).toBe("2 under way, 0 over");
+    const slider = screen.getByRole("slider", { name: "Moment" }) as HTMLInputElement;
+    fireEvent.change(slider, { target: { value: slider.max } });
+    await expect.poll(() => screen.getByTestId("replay-standing").textContent).toBe("0 under way, 10 over");
+    await view("One case");
+    expect(await screen.findByText(/Choose a case under Variants/)).toBeTruthy();
+    await view("Variants");
+    await app.user.click(await screen.findByRole("button", { name: "8" }));
+    await press("On the diagram", within(await screen.findByTestId("log-case")));
+    const moves = async () => (await screen.findAllByTestId("case-move")).map((one) => one.getAttribute("data-kind"));
+    expect(await moves()).toEqual(["both", "model", "both"]);
+    await app.user.click(await screen.findByRole("button", { name: /Study the feeder\s*left out/ }));
+    expect(screen.getByRole("button", { pressed: true }).textContent).toContain("left out");
+  });
+
+  test("playing goes on to the end and stops there; played again it begins anew", async () => {
+    await importing(table("case,activity,time,who"));
+    await view("Replay");
+    await view("Cases as they came");
+    await app.user.selectOptions(await screen.findByLabelText("All of it in"), "20 seconds");
+    await press("Play");
+    const moment = () => screen.getByTestId("replay-moment").textContent;
+    const first = moment();
+    await expect.poll(moment).not.toBe(first);
+    await press("Pause");
+    const slider = screen.getByRole("slider", { name: "Moment" }) as HTMLInputElement;
+    fireEvent.change(slider, { target: { value: slider.max } });
+    await press("Play");
+    await expect.poll(() => Number(slider.value)).toBeLessThan(Number(slider.max));
+  });
+
+  test("a case that the sentences above leave out is not shown", async () => {
+    await importing(table("case,activity,time,who"));
+    useLookedAt.getState().showCase("no such case");
+    expect(await screen.findByText("This case is not among those that are looked at.")).toBeTruthy();
+  });
+});
+
+describe("what costs nothing to align", () => {
+  test("a target that is not kept is told with its share, is judged, and has no repair", async () => {
+    await send(version, {
+      type: "setTargets",
+      id: "c",
+      targets: [{ what: "duration", seconds: 60, share: 0.9, days: 30 }],
+    });
+    await importing(table("case,activity,time,who"));
+    await expect
+      .poll(sentences)
+      .toContainEqual(expect.stringMatching(/“Book a visit” takes longer than 1 min in 100 %/));
+    const row = screen.getAllByTestId("difference").find((one) => one.getAttribute("data-kind") === "late");
+    await app.user.click(within(row as HTMLElement).getByRole("button", { expanded: false }));
+    expect(within(row as HTMLElement).queryByRole("button", { name: "Repair the model" })).toBeNull();
+    expect(within(row as HTMLElement).getByRole("button", { name: /exception/i })).toBeTruthy();
+  });
+});
+
+describe("the report", () => {
+  test("is taken as a file, of what is narrowed down to", async () => {
+    const given: Blob[] = [];
+    URL.createObjectURL = (blob: Blob) => {
+      given.push(blob);
+      return "blob:given";
+    };
+    URL.revokeObjectURL = () => undefined;
+    await importing(table("case,activity,time,who"));
+    await press("Report …");
+    const dialog = within(await screen.findByRole("dialog"));
+    await app.user.click(dialog.getByRole("button", { name: "Markdown" }));
+    await waitFor(() => expect(given).toHaveLength(1));
+    expect(await given[0]?.text()).toContain("7 of 10 cases (70.0 %) went as the model has it");
+  });
+});

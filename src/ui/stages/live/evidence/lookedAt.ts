@@ -4,6 +4,7 @@ import type { LogFilter, LogOverview } from "@/core/evidence";
 export const evidenceViews = [
   "differences",
   "overview",
+  "replay",
   "map",
   "variants",
   "dots",
@@ -23,6 +24,9 @@ interface LookedAt {
   readonly show: (view: EvidenceView) => void;
   readonly open: (log: string | undefined) => void;
   readonly filter: (log: string, filters: readonly LogFilter[]) => void;
+  /** The case that is shown on the drawing, of whichever log. */
+  readonly case: string | undefined;
+  readonly showCase: (name: string | undefined) => void;
   readonly saw: (log: string, overview: LogOverview) => void;
 }
 
@@ -31,8 +35,10 @@ export const useLookedAt = create<LookedAt>((set) => ({
   log: undefined,
   filters: {},
   overviews: {},
+  case: undefined,
+  showCase: (name) => set({ case: name, view: "replay" }),
   show: (view) => set({ view }),
-  open: (log) => set({ log }),
+  open: (log) => set({ log, case: undefined }),
   filter: (log, filters) => set((before) => ({ filters: { ...before.filters, [log]: filters } })),
   saw: (log, overview) => set((before) => ({ overviews: { ...before.overviews, [log]: overview } })),
 }));
