@@ -223,23 +223,29 @@ const document = (
     ...(activity !== undefined && { activity }),
     ...(role !== undefined && { role }),
   })),
-  late: lateIn(log, held).map(({ element, statement, traces, of, isKept }) => ({
+  ...besides(log, held),
+  ...(held.isCut && { isCut: true }),
+  ...(log.leftOut > 0 && { leftOut: { count: log.leftOut, first: log.left } }),
+  ...(after && { applied: { number, ...figures(after) } }),
+});
+
+/** What costs nothing to align: told only where there is any. */
+function besides(log: EventLog, held: Held) {
+  const late = lateIn(log, held).map(({ element, statement, traces, of, isKept }) => ({
     statement: statement.text,
     traces: traces.length,
     share: rounded(traces.length / of),
     elements: [element],
     kept: isKept,
-  })),
-  unused: unusedIn(held).map(({ kind, statement, traces, elements }) => ({
+  }));
+  const unused = unusedIn(held).map(({ kind, statement, traces, elements }) => ({
     kind,
     statement: statement.text,
     traces,
     elements,
-  })),
-  ...(held.isCut && { isCut: true }),
-  ...(log.leftOut > 0 && { leftOut: { count: log.leftOut, first: log.left } }),
-  ...(after && { applied: { number, ...figures(after) } }),
-});
+  }));
+  return { ...(late.length > 0 && { late }), ...(unused.length > 0 && { unused }) };
+}
 
 function tell(
   log: EventLog,

@@ -383,6 +383,7 @@ export interface LogFigures {
   readonly figures: readonly (TakenFigure & { readonly name: string })[];
   readonly durations: Spread;
   readonly people: MeasuredLog["people"];
+  readonly hours: MeasuredLog["hours"];
   /** What makes a scenario of them, under an id and a name. */
   readonly commands: readonly Command[];
 }
@@ -400,6 +401,7 @@ export const figuresOfLog: Job<
     figures: figures.map((figure) => ({ ...figure, name: nameOfFigure(model, figure) })),
     durations: spreadOf(measured.durations),
     people: measured.people,
+    hours: measured.hours,
     commands: scenarioFrom(model, figures, measured, input.scenario),
   };
 };

@@ -7,6 +7,7 @@ export { type FollowGraph, followGraph } from "./discovery/followGraph";
 export type { ProcessTree } from "./discovery/processTree";
 export { treeFile } from "./discovery/treeFile";
 export { bestFit, type Fitted, fitted, leastToFit } from "./figures/fitting";
+export { hoursIn, type MeasuredHours } from "./figures/hours";
 export { type MeasuredLog, type MeasuredWay, type MeasuredWork, measuredIn } from "./figures/measured";
 export { figuresTaken, scenarioFrom, type Taken, type TakenFigure } from "./figures/scenario";
 export {

@@ -1,5 +1,23 @@
 import { counted } from "@/core/model";
 
+const dayNames: { readonly [day: string]: string } = {
+  MO: "Mon",
+  TU: "Tue",
+  WE: "Wed",
+  TH: "Thu",
+  FR: "Fri",
+  SA: "Sat",
+  SU: "Sun",
+};
+/** "Mon to Fri" where days follow each other, else one by one. */
+function daysWords(days: readonly string[]): string {
+  const all = Object.keys(dayNames);
+  const places = days.map((day) => all.indexOf(day));
+  const isRow = places.length > 2 && places.every((place, at) => at === 0 || place === (places[at - 1] as number) + 1);
+  const names = days.map((day) => dayNames[day] ?? day);
+  return isRow ? `${names[0]} to ${names.at(-1)}` : names.join(", ");
+}
+
 const count = (number: number) => number.toLocaleString("en");
 
 /** Words of evidence: logs, what they hold, and how they differ from the model. */
@@ -264,6 +282,9 @@ export const evidenceWords = {
     onAverage: (time: string) => `${time} on average`,
     none: "This log has no times, and no way is told by what was done: there is nothing to take.",
     people: "Who worked",
+    hours: "When",
+    hoursWords: (days: readonly string[], from: string, to: string, share: number) =>
+      `${daysWords(days)}, ${from} to ${to} (${share} % of it)`,
     role: "Role",
     count: "People",
     name: (log: string) => `As measured: ${log}`,

@@ -3,6 +3,7 @@ import { isShownStep } from "../automaton";
 import { spanOf } from "../filters";
 import type { Held, Variant } from "../holding";
 import { begunIn, countsIn, doneIn, type EventLog, wordAt } from "../logs/eventLog";
+import { hoursIn, type MeasuredHours } from "./hours";
 
 /** What a log says of one step: seconds, each time it was done as modelled. */
 export interface MeasuredWork {
@@ -34,6 +35,8 @@ export interface MeasuredLog {
   readonly ways: readonly MeasuredWay[];
   /** Who did something, by role. */
   readonly people: readonly { readonly role: string; readonly count: number }[];
+  /** When they were seen to work, by role. */
+  readonly hours: readonly MeasuredHours[];
 }
 
 /** What took how long, how often which way was taken, and who worked. O(events + moves). */
@@ -48,6 +51,7 @@ export function measuredIn(log: EventLog, held: Held): MeasuredLog {
     steps: worksIn(log, held.variants),
     ways: waysIn(held.world.model, held.process, held.variants),
     people: peopleIn(log),
+    hours: hoursIn(log),
   };
 }
 

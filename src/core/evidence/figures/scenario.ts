@@ -1,8 +1,9 @@
 import type { Command } from "../../commands";
+import { foldedName } from "../../directory";
 import { quantileOf } from "../../forecast";
 import { spreadOf } from "../../live";
-import { flowNodesIn, type Id, isActivity, type Model } from "../../model";
-import { constant, type Distribution, scenariosOf, shareBelow } from "../../scenario";
+import { elementsOfType, flowNodesIn, type Id, isActivity, type Model } from "../../model";
+import { constant, type Distribution, scenariosOf, shareBelow, weekText } from "../../scenario";
 import type { Held } from "../holding";
 import { bestFit } from "./fitting";
 import type { MeasuredLog } from "./measured";
@@ -101,5 +102,46 @@ export function scenarioFrom(
     ...figures.map(
       ({ element, parameter, value }): Command => ({ type: "setAssumption", scenario: id, element, parameter, value }),
     ),
+    ...rolesFrom(model, measured, id, begins),
   ];
+}
+
+/** How many people a role has, and when they work, for the roles that the model has by that name. */
+function rolesFrom(model: Model, { people, hours }: MeasuredLog, scenario: Id, begins: string | undefined): Command[] {
+  return elementsOfType(model, "resource").flatMap((resource): Command[] => {
+    const isOwn = ({ role }: { readonly role: string }) => foldedName(role) === foldedName(resource.name ?? "");
+    const [count, own] = [people.find(isOwn)?.count, hours.find(isOwn)];
+    const calendar = `hours-${resource.id}`.slice(0, 200);
+    return [
+      ...(count === undefined
+        ? []
+        : [
+            {
+              type: "setAssumption" as const,
+              scenario,
+              element: resource.id,
+              parameter: "quantity" as const,
+              value: constant(count),
+            },
+          ]),
+      ...(own === undefined || begins === undefined
+        ? []
+        : [
+            {
+              type: "setCalendar" as const,
+              scenario,
+              id: calendar,
+              name: own.role,
+              text: weekText(own.days, own.from, own.to, begins),
+            },
+            {
+              type: "setAssumption" as const,
+              scenario,
+              element: resource.id,
+              parameter: "availability" as const,
+              value: calendar,
+            },
+          ]),
+    ];
+  });
 }

@@ -45,7 +45,7 @@ export function LogFiguresView(props: {
   );
   const { answer, share, error, again } = useAnswer(measure);
   if (!answer) return <Working share={share} error={error} onAgain={again} />;
-  const { figures, people, commands } = answer;
+  const { figures, people, hours, commands } = answer;
   const take = () => {
     if (dispatch(...commands)) tell({ description: words.taken(scenario.name, figures.length) });
   };
@@ -93,9 +93,20 @@ export function LogFiguresView(props: {
       {people.length > 0 && (
         <LogTable
           title={words.people}
-          width="240px"
-          head={[words.role, words.count]}
-          rows={people.map(({ role, count }) => ({ key: role, cells: [role, String(count)] }))}
+          width="640px"
+          head={[words.role, words.count, words.hours, words.observations]}
+          rows={people.map(({ role, count }) => {
+            const own = hours.find((one) => one.role === role);
+            return {
+              key: role,
+              cells: [
+                role,
+                String(count),
+                own ? words.hoursWords(own.days, own.from, own.to, Math.round(own.share * 100)) : "",
+                own ? own.observations.toLocaleString("en") : "",
+              ],
+            };
+          })}
         />
       )}
     </Flex>
