@@ -1,6 +1,7 @@
 import { readBpmn, writeBpmn } from "@/core/bpmn";
 import { drawMissingPages } from "@/core/commands";
 import {
+  classifiersIn,
   columnsIn,
   type DottedChart,
   discover,
@@ -28,6 +29,7 @@ import {
   readXes,
   rowsOf,
   type SaidOfTable,
+  type SaidOfXes,
   spanOf,
   type ToldColumns,
   textPieces,
@@ -102,12 +104,14 @@ export interface LogFile {
   readonly log: string;
   readonly name: string;
   readonly bytes: Uint8Array;
-  readonly said?: SaidOfTable;
+  readonly said?: SaidOfTable & SaidOfXes;
 }
 
 export interface ReadFile {
   /** Of a table: its first rows, and what its columns are taken for. */
   readonly table?: { readonly rows: readonly (readonly string[])[]; readonly columns: ToldColumns };
+  /** Of XES: by what it says events can be named. */
+  readonly classifiers?: readonly string[];
   /** What stands in the way; where it is only that columns are not told, a person can say what they are. */
   readonly problem?: Problem;
   readonly facts?: ReadFacts;
@@ -131,12 +135,14 @@ export const readLog: Job<LogFile, ReadFile> = async (_, { log: name, name: file
   const rows = isXml ? [] : firstRows(beginning);
   const table = rows.length === 0 ? undefined : { rows, columns: columnsIn(rows[0] ?? []) };
   const pieces = told(textPieces(plain), plain.length, tell);
-  const result = isXml ? readXes(pieces) : readLogCsv(pieces, said);
+  const result = isXml ? readXes(pieces, said) : readLogCsv(pieces, said);
+  const classifiers = isXml ? classifiersIn(beginning).map((one) => one.name) : [];
   if (!result.ok) return { ...(table && { table }), problem: result.problems[0] as Problem };
   const log = result.value;
   hold(name, log);
   return {
     ...(table && { table }),
+    ...(classifiers.length > 0 && { classifiers }),
     facts: factsOf(log),
     leftOut: { count: log.leftOut, first: log.left },
   };

@@ -47,7 +47,7 @@ export { openedLog, packedLog, pseudonymised } from "./logs/keptLog";
 export { columnsIn, columnsOf, type LogColumn, type LogColumns, rowsOf, type ToldColumns } from "./logs/logTable";
 export { textPieces } from "./logs/pieces";
 export { readLogCsv, type SaidOfTable } from "./logs/readCsv";
-export { readXes } from "./logs/readXes";
+export { classifiersIn, readXes, type SaidOfXes } from "./logs/readXes";
 export { processesMeant, shownSteps, stepProposed, stepsFor } from "./matching";
 export {
   type ActivityRow,

@@ -89,6 +89,8 @@ export const evidenceWords = {
     nothing: "Say at least one of the two.",
   },
   importing: {
+    classifier: "Events are named by",
+    byName: "their name (concept:name)",
     title: "Import a log",
     choose: "Choose a file",
     explain:

@@ -1,7 +1,18 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { logCsv, logXes } from "../../live";
-import { columnsOf, type EventLog, type LoggedEvent, mostNamed, readLogCsv, readXes, traceAt } from "..";
+import { expectOk } from "../../testing/models";
+import {
+  classifiersIn,
+  columnsOf,
+  type EventLog,
+  type LoggedEvent,
+  mostNamed,
+  readLogCsv,
+  readXes,
+  traceAt,
+  variantsOf,
+} from "..";
 import { formOfMoments, momentFrom } from "./moments";
 
 const xes = (inner: string) => `<?xml version="1.0"?><log xmlns="http://www.xes-standard.org/">${inner}</log>`;
@@ -208,5 +219,51 @@ describe("times of a table", () => {
 
   test.each(["2027-02-29", "2027-13-01", "2027-01-01 25:00", "2027-01-01 10:61"])("%s is no time", (cell) => {
     expect(momentFrom(cell, "iso")).toBeUndefined();
+  });
+});
+
+describe("XES: attributes inside others, and classifiers", () => {
+  const file = xes(`
+    <classifier name="Activity and lifecycle" keys="concept:name lifecycle:transition"/>
+    <classifier name="Odd key" keys="'plant kind' concept:name"/>
+    <trace><string key="concept:name" value="1"/>
+      <string key="region" value="North"><string key="office" value="Quillmere"/></string>
+      <list key="plant"><values><float key="power" value="9.5"/><container key="roof"><string key="kind" value="flat"/></container></values></list>
+      <event><string key="concept:name" value="Check"/><string key="lifecycle:transition" value="start"/><string key="plant kind" value="small"><string key="x" value="y"/></string></event>
+      <event><string key="concept:name" value="Check"/><string key="lifecycle:transition" value="complete"/></event>
+      <string key="late" value="yes"/>
+    </trace>
+    <trace><string key="concept:name" value="2"/><string key="region" value="South"/>
+      <event><string key="concept:name" value="Check"/><string key="lifecycle:transition" value="complete"/></event></trace>`);
+  const read = (classifier?: string) => expectOk(readXes([file], classifier === undefined ? {} : { classifier }));
+
+  test("attributes of a case are called by their whole way; those of an event are none of the case", () => {
+    const { attributes } = read();
+    expect(attributes.map(({ name }) => name)).toEqual([
+      "region",
+      "region / office",
+      "plant / power",
+      "plant / roof / kind",
+      "late",
+    ]);
+  });
+
+  test("the classifiers that a file has, with their keys", () => {
+    expect(classifiersIn(file.slice(0, 400))).toEqual([
+      { name: "Activity and lifecycle", keys: ["concept:name", "lifecycle:transition"] },
+      { name: "Odd key", keys: ["plant kind", "concept:name"] },
+    ]);
+    expect(classifiersIn("no <xml")).toEqual([]);
+  });
+
+  test("events are named by the classifier one asks for, and each of them counts", () => {
+    expect(variantsOf(read()).map(({ activities }) => activities)).toEqual([["Check"]]);
+    expect(variantsOf(read("Activity and lifecycle")).map(({ activities }) => activities)).toEqual([
+      ["Check+start", "Check+complete"],
+      ["Check+complete"],
+    ]);
+    expect(variantsOf(read("Odd key")).map(({ activities }) => activities)).toContainEqual(["small+Check", "+Check"]);
+    // One that the file does not have changes nothing.
+    expect(variantsOf(read("None"))).toEqual(variantsOf(read()));
   });
 });

@@ -3,7 +3,7 @@ import { Button, chakra, Flex } from "@chakra-ui/react";
 import { nanoid } from "nanoid";
 import { useEffect, useRef, useState } from "react";
 import { evidence, live } from "@/contract";
-import type { LogColumn, SaidOfTable, ToldColumns } from "@/core/evidence";
+import type { LogColumn, SaidOfTable, SaidOfXes, ToldColumns } from "@/core/evidence";
 import type { ReadFile } from "@/jobs";
 import { DialogFrame } from "../../../controls/DialogFrame";
 import { ask, sendBytes } from "../../../kernel/ask";
@@ -37,13 +37,13 @@ export function ImportLog(props: {
   const [log] = useState(() => nanoid(12));
   const [file, setFile] = useState<Chosen>();
   const [read, setRead] = useState<ReadFile>();
-  const [said, setSaid] = useState<SaidOfTable>({});
+  const [said, setSaid] = useState<SaidOfTable & SaidOfXes>({});
   const [name, setName] = useState("");
   const [isPseudonymised, setPseudonymised] = useState(false);
   const [share, setShare] = useState<number>();
   const [problem, setProblem] = useState("");
   const picker = useRef<HTMLInputElement>(null);
-  const reading = async (chosen: Chosen, how: SaidOfTable) => {
+  const reading = async (chosen: Chosen, how: SaidOfTable & SaidOfXes) => {
     setFile(chosen);
     setSaid(how);
     setProblem("");
@@ -165,6 +165,16 @@ export function ImportLog(props: {
         {read && !isBusy && file && (
           <>
             <Found read={read} />
+            {read.classifiers && (
+              <chakra.div w="320px">
+                <Choice
+                  label={words.classifier}
+                  value={said.classifier ?? ""}
+                  options={[["", words.byName], ...read.classifiers.map((one) => [one, one] as const)]}
+                  onChange={(classifier) => void reading(file, classifier === "" ? {} : { classifier })}
+                />
+              </chakra.div>
+            )}
             {read.table && <Columns table={read.table} said={said} onSay={(how) => void reading(file, how)} />}
             {read.facts && read.facts.events > 0 && (
               <Flex gap={4} align="end" wrap="wrap">
