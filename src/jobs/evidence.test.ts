@@ -224,6 +224,12 @@ describe("what happened, on the diagram", () => {
     expect(jobs.replayLog).toBe(replayLog);
   });
 
+  test("what nobody does though the model leaves it open is told apart from what differs", async () => {
+    const { unused, differences } = await holdLog(models, asked(), quiet);
+    expect(unused).toEqual([]);
+    expect(differences.every(({ kind }) => kind !== "fixed" && kind !== "loop")).toBe(true);
+  });
+
   test("what steps are said to cost is what leaving them out saves, and doing them again costs", async () => {
     const priced = performed(model, [{ type: "setEstimate", id: "b", cost: 12 }] as never);
     const { differences } = await holdLog({ model: priced ?? model }, asked(), quiet);

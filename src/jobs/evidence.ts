@@ -47,7 +47,7 @@ export interface HoldInput extends OfLog {
 
 export interface ToldDifference {
   readonly key: string;
-  /** Also what costs nothing to align: later than a target, and what the model leaves open and nobody does. */
+  /** Also what costs nothing to align: later than a target; an order or a way back that the model leaves open and nobody uses. */
   readonly kind: DifferenceKind | "late" | "fixed" | "loop";
   readonly statement: Said;
   readonly elements: readonly Id[];
@@ -90,6 +90,8 @@ export interface HeldLog {
   /** The steps that activities can be. */
   readonly candidates: readonly { readonly id: Id; readonly name: string }[];
   readonly differences: readonly ToldDifference[];
+  /** What the model leaves open and no case does: no difference, since the log fits all the same. */
+  readonly unused: readonly ToldDifference[];
   /** Of what they cost. */
   readonly currency: string;
   readonly steps: readonly StepTally[];
@@ -160,8 +162,8 @@ function toldHeld(log: EventLog, held: Held): HeldLog {
     differences: [
       ...differences.slice(0, mostTold).map((difference) => toldDifference(log, durations, held, difference)),
       ...lateIn(log, held).map((late) => toldLate(log, durations, late)),
-      ...unusedIn(held).map((unused) => toldUnused(held, unused)),
     ],
+    unused: unusedIn(held).map((unused) => toldUnused(held, unused)),
     currency: currencyOf(held.world.model),
     steps: [...tally].map(([step, counts]) => ({ step, ...counts })),
   };

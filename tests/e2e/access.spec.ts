@@ -40,7 +40,17 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
     async (page) => expect(page.getByTestId("live-page")).toContainText("Record the plant"),
   ],
   ...(
-    ["Differences", "Overview", "Map", "Variants", "Dotted chart", "Groups", "Activities and steps", "Figures"] as const
+    [
+      "Differences",
+      "Overview",
+      "Replay",
+      "Map",
+      "Variants",
+      "Dotted chart",
+      "Groups",
+      "Activities and steps",
+      "Figures",
+    ] as const
   ).map(
     (view) =>
       [
@@ -55,6 +65,11 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
         },
       ] as const,
   ),
+  [
+    "Handbook",
+    "/v/solar-connection-as-is/hand-off?part=handbook",
+    async (page) => expect(page.locator("iframe")).toHaveAttribute("srcdoc", /Check feeder capacity/),
+  ],
   [
     "A case that is run",
     "/v/plant-inspection-as-is/live",

@@ -220,6 +220,7 @@ export const evidenceWords = {
     bottleneck: (step: string, share: number, median: string) =>
       `Most of all, cases wait for “${step}”: ${share} % of all waiting, half of them ${median} at most.`,
     list: "Steps, by how long they were waited for",
+    table: "Table of steps",
     step: "Step",
     done: "Done",
     skipped: "Left out",
@@ -335,7 +336,7 @@ export const evidenceWords = {
     judging: (as: string) => `mark a difference as ${as}`,
     unjudge: "Not any more",
     by: (member: string, note: string) => (note === "" ? member : `${member}: ${note}`),
-    show: { open: "Open", all: "All" },
+    show: { open: "Open", all: "All", unused: "Never used" },
     filter: "Which ones",
     noRepair: "No change of that kind would leave the process sound.",
     noRepairRole: "Who does a step is for people to decide: there is nothing to repair in the model.",

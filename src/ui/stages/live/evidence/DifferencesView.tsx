@@ -48,7 +48,7 @@ export function DifferencesView(props: {
   );
   const { dispatch } = useVersionStore().getState();
   const [chosen, setChosen] = useState<string>();
-  const [shown, setShown] = useState<"open" | "all">("open");
+  const [shown, setShown] = useState<"open" | "all" | "unused">("open");
   const [tried, setTried] = useState<Tried>();
   const [judging, setJudging] = useState<{ readonly key: string; readonly as: Judgement }>();
   const judged = useMemo(() => new Map(opened?.judged.map((one) => [one.key, one])), [opened]);
@@ -82,9 +82,9 @@ export function DifferencesView(props: {
   const repaired = tried?.state === "found" ? tried.repaired : undefined;
   const asRepaired = useMemo(() => repaired && trustStored(repaired.model), [repaired]);
   if (!answer || !opened) return <Working share={share} error={error} onAgain={again} />;
-  const difference = answer.differences.find(({ key }) => key === chosen);
+  const difference = [...answer.differences, ...answer.unused].find(({ key }) => key === chosen);
   const open = answer.differences.filter(({ key }) => !judged.has(key));
-  const listed = shown === "open" ? open : answer.differences;
+  const listed = { open, all: answer.differences, unused: answer.unused }[shown];
   const judge = async (key: string, as: { as: Judgement; note: string } | null) => {
     const at = { version, log, key };
     await doAct(
@@ -112,6 +112,9 @@ export function DifferencesView(props: {
             options={[
               ["open", `${words.show.open} ${open.length}`],
               ["all", `${words.show.all} ${answer.differences.length}`],
+              ...(answer.unused.length > 0
+                ? [["unused", `${words.show.unused} ${answer.unused.length}`] as const]
+                : []),
             ]}
             onChoose={setShown}
           />

@@ -114,7 +114,17 @@ function Counts({ model, spans }: { readonly model: Model; readonly spans: reado
           onPick={pickNothing}
         />
       </Flex>
-      <chakra.div maxH="30%" overflow="auto" px={4} py={2} borderTopWidth="1px" borderColor="line">
+      <chakra.div
+        role="group"
+        maxH="30%"
+        overflow="auto"
+        px={4}
+        py={2}
+        borderTopWidth="1px"
+        borderColor="line"
+        tabIndex={0}
+        aria-label={words.table}
+      >
         <LogTable
           title={words.list}
           head={[words.step, words.done, words.skipped, words.waited, words.worked, words.share]}
