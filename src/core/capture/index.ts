@@ -15,4 +15,13 @@ export { type Resolve, readSheet } from "./readSheet";
 export { removeRow } from "./removeRow";
 export type { StepLead, StepRow } from "./stepRow";
 export { stepSheetOf } from "./stepSheet";
+export {
+  describing,
+  missingIn,
+  type TextRow,
+  type TextsRead,
+  textRows,
+  textsAsCsv,
+  textsFromCsv,
+} from "./texts";
 export { notInSheet, writeSheet } from "./writeSheet";

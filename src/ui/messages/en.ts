@@ -5,6 +5,7 @@ import { evidenceWords } from "./evidence";
 import { forecastWords } from "./forecast";
 import { handbookWords } from "./handbook";
 import { liveWords, memberWords, programWords, workWords } from "./live";
+import { textsWords } from "./texts";
 
 /** The beginning of a sentence, to whole words. */
 const begun = (words: string) => (words.length <= 70 ? words : `${words.slice(0, 70).replace(/\s+\S*$/, "")} …`);
@@ -210,7 +211,7 @@ export const en = {
   },
   steps: {
     parts: "What is shown",
-    partNames: { sheet: "Steps", data: "Data", forms: "Forms" },
+    partNames: { sheet: "Steps", data: "Data", forms: "Forms", languages: textsWords.part },
     opening: "Opening…",
     sheet: "Step sheet. Arrow keys move, Enter writes the next step, typing changes a cell.",
     number: "No.",
@@ -595,6 +596,7 @@ export const en = {
   member: memberWords,
   programs: programWords,
   handbook: handbookWords,
+  texts: textsWords,
   evidence: evidenceWords,
   marks: {
     liveWaiting: "cases that wait here, how long half of them have at least, and the oldest",

@@ -95,6 +95,7 @@ import {
 } from "../details/scenarios";
 import { setEstimate, setEstimateSchema } from "../details/setEstimate";
 import { setTargets, setTargetsSchema } from "../details/targets";
+import { nameIn, nameInSchema } from "../details/texts";
 import {
   assignRole,
   assignRoleSchema,
@@ -299,6 +300,11 @@ export const register = {
     setTargetsSchema,
     setTargets,
     (command, { called }) => say`say what is to be kept of ${called(command.id)}`,
+  ),
+  nameIn: command(
+    nameInSchema,
+    nameIn,
+    (command, { called }) => say`say what ${called(command.id)} is called in ${command.language}`,
   ),
   setDrawn: command(setDrawnSchema, setDrawn, ({ path }) => say`say how ${path} is spread over cases`),
   setCalendar: command(setCalendarSchema, setCalendar, (command) => say`set the hours ${command.name}`),

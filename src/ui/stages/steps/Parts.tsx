@@ -4,7 +4,7 @@ import { Segments } from "../../controls/Segments";
 import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 
-const parts = ["sheet", "data", "forms"] as const;
+const parts = ["sheet", "data", "forms", "languages"] as const;
 
 /** What of the process is shown as a table: its steps, its data, or its forms. */
 export function Parts({ part }: { readonly part: (typeof parts)[number] }) {

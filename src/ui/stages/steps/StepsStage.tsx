@@ -10,9 +10,12 @@ const loading = () => <LoadingPage label={text.steps.opening} />;
 const DataPart = dynamic(() => import("./data/DataPart").then((file) => file.DataPart), { loading });
 const FormsPart = dynamic(() => import("./forms/FormsPart").then((file) => file.FormsPart), { loading });
 
-/** The process as tables: its steps, the data it handles, and the forms its people fill in. */
+const TextsPart = dynamic(() => import("./texts/TextsPart").then((file) => file.TextsPart), { loading });
+
+/** The process as tables: its steps, the data it handles, the forms its people fill in, and its texts in other languages. */
 export function StepsStage() {
   const part = useSearchParams().get("part");
   if (part === "data") return <DataPart />;
+  if (part === "languages") return <TextsPart />;
   return part === "forms" ? <FormsPart /> : <SheetPart />;
 }
