@@ -13,6 +13,8 @@ export const rights = [
   "arrange",
   /** Accepts findings, says what is checked, signs. */
   "judge",
+  /** Says something about what there is. */
+  "comment",
   /** Makes packages for developers. */
   "hand off",
   /** Starts processes up and supervises what is run. */

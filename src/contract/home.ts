@@ -39,6 +39,8 @@ export interface HomeVersion {
   readonly revision: number;
   readonly handedOff: number;
   readonly live: { readonly runs: number; readonly incidents: number; readonly logs: number };
+  /** Threads of comments that are open. */
+  readonly comments: number;
   /** How its build copies stood when they were last looked at: the one that asks for somebody first; null where it has none. */
   readonly builds: BuildState | null;
   /** Why it cannot be opened; null where it can. */

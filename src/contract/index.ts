@@ -1,6 +1,7 @@
 /** What window and server say to each other, a file a stage. */
 export { brief } from "./brief";
 export { check } from "./check";
+export { comments } from "./comments";
 export { compare } from "./compare";
 export type { AnswerOf, Contract, Done, Right, Thing } from "./contract";
 export { decisions } from "./decisions";

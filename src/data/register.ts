@@ -76,6 +76,13 @@ export const register = {
     names: ofVersion,
     hangs: { by: "version", alsoBy: ["against"], intoToBe: false, intoCopy: true, whenAdopted: "stays" },
   },
+  threads: {
+    table: schema.threads,
+    backup: "kept",
+    names: ofVersion,
+    // What is said of an element is said of the same one in a to-be; what is settled there is settled when that is adopted.
+    hangs: { by: "version", intoToBe: true, intoCopy: true, whenAdopted: { replacesBy: ["origin"] } },
+  },
   verdicts: { table: schema.verdicts, backup: "kept", names: ofVersion, hangs: stays },
   handoffs: { table: schema.handoffs, backup: "kept", names: ofVersion, hangs: stays },
   buildCopies: { table: schema.buildCopies, backup: "kept", names: ofVersion, hangs: stays },

@@ -322,6 +322,41 @@ export const logs = pgTable(
   (table) => [index("logs_version").on(table.version)],
 );
 
+/** What people say to each other about something of a version, a row a thread. */
+export const threads = pgTable(
+  "threads",
+  {
+    id: text("id").primaryKey(),
+    version: text("version").notNull(),
+    /** The thread it was copied from with its version; its own id where it was begun here. */
+    origin: text("origin").notNull(),
+    about: jsonb("about").$type<About>().notNull(),
+    said: jsonb("said").$type<readonly KeptSaid[]>().notNull(),
+    assigned: text("assigned"),
+    resolvedBy: text("resolved_by"),
+    resolvedAt: moment("resolved_at"),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+    deletedAt: moment("deleted_at"),
+  },
+  (table) => [index("threads_version").on(table.version)],
+);
+
+/** What is kept of what a thread is about, and of each contribution; members by their ids. */
+export interface About {
+  readonly kind: "version" | "element" | "sentence" | "finding" | "change" | "figure";
+  readonly key: string;
+  readonly words: string;
+}
+export interface KeptSaid {
+  readonly id: string;
+  readonly member: string;
+  readonly at: string;
+  readonly text: string;
+  readonly mentions: readonly string[];
+  readonly editedAt: string | null;
+}
+
 /** As a difference was judged, by a member's id. */
 export interface KeptJudgement {
   readonly key: string;

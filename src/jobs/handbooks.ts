@@ -2,7 +2,15 @@ import { type BookletKind, line } from "@/core/booklet";
 import { type DecisionFileText, openDocument } from "@/core/decisions";
 import type { DirectoryEntry } from "@/core/directory";
 import type { RoleDefaults } from "@/core/forecast";
-import { figureBlocks, type HandbookModel, type HandbookPart, handbookOf, sentencesIn } from "@/core/handbook";
+import {
+  commentBlocks,
+  figureBlocks,
+  type HandbookModel,
+  type HandbookPart,
+  handbookOf,
+  sentencesIn,
+  type ToldThread,
+} from "@/core/handbook";
 import { inLanguage, type Said } from "@/core/messages";
 import { type Id, languagesOf } from "@/core/model";
 import { bookletFile } from "./booklets";
@@ -19,6 +27,7 @@ export interface HandbookInput {
     readonly name: string;
     readonly facts: readonly { readonly name: Said; readonly text: string }[];
     readonly hues: Hues;
+    readonly threads: readonly ToldThread[];
   }[];
   readonly entries: readonly DirectoryEntry[];
   readonly decisions: readonly DecisionFileText[];
@@ -38,7 +47,7 @@ export const handbookFile: Job<HandbookInput, FileMade> = (models, input) => {
   const decisions = new Map<Id, (typeof opened)[number][1]>(opened);
   const words = (said: Said) => inLanguage(said, sentencesIn(input.language ?? undefined));
   /** What the first scenario comes to, where the figures are asked for. */
-  const figures = (name: string): HandbookModel["more"] => {
+  const figures = (name: string): Pick<HandbookModel["more"], "figures"> => {
     if (!input.parts.includes("figures")) return {};
     const forecast = reportedForecast({ model: needs(models, name) }, input.roles, input.decisions);
     if (!forecast) return {};
@@ -46,12 +55,12 @@ export const handbookFile: Job<HandbookInput, FileMade> = (models, input) => {
     return { figures: figureBlocks({ scenario: scenario.name, figures, why }, words) };
   };
   const told = input.models.map(
-    ({ name, facts, hues }): HandbookModel => ({
+    ({ name, facts, hues, threads }): HandbookModel => ({
       id: name,
       model: needs(models, name),
       facts: facts.map((fact) => ({ name: words(fact.name), says: line(fact.text) })),
       decisions,
-      more: figures(name),
+      more: { ...figures(name), comments: commentBlocks(threads, words) },
       hueOf: hueIn(hues),
     }),
   );

@@ -66,6 +66,23 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
       ] as const,
   ),
   [
+    "Comments",
+    "/v/solar-connection-as-is/diagram?comments&element=check-capacity",
+    async (page) => {
+      await expect(page.getByTestId("comments")).toBeVisible();
+      await expect(page.getByTestId("tray")).toContainText("Network map");
+    },
+  ],
+  [
+    "Languages",
+    "/v/solar-connection-as-is/steps?part=languages",
+    async (page) => {
+      await page.getByLabel("Add a language").fill("de");
+      await page.getByRole("button", { name: "Add", exact: true }).click();
+      await expect(page.getByTestId("text-row").first()).toBeVisible();
+    },
+  ],
+  [
     "Handbook",
     "/v/solar-connection-as-is/hand-off?part=handbook",
     async (page) => expect(page.locator("iframe")).toHaveAttribute("srcdoc", /Check feeder capacity/),

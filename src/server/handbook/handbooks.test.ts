@@ -83,6 +83,21 @@ describe("the handbook", () => {
     expect((await given({ kind: "all" }, { title: "All we do" })).words).toMatch(/^# All we do[\s\S]*Do Three/);
   });
 
+  test("tells what is still talked about, and nothing that was settled", async () => {
+    const version = await importModel("Applications", smallModel());
+    const about = { kind: "element", key: "check", words: "Check application" };
+    for (const [thread, text] of [
+      ["t", "Why twice?"],
+      ["u", "Settled long ago"],
+    ])
+      await run("startThread", { version, thread, said: `${thread}1`, about, text, mentions: [], assigned: null });
+    await run("settleThread", { version, thread: "u", isResolved: true });
+    const { words } = await given({ kind: "version", version });
+    expect(words).toContain("### Open comments");
+    expect(words).toMatch(/\| Check application \| Mara Aldous, \d{4}-\d\d-\d\d \| Why twice\? \|/);
+    expect(words).not.toContain("Settled long ago");
+  });
+
   test("has only the parts that are asked for", async () => {
     const version = await importModel("Applications", smallModel());
     const { words } = await given({ kind: "version", version }, { parts: ["roles"] });

@@ -7,6 +7,7 @@ import { type Model, toStored } from "@/core/model";
 import { areas, directory, heads, processes, versions } from "@/data/schema";
 import type { HandbookInput } from "@/jobs/handbooks";
 import { holdingVerdict } from "../check/checks";
+import { openThreads } from "../comments/threads";
 import { huesOf } from "../handoff/handoffs";
 import type { Transaction } from "../kernel/act";
 import { DamagedVersion, tryHead } from "../kernel/heads";
@@ -72,7 +73,7 @@ export const handbookFile = longUseCase(terms.handbookFile, async (outside, aske
     const made: HandbookInput = {
       title: asked.title || title || "Processes",
       subtitle: about.kind === "version" ? (chosen[0]?.name ?? "") : "",
-      models: read.map(({ name, facts, hues }) => ({ name, facts, hues })),
+      models: read.map(({ name, facts, hues, threads }) => ({ name, facts, hues, threads })),
       entries: entries.flatMap((entry) => directoryEntrySchema.safeParse(entry).data ?? []),
       roles: entries.filter((entry) => entry.kind === "role"),
       decisions: decisions.map(({ id, content }) => ({ id, content })),
@@ -101,5 +102,13 @@ async function readTold(db: Transaction, { version, name, process }: Chosen) {
       : []),
   ];
   const model: Model = head.model;
-  return { name: version, process, model, text: JSON.stringify(toStored(model)), facts, hues: await huesOf(db, model) };
+  return {
+    name: version,
+    process,
+    model,
+    text: JSON.stringify(toStored(model)),
+    facts,
+    hues: await huesOf(db, model),
+    threads: await openThreads(db, version),
+  };
 }

@@ -3,6 +3,7 @@ import { type AnswerOf, home } from "@/contract";
 import { type HomeGroup, type HomeOrder, type Need, needs } from "@/contract/home";
 import type { Summary } from "@/core/check";
 import { areas, briefs, handoffs, heads, processes, revisions, versions } from "@/data/schema";
+import { openThreadCounts } from "../comments/threads";
 import { lookInBackground } from "../handoff/buildCopies";
 import { liveStanding } from "../kernel/liveStanding";
 import { seenBuilds } from "../kernel/seenBuilds";
@@ -219,6 +220,7 @@ async function versionsOf(db: Context["db"], of: readonly string[]) {
   // Files of developers change without telling: looked at anew behind who looks at Home.
   for (const [version, { isOld }] of builds) if (isOld) void lookInBackground(version);
   const live = await liveStanding(db, ids);
+  const talkedAbout = await openThreadCounts(db, ids);
   const numbers = new Map(kept.map((row) => [row.version, row.number ?? 0]));
   const packages = new Map(handed.map((row) => [row.version, row.number]));
   return rows.map(({ summary, ...row }) => {
@@ -231,6 +233,7 @@ async function versionsOf(db: Context["db"], of: readonly string[]) {
       revision: numbers.get(row.id) ?? 0,
       handedOff: packages.get(row.id) ?? 0,
       live: live(row.id),
+      comments: talkedAbout.get(row.id) ?? 0,
     };
   });
 }

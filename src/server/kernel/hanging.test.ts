@@ -67,6 +67,9 @@ describe("what hangs on a version", () => {
     const { db } = await database();
     await keep("v", "straight through");
     await accept("v", "known");
+    const about = { kind: "version", key: "", words: "As-is" };
+    const said = { version: "v", thread: "t", said: "s", about, text: "Why?", mentions: [], assigned: null };
+    await run("startThread", said);
     await run("giveReason", {
       version: "v",
       against: "v",

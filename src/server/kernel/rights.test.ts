@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import {
   brief,
   check,
+  comments,
   compare,
   decisions,
   directory,
@@ -56,6 +57,7 @@ describe("who may", () => {
     const contracts = {
       ...brief,
       ...check,
+      ...comments,
       ...compare,
       ...decisions,
       ...directory,

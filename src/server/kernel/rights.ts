@@ -13,7 +13,7 @@ export interface Member {
 export const localMember: Member = {
   id: "member-local",
   name: "Mara Aldous",
-  rights: ["read", "edit", "arrange", "judge", "hand off", "operate", "work", "own"],
+  rights: ["read", "edit", "arrange", "judge", "comment", "hand off", "operate", "work", "own"],
 };
 
 const whatOf: { readonly [right in Right]: string } = {
@@ -21,6 +21,7 @@ const whatOf: { readonly [right in Right]: string } = {
   edit: "change",
   arrange: "make, move or delete",
   judge: "judge",
+  comment: "comment on",
   "hand off": "hand off",
   operate: "run",
   work: "work on",

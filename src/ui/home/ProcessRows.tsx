@@ -74,7 +74,12 @@ export function ProcessRows({ process, versions, areas, acts, expanded, onExpand
               </Link>
               <chakra.span color="quiet" fontSize="12px">
                 {" "}
-                {version.revision > 0 ? `rev. ${version.revision}` : ""}
+                {[
+                  version.revision > 0 ? `rev. ${version.revision}` : "",
+                  version.comments > 0 ? text.home.comments(version.comments) : "",
+                ]
+                  .filter(Boolean)
+                  .join(", ")}
               </chakra.span>
             </chakra.div>
           ))}

@@ -89,6 +89,7 @@ describe("the table of processes", () => {
     revision: 2,
     handedOff: 0,
     live: { runs: 0, incidents: 0, logs: 0 },
+    comments: 0,
     builds: null,
     damaged: null,
     summary: { steps: 3, shapes: 5, errors: 0, warnings: 2, advice: 0, walks: 0, failingWalks: 0 },

@@ -1,4 +1,5 @@
 import { counted } from "@/core/model";
+import { commentsWords } from "./comments";
 import { dataWords, formWords } from "./data";
 import { decisionWords } from "./decisions";
 import { evidenceWords } from "./evidence";
@@ -338,6 +339,7 @@ export const en = {
     },
   },
   home: {
+    comments: (count: number) => `${count} open ${count === 1 ? "comment" : "comments"}`,
     areas: "Areas",
     newArea: "New area",
     newAreaIn: (name: string) => `New area in ${name}`,
@@ -595,6 +597,7 @@ export const en = {
   work: workWords,
   member: memberWords,
   programs: programWords,
+  comments: commentsWords,
   handbook: handbookWords,
   texts: textsWords,
   evidence: evidenceWords,
@@ -608,6 +611,7 @@ export const en = {
     differs: "what the difference is about",
     evidenceSkipped: "share of the cases in which it is left out",
     evidenceDone: "done here, though the model does not have it",
+    commented: "open threads of comments",
     evidenceTimes: "how often it was done as modelled, and how long half of the cases waited for it at most",
     evidenceMost: "here cases wait most",
     evidenceCase: "done as modelled, in this order",

@@ -1,7 +1,7 @@
 "use client";
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import dynamic from "next/dynamic";
-import { usePathname, useRouter } from "next/navigation";
+import { usePathname, useRouter, useSearchParams } from "next/navigation";
 import { type ReactNode, useEffect, useMemo, useState } from "react";
 import { howAssumed } from "@/core/forecast";
 import { isFlowNode, type Model } from "@/core/model";
@@ -10,9 +10,11 @@ import { useActsUnderWay } from "../kernel/ask";
 import { text } from "../messages";
 import type { PaletteCommand } from "../shell/paletteStore";
 import { TopRow } from "../shell/TopRow";
+import { useCommentsShown } from "../version/comments/store";
 import { FindingsProvider, useFindings } from "../version/findings";
 import { useVersion, VersionProvider } from "../version/VersionContext";
 import { useWalks, WalksProvider } from "../version/walks";
+import { CommentsButton } from "./frame/CommentsButton";
 import type { VersionQuestion } from "./frame/VersionDialogs";
 import { VersionMenuButton } from "./frame/VersionMenuButton";
 import { Journey } from "./Journey";
@@ -26,6 +28,9 @@ const VersionDialogs = dynamic(() => import("./frame/VersionDialogs").then((file
   loading: () => null,
 });
 const AsideDialog = dynamic(() => import("./frame/AsideDialog").then((file) => file.AsideDialog), {
+  loading: () => null,
+});
+const CommentsColumn = dynamic(() => import("./frame/CommentsColumn").then((file) => file.CommentsColumn), {
   loading: () => null,
 });
 const DisagreementDialog = dynamic(() => import("./frame/DisagreementDialog").then((file) => file.DisagreementDialog), {
@@ -50,7 +55,13 @@ function Frame({ children }: { readonly children: ReactNode }) {
   const stage = stageNamed(usePathname().split("/").at(-1))?.name ?? firstShown;
   const [question, setQuestion] = useState<VersionQuestion | null>(null);
   const [menuWanted, setMenuWanted] = useState(false);
+  const commentsOpen = useCommentsShown((state) => state.isOpen);
   const router = useRouter();
+  // Whoever comes from a comment sees it.
+  const wantsComments = useSearchParams().has("comments");
+  useEffect(() => {
+    if (wantsComments) useCommentsShown.getState().set({ isOpen: true });
+  }, [wantsComments]);
   useNotices();
   const disagrees = useVersion((state) => state.disagreement !== null);
   const commands = useMemo<PaletteCommand[]>(
@@ -64,6 +75,11 @@ function Frame({ children }: { readonly children: ReactNode }) {
       { id: "gallery", title: text.gallery.open, run: () => router.push("/gallery") },
       { id: "export", title: text.exporting.open, run: () => setQuestion("export") },
       { id: "keep", title: text.version.keep, run: () => setQuestion("keep") },
+      {
+        id: "comments",
+        title: text.comments.title,
+        run: () => useCommentsShown.getState().set({ isOpen: true }),
+      },
       ...stages.map(({ name, title }) => ({
         id: `stage-${name}`,
         title,
@@ -95,13 +111,21 @@ function Frame({ children }: { readonly children: ReactNode }) {
             )}
           </>
         }
-        state={<SavedState />}
+        state={
+          <>
+            <SavedState />
+            <CommentsButton />
+          </>
+        }
       />
       <JourneyRow version={info.version.id} current={stage} />
       {/* In a window as small as one that shows all twice as large, a stage keeps its size, and one scrolls. */}
       <Box as="main" id="content" flex="1" minH={0} overflow="auto" display="flex" flexDirection="column">
-        <Flex direction="column" flex="1 0 auto" h="100%" minH="500px" minW="900px">
-          {children}
+        <Flex flex="1 0 auto" h="100%" minH="500px" minW="900px">
+          <Flex direction="column" flex="1" minW={0}>
+            {children}
+          </Flex>
+          {commentsOpen && <CommentsColumn />}
         </Flex>
       </Box>
       {disagrees && <DisagreementDialog />}

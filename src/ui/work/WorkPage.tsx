@@ -9,6 +9,7 @@ import { useAsked } from "../kernel/queries";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
 import { DoneToday } from "./DoneToday";
+import { MyComments } from "./MyComments";
 import { Several } from "./Several";
 import { WorkForm } from "./WorkForm";
 import { WorkLine } from "./WorkLine";
@@ -98,6 +99,7 @@ export function WorkPage() {
               {words.more(data.total)}
             </Button>
           )}
+          <MyComments />
           <DoneToday done={data.done} />
         </Flex>
         <Flex

@@ -3,6 +3,7 @@ import { Box, chakra, Flex } from "@chakra-ui/react";
 import dynamic from "next/dynamic";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { comments } from "@/contract";
 import { type Kind, kindsThatMayFollow } from "@/core/commands";
 import { type Handover, handoversOf } from "@/core/directory";
 import { pageOf } from "@/core/drawing";
@@ -11,6 +12,7 @@ import { Canvas, type CanvasHandle } from "../../canvas/Canvas";
 import { findingMarks, runMarks } from "../../canvas/marks/findingMarks";
 import { useScene } from "../../canvas/useScene";
 import { FootTools } from "../../controls/Foot";
+import { useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
 import { usePalette } from "../../shell/paletteStore";
 import { addKind, newId, tidyChosen } from "../../version/actions";
@@ -20,6 +22,7 @@ import { offerRoles } from "../../version/laneRoles";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { CanvasButtons } from "./CanvasButtons";
 import { copyChosen, pasteHere } from "./clipboard";
+import { commentMarks } from "./commentMarks";
 import { type Gesture, gesturesFor } from "./gestureList";
 import { handleKey } from "./keys";
 import { keyOfKind } from "./kindKeys";
@@ -76,6 +79,7 @@ export function DiagramStage() {
   const { model: settled, selection: settledSelection } = useSettled(model, selection);
   const canvas = useRef<CanvasHandle>(null);
   const { findings } = useFindings();
+  const { data: talk } = useAsked(comments.listThreads, { version: info.version.id }, { keepsLast: true });
   const known = useKnownElements(model, selection);
   const router = useRouter();
   const wanted = useSearchParams().get("element");
@@ -105,8 +109,9 @@ export function DiagramStage() {
       ...handoverMarks(handovers),
       ...askMarks(info.brief?.asks ?? [], model),
       ...findingMarks(findings.filter(({ elements }) => elements.every(known))),
+      ...commentMarks(talk?.threads ?? []),
     ],
-    [run, model, handovers, findings, info.brief, known],
+    [run, model, handovers, findings, info.brief, known, talk],
   );
 
   // What was selected may be gone, by undo or by somebody else.

@@ -1,0 +1,106 @@
+"use client";
+import { chakra, Flex } from "@chakra-ui/react";
+import { X } from "lucide-react";
+import { useRouter } from "next/navigation";
+import type { About, ThreadRow } from "@/contract/comments";
+import { called, nameOf, wordFor } from "@/core/model";
+import { IconTool } from "../../controls/IconTool";
+import { Segments } from "../../controls/Segments";
+import { EmptyState } from "../../controls/states";
+import { text, worded } from "../../messages";
+import { useCommentsShown } from "../../version/comments/store";
+import { ThreadView } from "../../version/comments/ThreadView";
+import { useThreads } from "../../version/comments/useThreads";
+import { Writing } from "../../version/comments/Writing";
+import { useDiagram } from "../../version/diagramStore";
+import { useVersion } from "../../version/VersionContext";
+
+const words = text.comments;
+const filters = Object.entries(words.filters) as [keyof typeof words.filters, string][];
+
+/** What people say about the version, beside whatever stage is open: about the element that is selected, or about all of it. */
+export function CommentsColumn() {
+  const info = useVersion((state) => state.info);
+  const model = useVersion((state) => state.model);
+  const selection = useDiagram((state) => state.selection);
+  const { filter, set } = useCommentsShown();
+  const of = useThreads();
+  const router = useRouter();
+  const [first] = selection;
+  const selected = selection.length === 1 && first !== undefined ? model.elements.get(first) : undefined;
+  const about: About = selected
+    ? { kind: "element", key: selected.id, words: (nameOf(model, selected.id) || wordFor(selected.type)).slice(0, 500) }
+    : { kind: "version", key: "", words: info.version.name };
+  const nameOfAbout = ({ about: { kind, key } }: ThreadRow): string | undefined => {
+    const element = kind === "element" ? model.elements.get(key) : undefined;
+    return element && (nameOf(model, element.id) || wordFor(element.type));
+  };
+  const isMine = ({ assigned, said }: ThreadRow) =>
+    assigned === of.me || said.some(({ member, mentions }) => member === of.me || mentions.includes(of.me ?? ""));
+  const shown = of.threads.filter((thread) =>
+    filter === "all" ? true : thread.resolved === null && (filter === "open" || isMine(thread)),
+  );
+  // What the selected element is about comes first.
+  const isSelected = ({ about: { kind, key } }: ThreadRow) => kind === "element" && key === selected?.id;
+  const ordered = [...shown].sort((one, other) => Number(isSelected(other)) - Number(isSelected(one)));
+  const show = (thread: ThreadRow) => {
+    const { version } = info;
+    router.push(`/v/${encodeURIComponent(version.id)}/diagram?element=${encodeURIComponent(thread.about.key)}`);
+  };
+  return (
+    <Flex
+      as="aside"
+      direction="column"
+      w="340px"
+      flexShrink={0}
+      minH={0}
+      bg="sheet"
+      borderStartWidth="1px"
+      borderColor="line"
+      aria-label={words.title}
+      data-testid="comments"
+    >
+      <Flex px={4} pt={3} pb={2} gap={2} align="center">
+        <chakra.h2 fontSize="14px" fontWeight="700" flex="1">
+          {words.title}
+        </chakra.h2>
+        <Segments
+          small
+          label={words.filter}
+          value={filter}
+          options={filters}
+          onChoose={(next) => set({ filter: next })}
+        />
+        <IconTool name={words.close} icon={X} onPress={() => set({ isOpen: false })} />
+      </Flex>
+      <chakra.div px={4} pb={3}>
+        <Writing
+          label={words.newAbout(selected ? worded(called(model, selected)) : words.version)}
+          hint={`${words.newAbout(selected ? about.words : words.version)}. ${words.hint}`}
+          action={words.send}
+          members={of.members}
+          onSend={(typed, mentions) => of.start(about, typed, mentions)}
+        />
+      </chakra.div>
+      <chakra.ul flex="1" minH={0} overflow="auto" tabIndex={0} aria-label={words.filter}>
+        {ordered.length === 0 && (
+          <li>
+            <EmptyState>{words.none[filter]}</EmptyState>
+          </li>
+        )}
+        {ordered.map((thread) => {
+          const name = nameOfAbout(thread);
+          return (
+            <ThreadView
+              key={thread.id}
+              thread={thread}
+              name={name}
+              of={of}
+              onShow={name === undefined ? undefined : () => show(thread)}
+            />
+          );
+        })}
+      </chakra.ul>
+    </Flex>
+  );
+}

@@ -1,0 +1,63 @@
+import { expect, test } from "./test";
+
+test("somebody is mentioned at a step, answers in another browser, and resolves it", async ({
+  page,
+  browser,
+  request,
+}) => {
+  const { members } = (await (await request.post("/api/do/listMembers", { data: {} })).json()) as {
+    members: { id: string; name: string }[];
+  };
+  const other = members.find(({ name }) => name === "Oran Veltri");
+  if (!other) throw new Error("The demo has no such member.");
+  const copied = await request.post("/api/do/copyProcess", {
+    data: { id: "switch-on", name: "Switch on, talked about", area: "area-on-site" },
+  });
+  const { version } = (await copied.json()) as { version: string };
+
+  await page.goto(`/v/${version}/diagram`);
+  await page.locator('[data-canvas] [data-type="userTask"]').first().click();
+  await page.getByRole("button", { name: "Comments: none is open" }).click();
+  const column = page.getByTestId("comments");
+  const field = column.getByRole("textbox").first();
+  await field.fill("Is this done twice? ");
+  await field.pressSequentially("@Ora");
+  await field.press("Tab");
+  await expect(field).toHaveValue("Is this done twice? @Oran Veltri ");
+  await field.press("Control+Enter");
+  await expect(column.getByTestId("thread")).toContainText("Is this done twice?");
+
+  const context = await browser.newContext();
+  await context.addCookies([{ name: "lane-member", value: other.id, url: new URL(page.url()).origin }]);
+  const theirs = await context.newPage();
+  await theirs.goto(new URL("/work", page.url()).href);
+  await theirs
+    .getByTestId("my-comments")
+    .getByRole("link", { name: /^Switch on, talked about/ })
+    .click();
+  const answering = theirs.getByTestId("comments");
+  await answering.getByPlaceholder("Answer …").fill("Only on the first day.");
+  await answering.getByRole("button", { name: "Answer" }).click();
+  // It arrives where the question was asked, without anybody looking again.
+  await expect(column.getByTestId("thread")).toContainText("Only on the first day.", { timeout: 10_000 });
+  await answering.getByRole("button", { name: "Resolve" }).click();
+  await expect(column.getByText("Nothing is open.")).toBeVisible({ timeout: 10_000 });
+  await context.close();
+});
+
+test("texts are kept in another language, and the handbook is told in it", async ({ page, request }) => {
+  const copied = await request.post("/api/do/copyProcess", {
+    data: { id: "switch-on", name: "Switch on, in German", area: "area-on-site" },
+  });
+  const { version } = (await copied.json()) as { version: string };
+  await page.goto(`/v/${version}/steps?part=languages`);
+  await page.getByLabel("Add a language").fill("de");
+  await page.getByRole("button", { name: "Add", exact: true }).click();
+  const first = page.getByTestId("text-row").filter({ hasText: "user task" }).first().getByRole("textbox").first();
+  await first.fill("Anlage einschalten");
+  await first.press("Enter");
+  await expect(page.getByTestId("texts-missing")).toContainText("missing");
+  await page.goto(`/v/${version}/hand-off?part=handbook`);
+  await page.getByLabel("Language").selectOption("de");
+  await expect(page.locator("iframe")).toHaveAttribute("srcdoc", /1 Anlage einschalten|\d Anlage einschalten/);
+});
