@@ -41,6 +41,8 @@ export interface HomeVersion {
   readonly live: { readonly runs: number; readonly incidents: number; readonly logs: number };
   /** Threads of comments that are open. */
   readonly comments: number;
+  /** How its last round of review stands; lapsed where it was changed since. */
+  readonly review: "asked" | "approved" | "rejected" | "lapsed" | null;
   /** How its build copies stood when they were last looked at: the one that asks for somebody first; null where it has none. */
   readonly builds: BuildState | null;
   /** Why it cannot be opened; null where it can. */

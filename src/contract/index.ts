@@ -13,5 +13,6 @@ export { handbook } from "./handbook";
 export { handoff } from "./handoff";
 export { home } from "./home";
 export { live } from "./live";
+export { review } from "./review";
 export { inVersion } from "./version";
 export { walk } from "./walk";

@@ -342,6 +342,32 @@ export const threads = pgTable(
   (table) => [index("threads_version").on(table.version)],
 );
 
+/** Rounds of review: a kept state, who was asked about it, and what they said. */
+export const reviews = pgTable(
+  "reviews",
+  {
+    id: text("id").primaryKey(),
+    version: text("version").notNull(),
+    revision: integer("revision").notNull(),
+    /** What the version held then: an approval holds as long as it still does. */
+    sequence: integer("sequence").notNull(),
+    question: text("question").notNull(),
+    due: text("due"),
+    reviewers: jsonb("reviewers").$type<readonly string[]>().notNull(),
+    answers: jsonb("answers").$type<readonly KeptAnswer[]>().notNull(),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+    withdrawnAt: moment("withdrawn_at"),
+  },
+  (table) => [index("reviews_version").on(table.version)],
+);
+export interface KeptAnswer {
+  readonly member: string;
+  readonly answer: "approve" | "remarks" | "reject";
+  readonly note: string;
+  readonly at: string;
+}
+
 /** What is kept of what a thread is about, and of each contribution; members by their ids. */
 export interface About {
   readonly kind: "version" | "element" | "sentence" | "finding" | "change" | "figure";

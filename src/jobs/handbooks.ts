@@ -1,8 +1,10 @@
 import { type BookletKind, line } from "@/core/booklet";
+import { changeGroups, compareModels } from "@/core/compare";
 import { type DecisionFileText, openDocument } from "@/core/decisions";
 import type { DirectoryEntry } from "@/core/directory";
 import type { RoleDefaults } from "@/core/forecast";
 import {
+  changeBlocks,
   commentBlocks,
   figureBlocks,
   type HandbookModel,
@@ -28,6 +30,8 @@ export interface HandbookInput {
     readonly facts: readonly { readonly name: Said; readonly text: string }[];
     readonly hues: Hues;
     readonly threads: readonly ToldThread[];
+    /** The state that was approved last, by its name among the models of the job; null where none was. */
+    readonly approved: { readonly name: string; readonly revision: number } | null;
   }[];
   readonly entries: readonly DirectoryEntry[];
   readonly decisions: readonly DecisionFileText[];
@@ -54,13 +58,23 @@ export const handbookFile: Job<HandbookInput, FileMade> = (models, input) => {
     const { scenario, figures, why } = forecast;
     return { figures: figureBlocks({ scenario: scenario.name, figures, why }, words) };
   };
+  /** What has changed from one model to another, change by change. */
+  const changed = (from: string, to: string): Said[] => {
+    if (!input.parts.includes("changes")) return [];
+    const [before, now] = [needs(models, from), needs(models, to)];
+    return changeGroups(before, now, compareModels(before, now)).map(({ said }) => said);
+  };
   const told = input.models.map(
-    ({ name, facts, hues, threads }): HandbookModel => ({
+    ({ name, facts, hues, threads, approved }): HandbookModel => ({
       id: name,
       model: needs(models, name),
       facts: facts.map((fact) => ({ name: words(fact.name), says: line(fact.text) })),
       decisions,
-      more: { ...figures(name), comments: commentBlocks(threads, words) },
+      more: {
+        ...figures(name),
+        comments: commentBlocks(threads, words),
+        ...(approved && { changes: changeBlocks(approved.revision, changed(approved.name, name), words) }),
+      },
       hueOf: hueIn(hues),
     }),
   );

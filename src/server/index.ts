@@ -102,6 +102,7 @@ import { beginLiveCase } from "./live/starts";
 import { acknowledgeAlert, listTargets } from "./live/targets";
 import { assignWork, completeWork, listWork, openWork, remindWork, saveWork, setDue } from "./live/work";
 import { listWritten } from "./live/written";
+import { answerReview, askReview, listReviews, myReviews, withdrawReview } from "./review/reviews";
 import { applyCommands, changesSince } from "./version/editing";
 import { extractProcess } from "./version/extract";
 import { changeDays, elementHistory, listHistory } from "./version/history";
@@ -115,9 +116,11 @@ export const useCases = {
   acknowledgeAlert,
   adaptRule,
   adoptToBe,
+  answerReview,
   answerThread,
   applyCommands,
   askDeveloper,
+  askReview,
   assignThread,
   assignWork,
   beginLiveCase,
@@ -172,6 +175,7 @@ export const useCases = {
   listMembers,
   listMoves,
   listReasons,
+  listReviews,
   listRevisions,
   listRuns,
   listTargets,
@@ -188,6 +192,7 @@ export const useCases = {
   moveCases,
   moveProcess,
   moveToken,
+  myReviews,
   myThreads,
   nameRevision,
   openBrief,
@@ -245,6 +250,7 @@ export const useCases = {
   waive,
   whereUsed,
   withdrawKey,
+  withdrawReview,
   withdrawWaiver,
 } as const;
 

@@ -54,6 +54,11 @@ export const german: ReadonlyMap<string, string> = new Map([
     Figures: "Zahlen",
     Changes: "Änderungen",
     "Open comments": "Offene Kommentare",
+    Approved: "Freigegeben",
+    "Since revision {0}, which was approved:": "Seit Stand {0}, der freigegeben wurde:",
+    "Nothing has changed since revision {0}, which was approved.":
+      "Seit Stand {0}, der freigegeben wurde, hat sich nichts geändert.",
+    "and {0} more": "und {0} weitere",
     "Threads that are open": "Offene Gespräche",
     About: "Worüber",
     "Who, when": "Wer, wann",

@@ -1,3 +1,4 @@
+export { changeBlocks } from "./changes";
 export { commentBlocks, type ToldThread } from "./comments";
 export { figureBlocks, type ToldForecast } from "./figures";
 export {

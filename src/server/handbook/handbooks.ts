@@ -1,6 +1,7 @@
 import { and, asc, eq, inArray, isNull } from "drizzle-orm";
 import { handbook as terms } from "@/contract";
 import type { HandbookAbout } from "@/contract/handbook";
+import type { ReviewRow } from "@/contract/review";
 import { directoryEntrySchema } from "@/core/directory";
 import { say } from "@/core/messages";
 import { type Model, toStored } from "@/core/model";
@@ -11,8 +12,10 @@ import { openThreads } from "../comments/threads";
 import { huesOf } from "../handoff/handoffs";
 import type { Transaction } from "../kernel/act";
 import { DamagedVersion, tryHead } from "../kernel/heads";
+import { loadRevision } from "../kernel/revisions";
 import { inThread } from "../kernel/threads";
-import { longUseCase, notFound, UseCaseError } from "../kernel/useCase";
+import { type Context, longUseCase, notFound, UseCaseError } from "../kernel/useCase";
+import { reviewsOf } from "../review/reviews";
 import { decisionsOf } from "../walk/walks";
 
 /** So many processes stand in one handbook. */
@@ -52,7 +55,8 @@ async function chosenBy(db: Transaction, about: HandbookAbout): Promise<{ title:
 /** The generated documentation: read from one state, written in a thread with nothing held meanwhile. */
 export const handbookFile = longUseCase(terms.handbookFile, async (outside, asked) => {
   const { about, kind, parts, language } = asked;
-  const { input, models } = await outside.read(async ({ db }) => {
+  const { input, models } = await outside.read(async (context) => {
+    const { db } = context;
     const { title, chosen } = await chosenBy(db, about);
     if (chosen.length === 0)
       throw new UseCaseError("nothing-to-tell", "There is no process here yet. Make one, then its handbook.", 409);
@@ -62,7 +66,7 @@ export const handbookFile = longUseCase(terms.handbookFile, async (outside, aske
         `A handbook holds ${mostProcesses} processes at most; here are ${chosen.length}. Choose an area.`,
         413,
       );
-    const told = await Promise.all(chosen.map((one) => readTold(db, one)));
+    const told = await Promise.all(chosen.map((one) => readTold(context, one)));
     const read = told.flatMap((one) => one ?? []);
     if (read.length === 0) throw new UseCaseError("damaged", "None of these versions can be read.", 409);
     const decisions = await decisionsOf(
@@ -73,7 +77,7 @@ export const handbookFile = longUseCase(terms.handbookFile, async (outside, aske
     const made: HandbookInput = {
       title: asked.title || title || "Processes",
       subtitle: about.kind === "version" ? (chosen[0]?.name ?? "") : "",
-      models: read.map(({ name, facts, hues, threads }) => ({ name, facts, hues, threads })),
+      models: read.map(({ name, facts, hues, threads, approved }) => ({ name, facts, hues, threads, approved })),
       entries: entries.flatMap((entry) => directoryEntrySchema.safeParse(entry).data ?? []),
       roles: entries.filter((entry) => entry.kind === "role"),
       decisions: decisions.map(({ id, content }) => ({ id, content })),
@@ -81,7 +85,7 @@ export const handbookFile = longUseCase(terms.handbookFile, async (outside, aske
       language,
       kind,
     };
-    return { input: made, models: Object.fromEntries(read.map(({ name, text }) => [name, text])) };
+    return { input: made, models: Object.fromEntries(read.flatMap(({ texts }) => texts)) };
   });
   const file = await inThread("handbookFile", models, input);
   if ("tooLarge" in file) throw new UseCaseError("too-large", file.tooLarge, 422);
@@ -89,14 +93,17 @@ export const handbookFile = longUseCase(terms.handbookFile, async (outside, aske
 });
 
 /** A version as it is now, with what is said below its heading; undefined for one that is damaged. */
-async function readTold(db: Transaction, { version, name, process }: Chosen) {
+async function readTold(context: Context, { version, name, process }: Chosen) {
+  const { db } = context;
   const head = await tryHead(db, version);
   if (head instanceof DamagedVersion) return undefined;
   const [row] = await db.select({ changedAt: heads.changedAt }).from(heads).where(eq(heads.version, version));
   const verdict = await holdingVerdict(db, version);
+  const approved = (await reviewsOf(db, version, "")).find(({ state }) => state === "approved");
   const facts = [
     { name: say`Version`, text: name },
     { name: say`As of`, text: (row?.changedAt ?? "").slice(0, 10) },
+    ...(approved?.holds ? [{ name: say`Approved`, text: approvedBy(approved) }] : []),
     ...(verdict
       ? [{ name: say`Checked`, text: `${verdict.member}, ${verdict.at.slice(0, 10)} (${verdict.profile})` }]
       : []),
@@ -106,9 +113,30 @@ async function readTold(db: Transaction, { version, name, process }: Chosen) {
     name: version,
     process,
     model,
-    text: JSON.stringify(toStored(model)),
+    texts: [
+      [version, JSON.stringify(toStored(model))] as const,
+      ...(approved
+        ? [
+            [
+              `approved ${version}`,
+              JSON.stringify(toStored(await loadRevision(context, version, approved.revision))),
+            ] as const,
+          ]
+        : []),
+    ],
+    approved: approved ? { name: `approved ${version}`, revision: approved.revision } : null,
     facts,
     hues: await huesOf(db, model),
     threads: await openThreads(db, version),
   };
+}
+
+/** Who approved, and when the last of them did. */
+function approvedBy({ reviewers }: ReviewRow): string {
+  const last =
+    reviewers
+      .map(({ at }) => at ?? "")
+      .sort()
+      .at(-1) ?? "";
+  return `${reviewers.map(({ name }) => name).join(", ")}, ${last.slice(0, 10)}`;
 }

@@ -8,6 +8,7 @@ import { lookInBackground } from "../handoff/buildCopies";
 import { liveStanding } from "../kernel/liveStanding";
 import { seenBuilds } from "../kernel/seenBuilds";
 import { type Context, longUseCase } from "../kernel/useCase";
+import { lastReviews } from "../review/reviews";
 import { type Counted, countAnew, wasLookedAt } from "./summaries";
 
 type Answer = AnswerOf<typeof home.openHome>;
@@ -220,6 +221,7 @@ async function versionsOf(db: Context["db"], of: readonly string[]) {
   // Files of developers change without telling: looked at anew behind who looks at Home.
   for (const [version, { isOld }] of builds) if (isOld) void lookInBackground(version);
   const live = await liveStanding(db, ids);
+  const reviewed = await lastReviews(db, ids);
   const talkedAbout = await openThreadCounts(db, ids);
   const numbers = new Map(kept.map((row) => [row.version, row.number ?? 0]));
   const packages = new Map(handed.map((row) => [row.version, row.number]));
@@ -234,6 +236,7 @@ async function versionsOf(db: Context["db"], of: readonly string[]) {
       handedOff: packages.get(row.id) ?? 0,
       live: live(row.id),
       comments: talkedAbout.get(row.id) ?? 0,
+      review: reviewed.get(row.id) ?? null,
     };
   });
 }

@@ -14,6 +14,7 @@ import {
   home,
   inVersion,
   live,
+  review,
   walk,
 } from "@/contract";
 import { rights } from "@/contract/contract";
@@ -68,6 +69,7 @@ describe("who may", () => {
       ...handoff,
       ...home,
       ...inVersion,
+      ...review,
       ...walk,
       ...live,
     };

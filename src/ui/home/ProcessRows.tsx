@@ -76,6 +76,7 @@ export function ProcessRows({ process, versions, areas, acts, expanded, onExpand
                 {" "}
                 {[
                   version.revision > 0 ? `rev. ${version.revision}` : "",
+                  version.review === null ? "" : text.home.reviews[version.review],
                   version.comments > 0 ? text.home.comments(version.comments) : "",
                 ]
                   .filter(Boolean)

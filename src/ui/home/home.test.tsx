@@ -90,6 +90,7 @@ describe("the table of processes", () => {
     handedOff: 0,
     live: { runs: 0, incidents: 0, logs: 0 },
     comments: 0,
+    review: null,
     builds: null,
     damaged: null,
     summary: { steps: 3, shapes: 5, errors: 0, warnings: 2, advice: 0, walks: 0, failingWalks: 0 },

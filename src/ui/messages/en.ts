@@ -6,6 +6,7 @@ import { evidenceWords } from "./evidence";
 import { forecastWords } from "./forecast";
 import { handbookWords } from "./handbook";
 import { liveWords, memberWords, programWords, workWords } from "./live";
+import { reviewWords } from "./review";
 import { textsWords } from "./texts";
 
 /** The beginning of a sentence, to whole words. */
@@ -339,6 +340,12 @@ export const en = {
     },
   },
   home: {
+    reviews: {
+      asked: "in review",
+      approved: "approved",
+      rejected: "rejected in review",
+      lapsed: "changed since its review",
+    },
     comments: (count: number) => `${count} open ${count === 1 ? "comment" : "comments"}`,
     areas: "Areas",
     newArea: "New area",
@@ -598,6 +605,7 @@ export const en = {
   member: memberWords,
   programs: programWords,
   comments: commentsWords,
+  review: reviewWords,
   handbook: handbookWords,
   texts: textsWords,
   evidence: evidenceWords,

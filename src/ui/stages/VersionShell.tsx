@@ -58,10 +58,11 @@ function Frame({ children }: { readonly children: ReactNode }) {
   const commentsOpen = useCommentsShown((state) => state.isOpen);
   const router = useRouter();
   // Whoever comes from a comment sees it.
-  const wantsComments = useSearchParams().has("comments");
+  const wanted = useSearchParams().get("comments");
   useEffect(() => {
-    if (wantsComments) useCommentsShown.getState().set({ isOpen: true });
-  }, [wantsComments]);
+    const part = wanted === "review" ? "review" : "comments";
+    if (wanted !== null) useCommentsShown.getState().set({ isOpen: true, part });
+  }, [wanted]);
   useNotices();
   const disagrees = useVersion((state) => state.disagreement !== null);
   const commands = useMemo<PaletteCommand[]>(
@@ -78,7 +79,12 @@ function Frame({ children }: { readonly children: ReactNode }) {
       {
         id: "comments",
         title: text.comments.title,
-        run: () => useCommentsShown.getState().set({ isOpen: true }),
+        run: () => useCommentsShown.getState().set({ isOpen: true, part: "comments" }),
+      },
+      {
+        id: "review",
+        title: text.review.ask,
+        run: () => useCommentsShown.getState().set({ isOpen: true, part: "review" }),
       },
       ...stages.map(({ name, title }) => ({
         id: `stage-${name}`,

@@ -10,6 +10,7 @@ import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
 import { DoneToday } from "./DoneToday";
 import { MyComments } from "./MyComments";
+import { MyReviews } from "./MyReviews";
 import { Several } from "./Several";
 import { WorkForm } from "./WorkForm";
 import { WorkLine } from "./WorkLine";
@@ -99,6 +100,7 @@ export function WorkPage() {
               {words.more(data.total)}
             </Button>
           )}
+          <MyReviews />
           <MyComments />
           <DoneToday done={data.done} />
         </Flex>

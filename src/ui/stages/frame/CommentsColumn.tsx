@@ -14,8 +14,10 @@ import { useThreads } from "../../version/comments/useThreads";
 import { Writing } from "../../version/comments/Writing";
 import { useDiagram } from "../../version/diagramStore";
 import { useVersion } from "../../version/VersionContext";
+import { ReviewPart } from "./ReviewPart";
 
 const words = text.comments;
+const parts = Object.entries(text.review.parts) as [keyof typeof text.review.parts, string][];
 const filters = Object.entries(words.filters) as [keyof typeof words.filters, string][];
 
 /** What people say about the version, beside whatever stage is open: about the element that is selected, or about all of it. */
@@ -23,7 +25,7 @@ export function CommentsColumn() {
   const info = useVersion((state) => state.info);
   const model = useVersion((state) => state.model);
   const selection = useDiagram((state) => state.selection);
-  const { filter, set } = useCommentsShown();
+  const { part, filter, set } = useCommentsShown();
   const of = useThreads();
   const router = useRouter();
   const [first] = selection;
@@ -61,46 +63,60 @@ export function CommentsColumn() {
       data-testid="comments"
     >
       <Flex px={4} pt={3} pb={2} gap={2} align="center">
-        <chakra.h2 fontSize="14px" fontWeight="700" flex="1">
-          {words.title}
-        </chakra.h2>
+        <chakra.h2 srOnly>{text.review.parts[part]}</chakra.h2>
         <Segments
           small
-          label={words.filter}
-          value={filter}
-          options={filters}
-          onChoose={(next) => set({ filter: next })}
+          label={text.review.part}
+          value={part}
+          options={parts}
+          onChoose={(next) => set({ part: next })}
         />
+        <chakra.span flex="1" />
+        {part === "comments" && (
+          <Segments
+            small
+            label={words.filter}
+            value={filter}
+            options={filters}
+            onChoose={(next) => set({ filter: next })}
+          />
+        )}
         <IconTool name={words.close} icon={X} onPress={() => set({ isOpen: false })} />
       </Flex>
-      <chakra.div px={4} pb={3}>
-        <Writing
-          label={words.newAbout(selected ? worded(called(model, selected)) : words.version)}
-          hint={`${words.newAbout(selected ? about.words : words.version)}. ${words.hint}`}
-          action={words.send}
-          members={of.members}
-          onSend={(typed, mentions) => of.start(about, typed, mentions)}
-        />
-      </chakra.div>
-      <chakra.ul flex="1" minH={0} overflow="auto" tabIndex={0} aria-label={words.filter}>
-        {ordered.length === 0 && (
-          <li>
-            <EmptyState>{words.none[filter]}</EmptyState>
-          </li>
-        )}
-        {ordered.map((thread) => {
-          const name = nameOfAbout(thread);
-          return (
-            <ThreadView
-              key={thread.id}
-              thread={thread}
-              name={name}
-              of={of}
-              onShow={name === undefined ? undefined : () => show(thread)}
+      {part === "review" ? (
+        <ReviewPart />
+      ) : (
+        <>
+          <chakra.div px={4} pb={3}>
+            <Writing
+              label={words.newAbout(selected ? worded(called(model, selected)) : words.version)}
+              hint={`${words.newAbout(selected ? about.words : words.version)}. ${words.hint}`}
+              action={words.send}
+              members={of.members}
+              onSend={(typed, mentions) => of.start(about, typed, mentions)}
             />
-          );
-        })}
-      </chakra.ul>
+          </chakra.div>
+          <chakra.ul flex="1" minH={0} overflow="auto" tabIndex={0} aria-label={words.filter}>
+            {ordered.length === 0 && (
+              <li>
+                <EmptyState>{words.none[filter]}</EmptyState>
+              </li>
+            )}
+            {ordered.map((thread) => {
+              const name = nameOfAbout(thread);
+              return (
+                <ThreadView
+                  key={thread.id}
+                  thread={thread}
+                  name={name}
+                  of={of}
+                  onShow={name === undefined ? undefined : () => show(thread)}
+                />
+              );
+            })}
+          </chakra.ul>
+        </>
+      )}
     </Flex>
   );
 }

@@ -10,7 +10,7 @@ import { useCommentsShown } from "../../version/comments/store";
 let app: Application;
 let version: string;
 beforeEach(async () => {
-  useCommentsShown.setState({ isOpen: false, filter: "open" });
+  useCommentsShown.setState({ isOpen: false, part: "comments", filter: "open" });
   app = await openApplication("/", async () => {
     version = await importModel("Applications", smallModel());
     await run("setMember", { id: "oran", name: "Oran Veltri", roles: [] });
