@@ -42,6 +42,25 @@ test("somebody is mentioned at a step, answers in another browser, and resolves 
   await expect(column.getByTestId("thread")).toContainText("Only on the first day.", { timeout: 10_000 });
   await answering.getByRole("button", { name: "Resolve" }).click();
   await expect(column.getByText("Nothing is open.")).toBeVisible({ timeout: 10_000 });
+
+  // Then it is reviewed: approved in the other browser, and lapsed with the next change.
+  await column.getByRole("radio", { name: "Review" }).click();
+  await column.getByRole("checkbox", { name: "Oran Veltri" }).check();
+  await column.getByLabel("Question").fill("Is it as you do it?");
+  await column.getByRole("button", { name: "Ask for a review" }).click();
+  await expect(column.getByTestId("review")).toContainText("has not answered yet");
+  await theirs.goto(new URL("/work", page.url()).href);
+  await theirs
+    .getByTestId("my-reviews")
+    .getByRole("link", { name: /^Switch on, talked about/ })
+    .click();
+  await theirs.getByTestId("reviews").getByRole("button", { name: "Approve", exact: true }).click();
+  const round = column.getByTestId("review");
+  await expect(round).toContainText("holds for what is here now", { timeout: 10_000 });
+  await page.getByTestId("tray").getByRole("textbox", { name: "Name", exact: true }).fill("Switch on, at last");
+  await page.getByTestId("tray").getByRole("textbox", { name: "Name", exact: true }).press("Enter");
+  await expect(round).toContainText("changed since, so that it holds no more", { timeout: 10_000 });
+  await expect(round.getByRole("link", { name: "What has changed since" })).toBeVisible();
   await context.close();
 });
 
