@@ -74,6 +74,7 @@ const floors = {
     version: ["kernel", "home"],
     comments: ["kernel"],
     review: ["kernel"],
+    links: ["kernel", "files", "handbook"],
     compare: ["kernel"],
     handoff: ["kernel", "check", "walk"],
     home: ["kernel", "check", "comments", "handoff", "review", "walk"],

@@ -2,7 +2,7 @@ import { randomBytes } from "node:crypto";
 import { type NextRequest, NextResponse } from "next/server";
 import { contentPolicy, whyForeign } from "@/server/kernel/access";
 
-/** Before each page: is it asked for by a name of ours, and which scripts may run in it. Data has the same door in `api/answer.ts`. */
+/** Before each page: is it asked for by a name of ours, and which scripts may run in it. Data has the same door in `api/answer.ts`, what links lead to in `l/`. */
 export function proxy(request: NextRequest): NextResponse {
   const foreign = whyForeign({ method: request.method, header: (name) => request.headers.get(name) });
   if (foreign) return new NextResponse(`${foreign}\n`, { status: 403, headers: { "content-type": "text/plain" } });
@@ -16,4 +16,4 @@ export function proxy(request: NextRequest): NextResponse {
   return response;
 }
 
-export const config = { matcher: ["/((?!api/|_next/static|_next/image|icon.svg).*)"] };
+export const config = { matcher: ["/((?!api/|l/|_next/static|_next/image|icon.svg).*)"] };

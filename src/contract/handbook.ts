@@ -2,11 +2,11 @@ import { z } from "zod";
 import { bookletKinds } from "@/core/booklet";
 import { handbookParts } from "@/core/handbook";
 import { area, asks, named, version, workspace } from "./contract";
-import { id } from "./inputs";
+import { id, revisionNumber } from "./inputs";
 
-/** What a handbook is about: a version, the as-is of each process in an area and the areas inside it, or of all. */
+/** What a handbook is about: a version as it is now, or a kept state of it; the as-is of each process in an area and the areas inside it, or of all. */
 const about = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("version"), version: id }),
+  z.object({ kind: z.literal("version"), version: id, revision: revisionNumber.optional() }),
   z.object({ kind: z.literal("area"), area: id }),
   z.object({ kind: z.literal("all") }),
 ]);

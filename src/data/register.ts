@@ -83,6 +83,7 @@ export const register = {
     // What is said of an element is said of the same one in a to-be; what is settled there is settled when that is adopted.
     hangs: { by: "version", intoToBe: true, intoCopy: true, whenAdopted: { replacesBy: ["origin"] } },
   },
+  links: { table: schema.links, backup: "kept", names: ofVersion, hangs: stays },
   reviews: { table: schema.reviews, backup: "kept", names: ofVersion, hangs: stays },
   verdicts: { table: schema.verdicts, backup: "kept", names: ofVersion, hangs: stays },
   handoffs: { table: schema.handoffs, backup: "kept", names: ofVersion, hangs: stays },

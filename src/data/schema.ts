@@ -342,6 +342,28 @@ export const threads = pgTable(
   (table) => [index("threads_version").on(table.version)],
 );
 
+/** Links by which a version is read without an account; the token and the password are kept as hashes alone. */
+export const links = pgTable(
+  "links",
+  {
+    id: text("id").primaryKey(),
+    version: text("version").notNull(),
+    /** The kept state it shows; none: what the version holds now. */
+    revision: integer("revision"),
+    name: text("name").notNull(),
+    token: text("token").notNull().unique(),
+    password: text("password"),
+    expiresAt: moment("expires_at"),
+    /** Wrong passwords in a row, and until when the next one is not looked at. */
+    failures: integer("failures").notNull().default(0),
+    lockedUntil: moment("locked_until"),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+    withdrawnAt: moment("withdrawn_at"),
+  },
+  (table) => [index("links_version").on(table.version)],
+);
+
 /** Rounds of review: a kept state, who was asked about it, and what they said. */
 export const reviews = pgTable(
   "reviews",

@@ -1,6 +1,7 @@
 import type { Model } from "@/core/model";
 import { handleConnection } from "./data";
 import { Drawing } from "./drawing";
+import { tellInGerman } from "./german";
 
 const entries = {
   frontDesk: { entry: "role-front-desk", name: "Front desk" },
@@ -149,6 +150,7 @@ export function drawSolarConnection(start: Model, diagram: string, called: strin
   handleConnection(draw);
   draw.do({ type: "tidy", diagram });
   draw.do({ type: "setField", id: "switch-on", field: "calledElement", value: called });
+  tellInGerman(draw);
   return draw;
 }
 

@@ -1,4 +1,5 @@
 /** Every use case, by stage. Routes call these and nothing else. */
+
 import { buildProcesses, openBrief, previewBuild, saveBrief } from "./brief/briefs";
 import { adaptRule, chooseProfile } from "./check/checkProfiles";
 import { openCheck, signVerdict, waive, withdrawWaiver } from "./check/checks";
@@ -78,6 +79,7 @@ import {
   renameProcess,
   undelete,
 } from "./home/processes";
+import { listLinks, makeLink, withdrawLink } from "./links/links";
 import { listCases, listWaits, openCase } from "./live/cases";
 import { runFigures } from "./live/figures";
 import {
@@ -171,6 +173,7 @@ export const useCases = {
   listHandoffs,
   listHistory,
   listKeys,
+  listLinks,
   listLogs,
   listMembers,
   listMoves,
@@ -187,6 +190,7 @@ export const useCases = {
   listWritten,
   lookAtBuildCopies,
   makeKey,
+  makeLink,
   mergeEntries,
   moveArea,
   moveCases,
@@ -250,6 +254,7 @@ export const useCases = {
   waive,
   whereUsed,
   withdrawKey,
+  withdrawLink,
   withdrawReview,
   withdrawWaiver,
 } as const;
@@ -279,6 +284,7 @@ export { hearFeed, listenToFeed } from "./kernel/events";
 export { endThreads } from "./kernel/threads";
 export { localMember, type Member, runUseCase, type UseCase, UseCaseError } from "./kernel/useCase";
 export { whatHappened } from "./kernel/whatHappened";
+export { type OpenedLink, openLink, openLinkPicture } from "./links/opened";
 export { mostBackupBytes } from "./workspace/backupFile";
 export { workspaceReady } from "./workspace/workspace";
 export { answerProgram, describedInterface, memberNamed, memberOfKey };

@@ -8,6 +8,7 @@ import {
   flowNodesIn,
   type Id,
   isPlainText,
+  isRead,
   isScope,
   lanesOf,
   type Model,
@@ -34,9 +35,6 @@ export interface TextRow {
   readonly isRich: boolean;
 }
 
-/** Types of elements that a reader meets by name. */
-const told = /^(?:sequenceFlow|messageFlow|dataObjectReference|dataStoreReference|textAnnotation|group|lane|property)$/;
-
 /**
  * All that has a text that somebody reads, in the order one meets it: pools, processes, lanes, steps as in the sheet, then flows with answers,
  * data and notes. O(elements), apart from the step sheet.
@@ -51,7 +49,7 @@ export function textRows(model: Model, language: string): TextRow[] {
     for (const element of subtreeOf(model, process.id))
       if (isScope(element.type)) for (const node of flowNodesIn(model, element.id)) found.add(node.id);
   }
-  for (const element of model.elements) if (told.test(element.type)) found.add(element.id);
+  for (const element of model.elements) if (isRead(element.type)) found.add(element.id);
   return [...found].flatMap((id): TextRow[] => {
     const element = model.elements.get(id);
     const row = element && rowOf(element, language);

@@ -55,6 +55,7 @@ export const german: ReadonlyMap<string, string> = new Map([
     Changes: "Änderungen",
     "Open comments": "Offene Kommentare",
     Approved: "Freigegeben",
+    Revision: "Stand Nr.",
     "Since revision {0}, which was approved:": "Seit Stand {0}, der freigegeben wurde:",
     "Nothing has changed since revision {0}, which was approved.":
       "Seit Stand {0}, der freigegeben wurde, hat sich nichts geändert.",

@@ -40,6 +40,7 @@ export { Table } from "./table";
 export { type LiveTarget, type TargetKind, targetKinds, targetsOf, withTargets } from "./targetData";
 export {
   descriptionIn,
+  isRead,
   languagesOf,
   modelIn,
   nameIn,

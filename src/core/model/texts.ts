@@ -1,4 +1,5 @@
 import type { Element } from "./element";
+import { flowNodeTypes } from "./families";
 import type { Model } from "./model";
 import { attribute, ownElement, ownNodes, replaced } from "./ownData";
 import { documentationIn, documentedIn, plainOf, textOfPlain, withDocumentation } from "./richText";
@@ -50,8 +51,22 @@ export function languagesOf({ elements }: Model): string[] {
   return [...found].sort();
 }
 
-/** Types whose name a reader of a model never sees. */
-const unseen = /^(?:definitions|laneSet|message|itemDefinition|signal|error|escalation|interface|operation|category)$/;
+const read: ReadonlySet<string> = new Set([
+  ...flowNodeTypes,
+  "participant",
+  "process",
+  "lane",
+  "sequenceFlow",
+  "messageFlow",
+  "dataObjectReference",
+  "dataStoreReference",
+  "property",
+  "textAnnotation",
+  "group",
+]);
+
+/** Whether somebody who reads a model meets elements of a type by their names. */
+export const isRead = (type: string): boolean => read.has(type);
 
 /**
  * A model as it reads in a language: names and descriptions of that language where they are kept, the model's own where they are not;
@@ -68,7 +83,7 @@ export function modelIn(model: Model, language: string): { readonly model: Model
       told = element.name?.trim()
         ? { ...told, name }
         : ({ ...told, text: { ...(element.text as object), text: name } } as Element);
-    else if (own !== "" && !unseen.test(element.type)) untold.push({ element, what: "name" });
+    else if (own !== "" && isRead(element.type)) untold.push({ element, what: "name" });
     if (plainOf(documentationIn(element)).trim() !== "" || documentedIn(element).includes(language)) {
       if (documentedIn(element).includes(language)) {
         const text = documentationIn(element, language);

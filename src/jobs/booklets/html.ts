@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import { type Block, type Booklet, type Fact, type Line, type Run, wordsOfLine } from "@/core/booklet";
 import { sceneToSvg } from "@/core/drawing";
 import { escapeAttribute, escapeText } from "@/core/xml";
@@ -10,14 +11,17 @@ import { embeddedFonts } from "../pictures/fonts";
 export function bookletHtml(booklet: Booklet): string {
   const { title, subtitle, language, facts, contents, blocks } = booklet;
   const words = searchWords[language] ?? searchWords.en;
+  const own = script(words);
+  // Only this one script may run, whatever somebody has written into a name.
+  const hash = createHash("sha256").update(own).digest("base64");
   return `<!doctype html>
-<html lang="${escapeAttribute(language)}"><head><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1">
-<meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; script-src 'unsafe-inline'; font-src data:; img-src data:">
+<html lang="${escapeAttribute(language)}"><head><meta charset="utf-8"><meta name="robots" content="noindex"><meta name="viewport" content="width=device-width,initial-scale=1">
+<meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; script-src 'sha256-${hash}'; font-src data:; img-src data:">
 <title>${escapeText(title)}</title><style>${fonts()}${style}</style></head>
 <body><header><h1>${escapeText(title)}</h1>${subtitle ? `<p class="under">${escapeText(subtitle)}</p>` : ""}${factsHtml(facts)}</header>
 <nav aria-label="${escapeAttribute(contents)}"><h2>${escapeText(contents)}</h2><label>${escapeText(words.search)} <input type="search" id="find" autocomplete="off"></label><p id="found" role="status"></p>${contentsHtml(blocks)}</nav>
 <main>${sectionsHtml(blocks)}</main>
-<script>${script(words)}</script></body></html>
+<script>${own}</script></body></html>
 `;
 }
 

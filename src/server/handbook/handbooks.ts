@@ -66,7 +66,9 @@ export const handbookFile = longUseCase(terms.handbookFile, async (outside, aske
         `A handbook holds ${mostProcesses} processes at most; here are ${chosen.length}. Choose an area.`,
         413,
       );
-    const told = await Promise.all(chosen.map((one) => readTold(context, one)));
+    const told = await Promise.all(
+      chosen.map((one) => readTold(context, one, about.kind === "version" ? about.revision : undefined)),
+    );
     const read = told.flatMap((one) => one ?? []);
     if (read.length === 0) throw new UseCaseError("damaged", "None of these versions can be read.", 409);
     const decisions = await decisionsOf(
@@ -92,8 +94,8 @@ export const handbookFile = longUseCase(terms.handbookFile, async (outside, aske
   return { name: input.title, bytes: file.bytes };
 });
 
-/** A version as it is now, with what is said below its heading; undefined for one that is damaged. */
-async function readTold(context: Context, { version, name, process }: Chosen) {
+/** A version as it is now, or a kept state of it, with what is said below its heading; undefined for one that is damaged. */
+async function readTold(context: Context, { version, name, process }: Chosen, revision: number | undefined) {
   const { db } = context;
   const head = await tryHead(db, version);
   if (head instanceof DamagedVersion) return undefined;
@@ -102,13 +104,15 @@ async function readTold(context: Context, { version, name, process }: Chosen) {
   const approved = (await reviewsOf(db, version, "")).find(({ state }) => state === "approved");
   const facts = [
     { name: say`Version`, text: name },
-    { name: say`As of`, text: (row?.changedAt ?? "").slice(0, 10) },
+    revision === undefined
+      ? { name: say`As of`, text: (row?.changedAt ?? "").slice(0, 10) }
+      : { name: say`Revision`, text: String(revision) },
     ...(approved?.holds ? [{ name: say`Approved`, text: approvedBy(approved) }] : []),
     ...(verdict
       ? [{ name: say`Checked`, text: `${verdict.member}, ${verdict.at.slice(0, 10)} (${verdict.profile})` }]
       : []),
   ];
-  const model: Model = head.model;
+  const model: Model = revision === undefined ? head.model : await loadRevision(context, version, revision);
   return {
     name: version,
     process,

@@ -13,6 +13,7 @@ import {
   handoff,
   home,
   inVersion,
+  links,
   live,
   review,
   walk,
@@ -71,6 +72,7 @@ describe("who may", () => {
       ...inVersion,
       ...review,
       ...walk,
+      ...links,
       ...live,
     };
     expect(every.map(([name]) => name).sort()).toEqual(Object.keys(contracts).sort());

@@ -5,6 +5,7 @@ import { decisionWords } from "./decisions";
 import { evidenceWords } from "./evidence";
 import { forecastWords } from "./forecast";
 import { handbookWords } from "./handbook";
+import { linksWords } from "./links";
 import { liveWords, memberWords, programWords, workWords } from "./live";
 import { reviewWords } from "./review";
 import { textsWords } from "./texts";
@@ -606,6 +607,7 @@ export const en = {
   programs: programWords,
   comments: commentsWords,
   review: reviewWords,
+  links: linksWords,
   handbook: handbookWords,
   texts: textsWords,
   evidence: evidenceWords,

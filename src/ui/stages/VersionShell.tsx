@@ -76,6 +76,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
       { id: "gallery", title: text.gallery.open, run: () => router.push("/gallery") },
       { id: "export", title: text.exporting.open, run: () => setQuestion("export") },
       { id: "keep", title: text.version.keep, run: () => setQuestion("keep") },
+      { id: "links", title: text.links.title, run: () => setQuestion("links") },
       {
         id: "comments",
         title: text.comments.title,

@@ -12,8 +12,9 @@ import { text } from "../../messages";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { ExportDialog } from "./ExportDialog";
 import { HistoryDialog } from "./HistoryDialog";
+import { LinksDialog } from "./LinksDialog";
 
-export type VersionQuestion = "history" | "to-be" | "describe" | "adopt" | "keep" | "export";
+export type VersionQuestion = "history" | "to-be" | "describe" | "adopt" | "keep" | "export" | "links";
 
 /** What is asked about the open version: a name, an aim, a state to keep, a to-be to begin or to adopt. */
 export function VersionDialogs({
@@ -31,6 +32,8 @@ export function VersionDialogs({
   switch (question) {
     case "export":
       return <ExportDialog onClose={close} />;
+    case "links":
+      return <LinksDialog onClose={close} />;
     case "history":
       return <HistoryDialog onClose={close} onKeep={() => onAsk("keep")} />;
     case "keep":

@@ -89,6 +89,9 @@ export function VersionMenu({ onAsk }: { readonly onAsk: (question: VersionQuest
                 {text.version.export}: {text.version.bpmn}
               </a>
             </Menu.Item>
+            <Menu.Item value="links" onClick={() => onAsk("links")}>
+              {text.links.open}
+            </Menu.Item>
             <Menu.Item value="picture" onClick={() => onAsk("export")}>
               {text.exporting.open}
             </Menu.Item>

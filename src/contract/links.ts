@@ -1,0 +1,37 @@
+import { z } from "zod";
+import { asks, type Done, named, version } from "./contract";
+import { id, name, revisionNumber } from "./inputs";
+
+export interface LinkRow {
+  readonly id: string;
+  readonly name: string;
+  /** The kept state it shows; null: what the version holds now. */
+  readonly revision: number | null;
+  readonly hasPassword: boolean;
+  readonly expiresAt: string | null;
+  readonly member: string;
+  readonly at: string;
+  readonly state: "open" | "expired" | "withdrawn";
+}
+
+const ofVersion = z.object({ version: id });
+const on = (input: { readonly version: string }) => [version(input.version)];
+
+/** Links by which somebody without an account reads a version. */
+export const links = named({
+  listLinks: asks<{ links: readonly LinkRow[] }>()({ input: ofVersion, right: "hand off", on }),
+  /** The token is told this once; what is kept is its hash. */
+  makeLink: asks<{ token: string }>()({
+    input: ofVersion.extend({
+      link: id,
+      name,
+      revision: revisionNumber.nullable(),
+      /** The last day on which it opens. */
+      until: z.iso.date().nullable(),
+      password: z.string().min(8, "A password has eight letters at least.").max(200).nullable(),
+    }),
+    right: "hand off",
+    on,
+  }),
+  withdrawLink: asks<Done>()({ input: ofVersion.extend({ link: id }), right: "hand off", on }),
+});

@@ -1,0 +1,91 @@
+import { and, eq, isNull } from "drizzle-orm";
+import { database } from "@/data/database";
+import { links, processes, versions } from "@/data/schema";
+import { exportPicture } from "../files/exports";
+import { handbookFile } from "../handbook/handbooks";
+import { lock } from "../kernel/act";
+import { type Member, ownAct, runUseCase } from "../kernel/useCase";
+import { hashOfToken, stateOfLink } from "./links";
+import { isPassword } from "./passwords";
+
+/** Whoever comes by a link: reads, and nothing else. */
+const reader: Member = { id: "link", name: "A reader by a link", rights: ["read"] };
+
+/** What a link leads to. Of one that is unknown, expired or withdrawn, or whose version is gone, the same is said. */
+export type OpenedLink =
+  | { readonly kind: "page"; readonly html: Uint8Array }
+  | { readonly kind: "picture"; readonly svg: Uint8Array }
+  | { readonly kind: "password"; readonly isWrong: boolean; readonly waits: number }
+  | { readonly kind: "gone" };
+
+/** What somebody without an account is told of a version: how it goes on, and who does it with what. */
+const parts = ["process", "diagram", "steps", "roles", "systems", "documents"] as const;
+
+type Row = typeof links.$inferSelect;
+
+async function thatOpens(token: string): Promise<Row | undefined> {
+  const { db } = await database();
+  const [found] = await db
+    .select({ link: links })
+    .from(links)
+    .innerJoin(versions, eq(versions.id, links.version))
+    .innerJoin(processes, eq(processes.id, versions.process))
+    .where(and(eq(links.token, hashOfToken(token)), isNull(versions.deletedAt), isNull(processes.deletedAt)));
+  return found && stateOfLink(found.link, new Date().toISOString()) === "open" ? found.link : undefined;
+}
+
+/** So many wrong passwords in a row are free; each further one doubles the wait, up to an hour. */
+const freeTries = 3;
+const longestWait = 3_600;
+const waitAfter = (failures: number) =>
+  failures <= freeTries ? 0 : Math.min(longestWait, 2 ** (failures - freeTries));
+
+/**
+ * Whether the password opens a link. A try is counted before it is looked at, in an act of its own, so that many at once are no more than
+ * one after the other; while one has to wait none is looked at. The right one begins the count anew.
+ */
+async function passes(link: Row, password: string | undefined): Promise<true | (OpenedLink & { kind: "password" })> {
+  if (link.password === null) return true;
+  if (password === undefined) return { kind: "password", isWrong: false, waits: 0 };
+  const own = eq(links.id, link.id);
+  const things = [{ kind: "version", id: link.version }] as const;
+  let [locked, waits] = [0, 0];
+  await ownAct("openLink", things, async ({ db }) => {
+    await lock(db, "version", [link.version]);
+    const [row] = await db.select({ failures: links.failures, until: links.lockedUntil }).from(links).where(own);
+    locked = row?.until == null ? 0 : Math.ceil((Date.parse(row.until) - Date.now()) / 1_000);
+    if (!row || locked > 0) return;
+    waits = waitAfter(row.failures + 1);
+    const lockedUntil = waits === 0 ? null : new Date(Date.now() + waits * 1_000).toISOString();
+    await db
+      .update(links)
+      .set({ failures: row.failures + 1, lockedUntil })
+      .where(own);
+  });
+  if (locked > 0) return { kind: "password", isWrong: true, waits: locked };
+  if (!(await isPassword(password, link.password))) return { kind: "password", isWrong: true, waits };
+  await ownAct("openLink", things, async ({ db }) => {
+    await db.update(links).set({ failures: 0, lockedUntil: null }).where(own);
+  });
+  return true;
+}
+
+/** The light page of a link. */
+export async function openLink(token: string, password?: string): Promise<OpenedLink> {
+  const link = await thatOpens(token);
+  if (!link) return { kind: "gone" };
+  const passed = await passes(link, password);
+  if (passed !== true) return passed;
+  const about = { kind: "version", version: link.version, ...(link.revision !== null && { revision: link.revision }) };
+  const asked = { about, kind: "html", parts, language: null, title: "" };
+  return { kind: "page", html: (await runUseCase(reader, handbookFile, asked)).bytes };
+}
+
+/** The first page of what a link shows, as a picture that stays as current as the link; not behind a password. */
+export async function openLinkPicture(token: string): Promise<OpenedLink> {
+  const link = await thatOpens(token);
+  if (!link || link.password !== null) return { kind: "gone" };
+  const asked = { version: link.version, format: "svg", ...(link.revision !== null && { revision: link.revision }) };
+  const made = await runUseCase(reader, exportPicture, asked);
+  return { kind: "picture", svg: made.bytes };
+}

@@ -1,0 +1,28 @@
+/** Words of links by which somebody without an account reads a version. */
+export const linksWords = {
+  open: "Links to read it …",
+  title: "Links to read it",
+  explain:
+    "Whoever has a link reads the version without an account: who does what, with what, and how it goes on; nothing can be changed. A link is shown once, when it is made.",
+  none: "There is no link yet.",
+  name: "For whom",
+  nameHint: "as: the board, until it decides",
+  shows: "Shows",
+  now: "what it holds now",
+  revision: (number: number) => `revision ${number}`,
+  until: "Until",
+  forEver: "until it is withdrawn",
+  password: "Password",
+  passwordHint: "none, or eight letters at least",
+  make: "Make a link",
+  made: "This is the link. Copy it now: it is not shown again.",
+  picture: "The first page as a picture that stays current, for other pages:",
+  copy: "Copy",
+  copied: "Copied.",
+  withdraw: "Withdraw",
+  withdrawOf: (name: string) => `Withdraw the link ${name}`,
+  states: { open: "open", expired: "expired", withdrawn: "withdrawn" },
+  facts: (member: string, at: string) => `${member}, ${at}`,
+  protected: "with a password",
+  day: (day: string) => `until ${day}`,
+};
