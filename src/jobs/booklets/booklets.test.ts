@@ -1,13 +1,13 @@
 import fc from "fast-check";
 import { unzipSync } from "fflate";
 import mammoth from "mammoth";
-import { marked } from "marked";
 import { describe, expect, test } from "vitest";
-import { type Block, type Booklet, type BookletKind, bookletKinds, line, linkTo } from "@/core/booklet";
+import { type Block, type Booklet, bookletKinds, line, linkTo } from "@/core/booklet";
 import { sceneOf } from "@/core/drawing";
 import { randomProcess } from "@/core/testing/randomProcess";
 import { bookletFile } from ".";
 import { setInLines } from "./lines";
+import { pdfOf, squeezed, text, wordsOf } from "./testing/readers";
 
 const booklet = (blocks: readonly Block[], more: Partial<Booklet> = {}): Booklet => ({
   title: "Plant connection",
@@ -32,38 +32,6 @@ const heading = (text: string, level: 1 | 2 | 3 = 2, anchor = text.toLowerCase()
   text,
   anchor,
 });
-
-const text = (bytes: Uint8Array) => new TextDecoder().decode(bytes);
-const squeezed = (words: string) => words.replace(/\s+/g, "");
-
-async function pdfOf(bytes: Uint8Array) {
-  const { getDocument } = await import("pdfjs-dist/legacy/build/pdf.mjs");
-  return getDocument({ data: new Uint8Array(bytes), verbosity: 0 }).promise;
-}
-
-/** The words of a file, read by a program that is not ours. */
-async function wordsOf(bytes: Uint8Array, kind: BookletKind): Promise<string> {
-  switch (kind) {
-    case "md":
-      return plain(await marked.parse(text(bytes)));
-    case "html":
-      return plain(text(bytes).replace(/<(style|script)>[\s\S]*?<\/\1>/g, ""));
-    case "docx":
-      return (await mammoth.extractRawText({ buffer: Buffer.from(bytes) })).value;
-    case "pdf": {
-      const document = await pdfOf(bytes);
-      const pages: string[] = [];
-      for (let at = 1; at <= document.numPages; at++) {
-        const { items } = await (await document.getPage(at)).getTextContent();
-        pages.push(items.map((item) => ("str" in item ? item.str + (item.hasEOL ? "\n" : " ") : "")).join(""));
-      }
-      return pages.join("\n");
-    }
-  }
-}
-const entities: { readonly [name: string]: string } = { amp: "&", lt: "<", gt: ">", quot: '"', "#39": "'" };
-const plain = (html: string) =>
-  html.replace(/<[^>]*>/g, " ").replace(/&(#?\w+);/g, (all, name: string) => entities[name] ?? all);
 
 const whole = booklet([
   heading("Plant connection", 1, "chapter"),

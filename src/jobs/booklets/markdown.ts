@@ -6,7 +6,7 @@ export function bookletMarkdown({ title, subtitle, facts, blocks }: Booklet): st
   const pictures: string[] = [];
   const parts = [
     `# ${inLine(title)}`,
-    ...(subtitle ? [inLine(subtitle)] : []),
+    ...(subtitle ? [asLine(inLine(subtitle))] : []),
     ...(facts.length > 0 ? [factsText(facts)] : []),
     ...blocks.map((block) => blockText(block, pictures)),
     ...pictures.map((data, at) => `[picture-${at + 1}]: data:image/svg+xml;base64,${data}`),
@@ -17,14 +17,14 @@ export function bookletMarkdown({ title, subtitle, facts, blocks }: Booklet): st
 /** Only what would be read as a sign is marked, so that names stay as they are written. */
 const inLine = (text: string) =>
   text
-    .replace(/[\\`*[\]<|]/g, "\\$&")
+    .replace(/[\\`*[\]<|~]/g, "\\$&")
     .replace(/(^|[^\p{L}\p{N}])_|_(?=[^\p{L}\p{N}]|$)/gu, (found) => found.replace("_", "\\_"))
     .replace(/&(?=#?\w+;)/g, "\\&")
     .replace(/\s*\n\s*/g, " ")
     .trim();
 
 /** At the beginning of a line a sign or a number would begin a heading or a list. */
-const asLine = (text: string) => text.replace(/^([#>+-]|~~~)/, "\\$1").replace(/^(\d+)([.)])/, "$1\\$2");
+const asLine = (text: string) => text.replace(/^([#>+-])/, "\\$1").replace(/^(\d+)([.)])/, "$1\\$2");
 
 function runText({ text, isStrong, isEmphasis, link }: Run): string {
   const before = /^\s*/.exec(text)?.[0] ?? "";

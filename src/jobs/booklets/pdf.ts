@@ -242,25 +242,34 @@ class PdfWriter {
       const count = Math.max(1, ...set.map((lines) => lines.length));
       const row = isAgain ? undefined : this.under(table, "TR");
       const elements = row && cells.map((_, at) => this.under(row, !isRuled && at === 0 ? "TH" : tag));
-      if (isRuled) this.needs(Math.min(count, 2) * high + 2 * pad);
+      // Only what is higher than a good part of a page goes on on the next one.
+      const together = (count * high > (bottom - margin) / 3 ? 2 : count) * high + 2 * pad;
+      if (!isAgain && this.y + together > bottom && this.y > margin) {
+        this.nextPage();
+        if (tag === "TD") for (const cells of head) draw(cells, "TH", true);
+      }
       if (isRuled) this.y += pad;
-      for (let line = 0; line < count; line++) {
+      for (let line = 0; line < count; ) {
         if (this.y + high > bottom) {
           if (isRuled) rule();
           this.nextPage();
           if (tag === "TD") for (const cells of head) draw(cells, "TH", true);
           if (isRuled) this.y += pad;
         }
-        for (const [at, lines] of set.entries()) {
-          const pieces = lines[line];
-          if (!pieces || pieces.length === 0) continue;
-          const colour = !isRuled && at === 0 ? exportPalette.pencil : exportPalette.ink;
-          const put = () => this.drawLine(pieces, (starts[at] as number) + pad, this.y, size, colour);
-          const element = elements?.[at];
-          if (element) this.marked(element, tag, put);
-          else this.artifact(put);
-        }
-        this.y += high;
+        // Cell by cell, as it is read; of a high row as much as the page has room for.
+        const until = Math.min(count, line + Math.max(1, Math.floor((bottom - this.y) / high)));
+        for (const [at, lines] of set.entries())
+          for (const [below, pieces] of lines.slice(line, until).entries()) {
+            if (pieces.length === 0) continue;
+            const colour = !isRuled && at === 0 ? exportPalette.pencil : exportPalette.ink;
+            const y = this.y + below * high;
+            const put = () => this.drawLine(pieces, (starts[at] as number) + pad, y, size, colour);
+            const element = elements?.[at];
+            if (element) this.marked(element, tag, put);
+            else this.artifact(put);
+          }
+        this.y += (until - line) * high;
+        line = until;
       }
       if (isRuled) {
         this.y += pad - 2;
@@ -270,13 +279,7 @@ class PdfWriter {
     };
     if (isRuled) rule();
     for (const cells of head) draw(cells, "TH", false);
-    for (const cells of rows) {
-      if (isRuled && this.y + 2 * high + 2 * pad > bottom) {
-        this.nextPage();
-        for (const again of head) draw(again, "TH", true);
-      }
-      draw(cells, "TD", false);
-    }
+    for (const cells of rows) draw(cells, "TD", false);
     table.end();
   }
 

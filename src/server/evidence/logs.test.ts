@@ -1,6 +1,9 @@
+import { eq } from "drizzle-orm";
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import type { LogRow, OpenedLogRow } from "@/contract/evidence";
 import { emptyModel } from "@/core/model";
+import { database } from "@/data/database";
+import { logs } from "@/data/schema";
 import { fileUseCases, localMember, runUseCase } from "@/server";
 import { closeWorkspace, importModel, makeProcess, openWorkspace, run } from "../testing/workspace";
 
@@ -54,6 +57,16 @@ describe("a log", () => {
     await run("restoreLog", { version, log: "one" });
     expect((await opened("one")).steps).toEqual({ Look: ["check"] });
   });
+});
+
+test("what was deleted a month ago goes for good when the next log is kept; what was deleted lately can be brought again", async () => {
+  for (const log of ["old", "late", "there"]) await keep(log);
+  for (const log of ["old", "late"]) await run("deleteLog", { version, log });
+  const { db } = await database();
+  await db.update(logs).set({ deletedAt: "2026-01-01T00:00:00Z" }).where(eq(logs.id, "old"));
+  await keep("next");
+  for (const log of ["old", "late"]) await run("restoreLog", { version, log });
+  expect(await listed()).toEqual(["late", "next", "there"]);
 });
 
 describe("what is said of a log", () => {

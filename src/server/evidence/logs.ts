@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { and, desc, eq, inArray, isNull, lt, sql } from "drizzle-orm";
 import { evidence as terms } from "@/contract";
 import { type LogRow, mostLogBytes, type OpenedLogRow } from "@/contract/evidence";
 import { logs, members, versions } from "@/data/schema";
@@ -74,6 +74,9 @@ export const logContent = query(terms.logContent, async ({ db }, { version, log 
   return { name: row.name, bytes: new Uint8Array(row.content) };
 });
 
+/** So long the content of a log that was deleted is kept, in milliseconds. */
+const keptDeleted = 30 * 24 * 3_600_000;
+
 export const keepLog = useCase(terms.keepLog, async ({ db, member, asked }, { version, log, name, facts, bytes }) => {
   if (bytes.length > mostLogBytes)
     throw new UseCaseError(
@@ -93,6 +96,9 @@ export const keepLog = useCase(terms.keepLog, async ({ db, member, asked }, { ve
     .where(and(inArray(logs.version, ids(own)), isNull(logs.deletedAt)))
     .orderBy(desc(logs.at))
     .limit(1);
+  // What was deleted a month ago is brought again by nobody: its content goes for good.
+  const longAgo = new Date(Date.parse(asked) - keptDeleted).toISOString();
+  await db.delete(logs).where(and(inArray(logs.version, ids(own)), lt(logs.deletedAt, longAgo)));
   const kept = own.find(({ kind }) => kind === "as-is")?.id ?? version;
   const said = { id: log, version: kept, name, facts, content: Buffer.from(bytes), steps: last?.steps ?? {} };
   await db.insert(logs).values({ ...said, judged: [], member: member.id, at: asked });

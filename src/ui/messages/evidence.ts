@@ -252,6 +252,8 @@ export const evidenceWords = {
     back: "As found by name",
     backOf: (activity: string) => `${activity}: as found by name`,
     choose: (activity: string) => `Which step “${activity}” is`,
+    also: (activity: string) => `Another step that “${activity}” can be`,
+    or: "or also …",
     saying: (activity: string) => `say what “${activity}” is`,
   },
   groups: {

@@ -1,9 +1,10 @@
 "use client";
-import { Box, Button, chakra, Dialog, Flex, Portal } from "@chakra-ui/react";
+import { Box, Button, Dialog, Portal } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
 import { kindsIn } from "@/core/commands";
 import { type Paper, planPaper, sceneOfSome } from "@/core/drawing";
 import { useScene } from "../../canvas/useScene";
+import { FormRow } from "../../controls/FormRow";
 import { Choice } from "../../controls/fields";
 import { complain } from "../../controls/notices";
 import { saveFile } from "../../kernel/ask";
@@ -56,20 +57,16 @@ export function ExportDialog({ onClose }: { readonly onClose: () => void }) {
     const symbols = legend === "yes" ? kindsIn(model, scene).length : 0;
     return planPaper(scene.bounds, { paper: paper as Paper, spread: spread as "fit" | "tile", symbols });
   }, [model, scene, paper, spread, legend]);
-  const row = (label: string, control: React.ReactNode) => (
-    <Flex align="center" gap={3} py={1.5}>
-      <chakra.span w="110px" color="quiet">
-        {label}
-      </chakra.span>
-      {control}
-    </Flex>
-  );
   const choice = (
     label: string,
     value: string,
     options: readonly (readonly [string, string])[],
     onChoose: (value: string) => void,
-  ) => row(label, <Choice label={label} value={value} options={options} onChoose={onChoose} />);
+  ) => (
+    <FormRow label={label} width="110px">
+      <Choice label={label} value={value} options={options} onChoose={onChoose} />
+    </FormRow>
+  );
   return (
     <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} placement="center">
       <Portal>

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { inVersion, links } from "@/contract";
 import type { LinkRow } from "@/contract/links";
 import { DialogFrame } from "../../controls/DialogFrame";
+import { FormRow } from "../../controls/FormRow";
 import { Choice } from "../../controls/fields";
 import { momentWords } from "../../controls/moment";
 import { complain, tell } from "../../controls/notices";
@@ -128,14 +129,6 @@ function NewLink({ onMade }: { readonly onMade: (token: string) => Promise<void>
     }
     setBusy(false);
   };
-  const row = (label: string, control: React.ReactNode) => (
-    <Flex gap={3} align="center">
-      <chakra.span w="90px" color="quiet" flexShrink={0}>
-        {label}
-      </chakra.span>
-      {control}
-    </Flex>
-  );
   return (
     <chakra.form
       display="flex"
@@ -146,18 +139,16 @@ function NewLink({ onMade }: { readonly onMade: (token: string) => Promise<void>
         void make();
       }}
     >
-      {row(
-        words.name,
+      <FormRow label={words.name}>
         <chakra.input
           {...field}
           aria-label={words.name}
           placeholder={words.nameHint}
           value={name}
           onChange={(event) => setName(event.target.value)}
-        />,
-      )}
-      {row(
-        words.shows,
+        />
+      </FormRow>
+      <FormRow label={words.shows}>
         <Choice
           label={words.shows}
           value={revision}
@@ -168,20 +159,18 @@ function NewLink({ onMade }: { readonly onMade: (token: string) => Promise<void>
             ),
           ]}
           onChoose={setRevision}
-        />,
-      )}
-      {row(
-        words.until,
+        />
+      </FormRow>
+      <FormRow label={words.until}>
         <chakra.input
           {...field}
           type="date"
           aria-label={words.until}
           value={until}
           onChange={(event) => setUntil(event.target.value)}
-        />,
-      )}
-      {row(
-        words.password,
+        />
+      </FormRow>
+      <FormRow label={words.password}>
         <chakra.input
           {...field}
           type="password"
@@ -190,8 +179,8 @@ function NewLink({ onMade }: { readonly onMade: (token: string) => Promise<void>
           placeholder={words.passwordHint}
           value={password}
           onChange={(event) => setPassword(event.target.value)}
-        />,
-      )}
+        />
+      </FormRow>
       {problem !== "" && (
         <chakra.p color="trouble" role="alert">
           {problem}

@@ -8,6 +8,7 @@ import { type ReviewAnswer, type ReviewRow, reviewAnswers } from "@/contract/rev
 import { momentWords } from "../../controls/moment";
 import { complain, tell } from "../../controls/notices";
 import { EmptyState } from "../../controls/states";
+import { TypedArea } from "../../controls/TypedArea";
 import { ask } from "../../kernel/ask";
 import { lookAgain, useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
@@ -100,20 +101,7 @@ function AskForReview({ others }: { readonly others: readonly { readonly id: str
           </chakra.label>
         ))}
       </fieldset>
-      <chakra.textarea
-        aria-label={words.question}
-        placeholder={words.questionHint}
-        rows={2}
-        value={question}
-        px={2}
-        py={1}
-        bg="paper"
-        borderWidth="1px"
-        borderColor="line"
-        borderRadius="6px"
-        onChange={(event) => setQuestion(event.target.value)}
-        onKeyDown={(event) => event.stopPropagation()}
-      />
+      <TypedArea label={words.question} hint={words.questionHint} value={question} onType={setQuestion} />
       <chakra.label display="flex" gap={2} alignItems="center">
         {words.due}
         <chakra.input
@@ -216,20 +204,7 @@ function Answer(props: { readonly review: string; readonly before: ReviewAnswer 
   };
   return (
     <Flex direction="column" gap={2} mt={2}>
-      <chakra.textarea
-        aria-label={words.note}
-        placeholder={words.noteHint}
-        rows={2}
-        value={note}
-        px={2}
-        py={1}
-        bg="paper"
-        borderWidth="1px"
-        borderColor="line"
-        borderRadius="6px"
-        onChange={(event) => setNote(event.target.value)}
-        onKeyDown={(event) => event.stopPropagation()}
-      />
+      <TypedArea label={words.note} hint={words.noteHint} value={note} onType={setNote} />
       <Flex gap={2} wrap="wrap">
         {reviewAnswers.map((one) => (
           <Button

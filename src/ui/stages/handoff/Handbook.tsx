@@ -5,6 +5,7 @@ import { home } from "@/contract";
 import type { HandbookAbout } from "@/contract/handbook";
 import { languagesOf } from "@/core/model";
 import { BookletKinds } from "../../controls/BookletKinds";
+import { FormRow } from "../../controls/FormRow";
 import { Choice, TextField } from "../../controls/fields";
 import { fileOf } from "../../kernel/ask";
 import { useAsked } from "../../kernel/queries";
@@ -37,14 +38,6 @@ export function Handbook() {
         : undefined,
     [about, chosen, language, title],
   );
-  const row = (label: string, control: React.ReactNode) => (
-    <Flex align="center" gap={3} py={1}>
-      <chakra.span w="84px" flexShrink={0} color="quiet">
-        {label}
-      </chakra.span>
-      {control}
-    </Flex>
-  );
   const name = [title || info.process.name, scope === "version" ? info.version.name : "", language]
     .filter(Boolean)
     .join(" ");
@@ -54,26 +47,23 @@ export function Handbook() {
         <chakra.p color="quiet" mb={2}>
           {words.explain}
         </chakra.p>
-        {row(
-          words.about,
+        <FormRow label={words.about} width="84px">
           <Choice
             label={words.about}
             value={scope}
             options={Object.entries(words.abouts) as [HandbookScope, string][]}
             onChoose={(value) => choose({ scope: value })}
-          />,
-        )}
-        {row(
-          words.title,
+          />
+        </FormRow>
+        <FormRow label={words.title} width="84px">
           <TextField
             label={words.title}
             value={title}
             placeholder={scope === "version" ? info.process.name : ""}
             onCommit={(value) => choose({ title: value })}
-          />,
-        )}
-        {row(
-          words.language,
+          />
+        </FormRow>
+        <FormRow label={words.language} width="84px">
           <Choice
             label={words.language}
             value={language}
@@ -83,8 +73,8 @@ export function Handbook() {
               ...(languages.includes("de") ? [] : [["de", words.german] as const]),
             ]}
             onChoose={(value) => choose({ language: value })}
-          />,
-        )}
+          />
+        </FormRow>
         <chakra.h2 fontWeight="700" mt={2}>
           {words.parts}
         </chakra.h2>

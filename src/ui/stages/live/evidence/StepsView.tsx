@@ -43,6 +43,7 @@ export function StepsView(props: {
   };
   const row = ({ name, times, steps, proposed }: MatchedActivity) => {
     const isSaid = Object.hasOwn(opened.steps, name);
+    const said = (isSaid && opened.steps[name]) || [];
     return {
       key: name,
       cells: [
@@ -61,7 +62,7 @@ export function StepsView(props: {
           )}
           <chakra.select
             aria-label={words.choose(name)}
-            value={isSaid ? (opened.steps[name]?.[0] ?? none) : (steps[0] ?? none)}
+            value={isSaid ? (said[0] ?? none) : (steps[0] ?? none)}
             h="26px"
             maxW="260px"
             bg="paper"
@@ -86,6 +87,35 @@ export function StepsView(props: {
                 </option>
               ))}
           </chakra.select>
+          {isSaid && said.length > 1 && (
+            <chakra.span fontSize="12px">
+              {words.several(said.map((one) => nameOf.get(one) ?? one).join(", "))}
+            </chakra.span>
+          )}
+          {isSaid && said.length > 0 && (
+            <chakra.select
+              aria-label={words.also(name)}
+              value=""
+              h="26px"
+              maxW="160px"
+              bg="paper"
+              color="quiet"
+              borderWidth="1px"
+              borderColor="line"
+              borderRadius="6px"
+              fontSize="13px"
+              onChange={({ target: { value } }) => void say(name, [...said, value])}
+            >
+              <option value="">{words.or}</option>
+              {answer.candidates
+                .filter(({ id }) => !said.includes(id))
+                .map(({ id, name: step }) => (
+                  <option key={id} value={id}>
+                    {step}
+                  </option>
+                ))}
+            </chakra.select>
+          )}
         </Flex>,
       ],
     };

@@ -328,6 +328,18 @@ describe("figures", () => {
   });
 });
 
+test("an activity can be one of several steps, as somebody says", async () => {
+  await importing(table("case,activity,time,who"));
+  await view("Activities and steps");
+  await app.user.selectOptions(await screen.findByLabelText("Which step “Ask the neighbour” is"), "Register");
+  await app.user.selectOptions(
+    await screen.findByLabelText("Another step that “Ask the neighbour” can be"),
+    "Study the feeder",
+  );
+  await screen.findByText("one of Register, Study the feeder");
+  expect((await opened()).steps["Ask the neighbour"]).toHaveLength(2);
+});
+
 describe("what happened, on the diagram", () => {
   test("counts and times, cases as they came, and one case move by move", async () => {
     await importing(table("case,activity,time,who"));
