@@ -14,6 +14,9 @@ export interface LinkRow {
   readonly state: "open" | "expired" | "withdrawn";
 }
 
+/** Shorter than this a password is guessed too soon. */
+export const leastPassword = 8;
+
 const ofVersion = z.object({ version: id });
 const on = (input: { readonly version: string }) => [version(input.version)];
 
@@ -28,7 +31,7 @@ export const links = named({
       revision: revisionNumber.nullable(),
       /** The last day on which it opens. */
       until: z.iso.date().nullable(),
-      password: z.string().min(8, "A password has eight letters at least.").max(200).nullable(),
+      password: z.string().min(leastPassword, `A password has ${leastPassword} letters at least.`).max(200).nullable(),
     }),
     right: "hand off",
     on,

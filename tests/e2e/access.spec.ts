@@ -74,11 +74,6 @@ const pages: readonly (readonly [name: string, path: string, ready: (page: Page)
     },
   ],
   [
-    "Review",
-    "/v/solar-connection-as-is/diagram?comments=review",
-    async (page) => expect(page.getByTestId("reviews")).toContainText("Ask for a review"),
-  ],
-  [
     "Languages",
     "/v/solar-connection-as-is/steps?part=languages",
     async (page) => {

@@ -92,7 +92,7 @@ describe.each(bookletKinds)("whatever is said, as %s", (kind) => {
         const pieces = kind === "pdf" ? saidIn(own).flatMap((said) => said.split(" ")) : saidIn(own);
         for (const said of pieces) expect(read).toContain(squeezed(said));
       }),
-      { numRuns: kind === "pdf" || kind === "docx" ? 25 : 150, endOnFailure: true },
+      { numRuns: kind === "pdf" || kind === "docx" ? 12 : 60, endOnFailure: true },
     );
   });
 });

@@ -14,6 +14,7 @@ export const linksWords = {
   forEver: "until it is withdrawn",
   password: "Password",
   passwordHint: "none, or eight letters at least",
+  tooShort: (least: number) => `A password has ${least} letters at least, or leave it away.`,
   make: "Make a link",
   made: "This is the link. Copy it now: it is not shown again.",
   picture: "The first page as a picture that stays current, for other pages:",

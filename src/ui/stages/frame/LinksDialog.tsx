@@ -3,7 +3,7 @@ import { Button, chakra, Flex } from "@chakra-ui/react";
 import { nanoid } from "nanoid";
 import { useState } from "react";
 import { inVersion, links } from "@/contract";
-import type { LinkRow } from "@/contract/links";
+import { type LinkRow, leastPassword } from "@/contract/links";
 import { DialogFrame } from "../../controls/DialogFrame";
 import { FormRow } from "../../controls/FormRow";
 import { Choice } from "../../controls/fields";
@@ -111,8 +111,10 @@ function NewLink({ onMade }: { readonly onMade: (token: string) => Promise<void>
   const [problem, setProblem] = useState("");
   const [isBusy, setBusy] = useState(false);
   const make = async () => {
+    const isShort = password !== "" && password.length < leastPassword;
+    setProblem(isShort ? words.tooShort(leastPassword) : "");
+    if (isShort) return;
     setBusy(true);
-    setProblem("");
     try {
       // One whose answer was lost cannot be shown any more: each try is another link.
       const made = await ask(links.makeLink, {
