@@ -15,6 +15,9 @@ describe("the demo in German", () => {
     const called = (id: string) => ownName(german.elements.get(id) as never);
     expect(called("check-capacity")).toBe("Netzkapazität prüfen");
     expect(called("complete-to-check-documents")).toBe("ja");
+    // Pages are called like what they show.
+    expect([...german.diagrams].map(({ name }) => name)).toContain("Vor Ort abnehmen");
+    expect([...model.diagrams].map(({ name }) => name)).toContain("Inspect on site");
     expect(german.elements.size).toBe(model.elements.size);
   });
 

@@ -1,5 +1,5 @@
 import type { Element } from "./element";
-import { flowNodeTypes } from "./families";
+import { flowNodeTypes, isScope } from "./families";
 import type { Model } from "./model";
 import { attribute, ownElement, ownNodes, replaced } from "./ownData";
 import { documentationIn, documentedIn, plainOf, textOfPlain, withDocumentation } from "./richText";
@@ -93,7 +93,22 @@ export function modelIn(model: Model, language: string): { readonly model: Model
     }
     if (told !== element) changed.set(element.id, told);
   }
-  return { model: changed.size === 0 ? model : { ...model, elements: model.elements.with(changed) }, untold };
+  if (changed.size === 0) return { model, untold };
+  return { model: { ...model, elements: model.elements.with(changed), diagrams: pagesIn(model, changed) }, untold };
+}
+
+/** Pages that are called like what they show are called like it in the language too. */
+function pagesIn(model: Model, changed: ReadonlyMap<string, Element>): Model["diagrams"] {
+  const names = new Map<string, string>();
+  for (const [id, { name }] of changed) {
+    const own = model.elements.get(id);
+    if (own?.name && name && (isScope(own.type) || own.type === "participant")) names.set(own.name, name);
+  }
+  const pages = [...model.diagrams].flatMap((page) => {
+    const name = page.name === undefined ? undefined : names.get(page.name);
+    return name === undefined ? [] : [[page.id, { ...page, name }] as const];
+  });
+  return pages.length === 0 ? model.diagrams : model.diagrams.with(new Map(pages));
 }
 
 /** What a description says in a language, as plain words a line each; "" for nothing. */
