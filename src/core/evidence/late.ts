@@ -9,7 +9,7 @@ import { begunIn, countsIn, doneIn, type EventLog } from "./logs/eventLog";
 export interface Late {
   readonly element: Id;
   readonly target: LiveTarget;
-  /** Milliseconds each of them took. */
+  /** Which traces. */
   readonly traces: readonly number[];
   /** Of how many cases in which it was done. */
   readonly of: number;

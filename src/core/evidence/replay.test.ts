@@ -8,6 +8,7 @@ import {
   lateIn,
   movesOfCase,
   readLogCsv,
+  readXes,
   replayOf,
   spansOfSteps,
   standingAt,
@@ -100,6 +101,14 @@ describe("cases that are played", () => {
     const some = replayOf(many, holdAgainst(line, many), 10);
     expect(some.cases).toHaveLength(10);
     expect(some.of).toBe(50);
+  });
+
+  test("a case whose times are not in its order is played in its order", () => {
+    const event = (activity: string, day: number) =>
+      `<event><string key="concept:name" value="${activity}"/><date key="time:timestamp" value="2027-03-0${day}T08:00:00Z"/></event>`;
+    const odd = expectOk(readXes([`<log><trace>${event("a", 2)}${event("b", 1)}${event("c", 3)}</trace></log>`]));
+    const [played] = replayOf(odd, holdAgainst(line, odd), 10).cases;
+    expect(played).toEqual({ steps: ["a", "b", "c"], at: [at(2, 8), at(2, 8), at(3, 8)] });
   });
 
   test("at every moment each case that has begun stands somewhere or is over", () => {

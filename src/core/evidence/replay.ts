@@ -105,8 +105,11 @@ export function replayOf(log: EventLog, held: Held, most: number): Replay {
     const moves = movesOf(log, variantOf.get(trace) as Variant, doneIn(log, trace, counts));
     const done = moves.flatMap((move) => (move.kind === "both" && !Number.isNaN(move.at) ? [move] : []));
     const steps = done.map(({ step }) => step);
-    const at = done.map((move) => move.at);
-    for (const [place, moment] of at.entries()) {
+    const at: number[] = [];
+    for (const [place, move] of done.entries()) {
+      // What a log tells in another order than that of its times is played in its own order.
+      const moment = Math.max(move.at, at.at(-1) ?? move.at);
+      at.push(moment);
       from = Math.min(from, moment);
       until = Math.max(until, moment);
       if (place > 0) notePath(held, paths, steps[place - 1] as Id, steps[place] as Id);
