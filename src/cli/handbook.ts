@@ -2,7 +2,14 @@ import { writeFileSync } from "node:fs";
 import { basename, extname } from "node:path";
 import { parseArgs } from "node:util";
 import { type BookletKind, bookletKinds } from "@/core/booklet";
-import { type HandbookPart, handbookOf, handbookParts, nameOfModel, sentencesIn } from "@/core/handbook";
+import {
+  type HandbookPart,
+  handbookOf,
+  handbookParts,
+  languageToTell,
+  nameOfModel,
+  sentencesIn,
+} from "@/core/handbook";
 import { isFlowNode, languagesOf, type Model } from "@/core/model";
 import { bookletFile } from "@/jobs/booklets";
 import { callerPath, EXIT, readModel, UnusableInput } from "./input";
@@ -66,9 +73,6 @@ const request = (model: Model, file: string, language: string | undefined) => ({
   models: [{ id: file, model, facts: [], decisions: new Map(), more: {} }],
   entries: [],
   parts: handbookParts as readonly HandbookPart[],
-  language: language !== undefined && isOwn(model, language) ? undefined : language,
+  language: languageToTell([model], language),
   sentences: sentencesIn(language),
 });
-
-/** English is what a model is written in where it says nothing else, and keeps no English beside. */
-const isOwn = (model: Model, language: string) => /^en\b/i.test(language) && !languagesOf(model).includes(language);

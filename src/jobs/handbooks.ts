@@ -10,11 +10,12 @@ import {
   type HandbookModel,
   type HandbookPart,
   handbookOf,
+  languageToTell,
   sentencesIn,
   type ToldThread,
 } from "@/core/handbook";
 import { inLanguage, type Said } from "@/core/messages";
-import { type Id, languagesOf } from "@/core/model";
+import type { Id } from "@/core/model";
 import { bookletFile } from "./booklets";
 import { type Hues, hueIn } from "./files";
 import { reportedForecast } from "./forecasts";
@@ -78,9 +79,6 @@ export const handbookFile: Job<HandbookInput, FileMade> = (models, input) => {
       hueOf: hueIn(hues),
     }),
   );
-  const { language } = input;
-  const isOwn =
-    language === null || (/^en\b/i.test(language) && !told.some(({ model }) => languagesOf(model).includes(language)));
   const { booklet } = handbookOf({
     title: input.title,
     subtitle: input.subtitle,
@@ -88,8 +86,11 @@ export const handbookFile: Job<HandbookInput, FileMade> = (models, input) => {
     models: told,
     entries: input.entries,
     parts: input.parts,
-    language: isOwn ? undefined : language,
-    sentences: sentencesIn(language ?? undefined),
+    language: languageToTell(
+      told.map(({ model }) => model),
+      input.language ?? undefined,
+    ),
+    sentences: sentencesIn(input.language ?? undefined),
   });
   return orTooLarge(bookletFile(booklet, input.kind));
 };

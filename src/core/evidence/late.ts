@@ -82,7 +82,7 @@ function spansOfStep(log: EventLog, held: Held, step: Id, what: "duration" | "wa
       for (const place of places) {
         const event = done[place] as number;
         const before = place === 0 ? Number.NaN : (log.at[done[place - 1] as number] as number);
-        const began = begun.get(log.activity.of[event] as number)?.find((moment) => moment >= before);
+        const began = begun.get(log.activity.of[event] as number)?.find((moment) => place === 0 || moment >= before);
         const end = what === "waiting" ? (began ?? (log.at[event] as number)) : (log.at[event] as number);
         const from = Number.isNaN(before) ? (began ?? Number.NaN) : before;
         if (end >= from) found.set(trace, Math.max(found.get(trace) ?? 0, end - from));

@@ -151,6 +151,17 @@ describe("later than a target", () => {
     expect(late?.statement.text).toContain("A case takes longer than 8 h");
   });
 
+  test("the first step of a case takes from when it was begun, where the log tells that", () => {
+    const begun = [
+      "1,a,2027-03-01T08:00:00Z,start",
+      "1,a,2027-03-01T10:00:00Z,complete",
+      "1,b,2027-03-01T11:00:00Z,complete",
+    ];
+    const own = logOf(begun, "case,activity,time,lifecycle");
+    const model = targeted(target("duration", 3_600), "a");
+    expect(lateIn(own, holdAgainst(model, own))).toMatchObject([{ element: "a", traces: [0], of: 1 }]);
+  });
+
   test("what keeps its target, and what has none, says nothing", () => {
     expect(lateIn(log, holdAgainst(targeted(target("duration", 30 * 3_600), "c"), log))).toEqual([]);
     expect(lateIn(log, held)).toEqual([]);

@@ -10,4 +10,4 @@ export {
   handbookParts,
   nameOfModel,
 } from "./handbook";
-export { sentencesIn } from "./sentences";
+export { languageToTell, sentencesIn } from "./sentences";
