@@ -33,6 +33,8 @@ export function EffectBar({
       overflowX="auto"
       flexShrink={0}
       aria-label={text.compare.effect}
+      // Wider than the window once both forecasts are in: by keyboard it is scrolled too.
+      tabIndex={0}
     >
       <Forecasts both={both} />
       {effects.map((effect) => (
