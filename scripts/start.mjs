@@ -30,14 +30,15 @@ if (probed !== "free") {
   );
   process.exit(1);
 }
-if (!isLocal)
+const signsIn = process.env.LANE_SIGN_IN === "on";
+if (!isLocal && !signsIn)
   console.warn(
-    `The server listens on ${host}: whoever reaches that address can read and change everything, since members do not sign in yet. Leave HOST out to keep it to this machine. Names it is asked by are listed in LANE_HOSTS.`,
+    `The server listens on ${host}: whoever reaches that address can read and change everything, since nobody signs in. Set LANE_SIGN_IN=on to have members sign in, or leave HOST out to keep it to this machine. Names it is asked by are listed in LANE_HOSTS.`,
   );
 
 const folder = process.env.LANE_DATA ?? join(root, "data");
 const isFirst = !process.env.DATABASE_URL && !existsSync(join(folder, "postgres"));
-console.log(isFirst ? "Starting, and making the demo workspace …" : "Starting …");
+console.log(isFirst && !signsIn ? "Starting, and making the demo workspace …" : "Starting …");
 
 const next = join(root, "node_modules/next/dist/bin/next");
 // A connection that rests is kept longer than whoever stands before this keeps it: closed just when it is used, it costs an answer.
@@ -82,7 +83,8 @@ while (outcome === undefined) {
       headers: { "content-type": "application/json" },
       body: "{}",
     });
-    if (answer.ok) break;
+    // Where members sign in, that is the answer of a server that is ready.
+    if (answer.ok || answer.status === 401) break;
     const { error } = await answer.json();
     console.error(error?.message ?? `The server answered ${answer.status}.`);
     stop(1);

@@ -5,6 +5,11 @@ export async function register(): Promise<void> {
     const { stopOnSignals } = await import("@/server/workspace/stopping");
     stopOnSignals();
   }
+  const { signsIn } = await import("@/server/kernel/signInMode");
+  if (signsIn()) {
+    const { sayOwnerCode } = await import("@/server/members/ownerCode");
+    await sayOwnerCode();
+  }
   const { beginTicking } = await import("@/server/live/ticking");
   beginTicking();
 }

@@ -14,6 +14,7 @@ export { handoff } from "./handoff";
 export { home } from "./home";
 export { links } from "./links";
 export { live } from "./live";
+export { membership } from "./members";
 export { review } from "./review";
 export { inVersion } from "./version";
 export { walk } from "./walk";

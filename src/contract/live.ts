@@ -147,12 +147,6 @@ export interface DoneWork {
   readonly note: string | null;
 }
 
-export interface MemberRow {
-  readonly id: string;
-  readonly name: string;
-  readonly roles: readonly string[];
-}
-
 /** A key of a program, without what it is. */
 export interface KeyRow {
   readonly id: string;
@@ -229,17 +223,6 @@ export interface CasePreview {
 }
 
 export const live = named({
-  listMembers: asks<{ members: readonly MemberRow[]; me: string }>()({
-    input: z.object({}),
-    right: "read",
-    on: () => [workspace],
-  }),
-  /** A new member, or what an existing one is called and which roles it fills. */
-  setMember: asks<Done>()({
-    input: z.object({ id, name, roles: z.array(id).max(200) }),
-    right: "own",
-    on: () => [workspace],
-  }),
   listKeys: asks<{ keys: readonly KeyRow[] }>()({ input: z.object({}), right: "own", on: () => [workspace] }),
   /** A key for a program, which works in the name of who makes it. It is shown this once. */
   makeKey: asks<{ key: string }>()({ input: z.object({ id, name }), right: "own", on: () => [workspace] }),

@@ -3,7 +3,7 @@ import type { BriefSummary } from "@/core/brief";
 import { type Command, commandSchema } from "@/core/commands";
 import type { BuildState } from "@/core/handoff";
 import type { Edit, Id, StoredModel } from "@/core/model";
-import { asks, type Done, named, version } from "./contract";
+import { asks, type Done, named, type Right, version } from "./contract";
 import { id, name, revisionNumber, sequenceNumber } from "./inputs";
 
 export interface VersionHead {
@@ -32,6 +32,8 @@ export interface VersionData {
   readonly live: { readonly runs: number; readonly incidents: number; readonly logs: number };
   /** The name of the member who asks. */
   readonly member: string;
+  /** What this member may do to this version. */
+  readonly rights: readonly Right[];
   /** How much of the description the models account for; null where the process has none. */
   readonly brief: BriefSummary | null;
   readonly model: StoredModel;

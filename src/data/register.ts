@@ -20,8 +20,11 @@ export interface Hangs {
 
 interface Registered {
   readonly table: PgTable;
-  /** Kept in a backup as it is, or made anew from the rest when one is restored. */
-  readonly backup: "kept" | "derived";
+  /**
+   * Kept in a backup as it is, or made anew from the rest when one is restored; or of the installation, which no backup carries and no
+   * restore touches.
+   */
+  readonly backup: "kept" | "derived" | "of the installation";
   /** Columns that name a row of another table, by its id. */
   readonly names?: { readonly [column: string]: string };
   /** Columns that are not kept: what they say is found out anew. */
@@ -106,6 +109,14 @@ export const register = {
   elements: { table: schema.elements, backup: "derived", names: ofVersion, hangs: stays },
   uses: { table: schema.uses, backup: "derived", names: ofVersion, hangs: stays },
   wordLinks: { table: schema.wordLinks, backup: "derived", names: ofVersion, hangs: stays },
+  signInUsers: { table: schema.signInUsers, backup: "of the installation" },
+  signInSessions: { table: schema.signInSessions, backup: "of the installation" },
+  signInAccounts: { table: schema.signInAccounts, backup: "of the installation" },
+  signInVerifications: { table: schema.signInVerifications, backup: "of the installation" },
+  signInTries: { table: schema.signInTries, backup: "of the installation" },
+  invitations: { table: schema.invitations, backup: "of the installation" },
+  secrets: { table: schema.secrets, backup: "of the installation" },
+  audit: { table: schema.audit, backup: "of the installation" },
 } as const satisfies { readonly [name: string]: Registered };
 
 export type TableName = keyof typeof register;

@@ -12,6 +12,7 @@ import {
   timestamp,
   uniqueIndex,
 } from "drizzle-orm/pg-core";
+import { type AreaSeat, seats } from "@/contract/seats";
 import type { BriefContent, BriefSummary } from "@/core/brief";
 import type { SignedContent, Summary } from "@/core/check";
 import type { Reason } from "@/core/compare";
@@ -664,7 +665,14 @@ export const members = pgTable("members", {
   name: text("name").notNull(),
   /** Roles of the directory that this member fills; none: whatever there is. */
   roles: jsonb("roles").$type<readonly string[]>().notNull().default([]),
+  seat: text("seat", { enum: seats }).notNull().default("analyst"),
+  /** What this member is in single areas, beside that. */
+  areas: jsonb("areas").$type<readonly AreaSeat[]>().notNull().default([]),
+  /** Since when there is no access any more; the name stays with what was done under it. */
+  removedAt: timestamp("removed_at", { withTimezone: true, mode: "string" }),
 });
+
+export * from "./signInSchema";
 
 /** Facts about the workspace as a whole. */
 export const workspace = pgTable("workspace", {

@@ -95,7 +95,6 @@ import {
 } from "./live/interfering";
 import { listKeys, makeKey, memberOfKey, withdrawKey } from "./live/keys";
 import { downloadLog } from "./live/log";
-import { listMembers, memberNamed, setMember } from "./live/members";
 import { answerProgram, describedInterface } from "./live/programs";
 import { listMoves, moveCases, renewRun } from "./live/renewing";
 import { endRun, listRuns, openRun, runModel, setClock, setStandIn, startRun } from "./live/runs";
@@ -104,6 +103,9 @@ import { beginLiveCase } from "./live/starts";
 import { acknowledgeAlert, listTargets } from "./live/targets";
 import { assignWork, completeWork, listWork, openWork, remindWork, saveWork, setDue } from "./live/work";
 import { listWritten } from "./live/written";
+import { listAudit } from "./members/audit";
+import { inviteMember } from "./members/invitations";
+import { listAccounts, listMembers, removeMember, setMember, signOutMember } from "./members/members";
 import { answerReview, askReview, listReviews, myReviews, withdrawReview } from "./review/reviews";
 import { applyCommands, changesSince } from "./version/editing";
 import { extractProcess } from "./version/extract";
@@ -115,6 +117,11 @@ import { backup, restore } from "./workspace/backup";
 
 /** Those that speak JSON, which the one route answers by name. */
 export const useCases = {
+  signOutMember,
+  removeMember,
+  listAudit,
+  listAccounts,
+  inviteMember,
   acknowledgeAlert,
   adaptRule,
   adoptToBe,
@@ -281,10 +288,27 @@ export const fileUseCases = {
 export { mostFileBytes } from "./files/files";
 export { whyForeign } from "./kernel/access";
 export { hearFeed, listenToFeed } from "./kernel/events";
+export { signsIn } from "./kernel/signInMode";
 export { endThreads } from "./kernel/threads";
 export { localMember, type Member, runUseCase, type UseCase, UseCaseError } from "./kernel/useCase";
 export { whatHappened } from "./kernel/whatHappened";
 export { type OpenedLink, openLink, openLinkPicture } from "./links/opened";
+export { memberSaid } from "./members/members";
+export { hasOwner } from "./members/ownerCode";
+export { providerOf } from "./members/signIn";
+export {
+  becomeOwner,
+  changePassword,
+  endOwnSession,
+  fromElsewhere,
+  memberInSession,
+  ownSessions,
+  signedOut,
+  signIn,
+  signOut,
+  takeInvitation,
+  toElsewhere,
+} from "./members/signingIn";
 export { mostBackupBytes } from "./workspace/backupFile";
 export { workspaceReady } from "./workspace/workspace";
-export { answerProgram, describedInterface, memberNamed, memberOfKey };
+export { answerProgram, describedInterface, memberOfKey };

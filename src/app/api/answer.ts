@@ -1,13 +1,23 @@
 import { type BookletKind, bookletTypes } from "@/core/booklet";
-import { type Member, memberNamed, UseCaseError, whatHappened, whyForeign, workspaceReady } from "@/server";
+import {
+  type Member,
+  memberInSession,
+  memberSaid,
+  signedOut,
+  signsIn,
+  UseCaseError,
+  whatHappened,
+  whyForeign,
+  workspaceReady,
+} from "@/server";
 
-/** The one place where a request meets the server: who asks, from where, and what an error looks like. */
-export async function answer(request: Request, run: (member: Member) => Promise<Response>): Promise<Response> {
+/** What is answered to anybody who asks from here: the door of the server, and what an error looks like. */
+export async function answerAnyone(request: Request, run: () => Promise<Response>): Promise<Response> {
   const foreign = whyForeign({ method: request.method, header: (name) => request.headers.get(name) });
   if (foreign) return refusal({ code: "foreign-site", message: foreign, status: 403, details: [] });
   try {
     await workspaceReady();
-    const response = await run(await memberNamed(memberIn(request)));
+    const response = await run();
     // Nobody's content stays in a cache on the way, or in a browser that others use after.
     response.headers.set("cache-control", "no-store, no-transform");
     return response;
@@ -16,7 +26,29 @@ export async function answer(request: Request, run: (member: Member) => Promise<
   }
 }
 
-/** Who a window says it is (see `ui/shell/Member`). */
+/** The one place where a member's request meets the server: who asks, by the session or, where nobody signs in, as it says. */
+export const answer = (request: Request, run: (member: Member) => Promise<Response>): Promise<Response> =>
+  answerAnyone(request, async () => run(await memberOf(request)));
+
+async function memberOf(request: Request): Promise<Member> {
+  if (!signsIn()) return memberSaid(memberIn(request));
+  const member = await memberInSession(originOf(request), request.headers);
+  if (!member) throw signedOut();
+  return member;
+}
+
+/** Whether whoever asked may still: of a stream that lasts. */
+export const mayStillAsk = (request: Request): Promise<boolean> =>
+  memberOf(request).then(
+    () => true,
+    () => false,
+  );
+
+/** Where browsers find this server: as they asked for it, or where something stands before it, as that is called (`LANE_ORIGIN`). */
+export const originOf = (request: Request): string =>
+  process.env.LANE_ORIGIN?.replace(/\/$/, "") || `http://${request.headers.get("host") ?? "localhost"}`;
+
+/** Who a window says it is (see `ui/shell/member`). */
 export const memberCookie = "lane-member";
 const memberIn = (request: Request): string | undefined =>
   request.headers

@@ -3,7 +3,7 @@ import type { Thing } from "@/contract";
 import { eventSchema, type Happened } from "@/contract/events";
 import { database } from "@/data/database";
 import { afterCommit, type Transaction } from "./act";
-import { type Member, may } from "./rights";
+import { type Member, mayEverywhere } from "./rights";
 
 /**
  * What happened elsewhere: each act says, in its transaction, what it was done to. On a server the database carries it to every process
@@ -97,14 +97,13 @@ export function listenToFeed(): Promise<void> {
 
 /**
  * What a window hears from now on, and before that what it missed since an event it names; where that is not known any more, that it
- * has to look at everything again. Events about what a member may not see are not told. Gives a way to end it.
+ * has to look at everything again. A member who may not look is told nothing. Gives a way to end it.
  */
 export function hearFeed(member: Member, after: string | null, say: (id: string, text: string) => void): () => void {
   const { name, recent, listeners } = feed();
   const idOf = (sequence: number) => `${name}-${sequence}`;
-  const maySee = (text: string) => (JSON.parse(text) as Happened).things.every((thing) => may(member, "read", thing));
   const listener = ({ sequence, text }: Heard) => {
-    if (maySee(text)) say(idOf(sequence), text);
+    if (mayEverywhere(member, "read")) say(idOf(sequence), text);
   };
   const known = after === null ? recent.length : recent.findIndex(({ sequence }) => idOf(sequence) === after) + 1;
   if (after !== null && known === 0 && after !== idOf(0))

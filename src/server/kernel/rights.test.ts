@@ -15,13 +15,16 @@ import {
   inVersion,
   links,
   live,
+  membership,
   review,
   walk,
 } from "@/contract";
 import { rights } from "@/contract/contract";
+import { rightsOfSeat, seats } from "@/contract/seats";
 import { fileUseCases, localMember, runUseCase, type UseCase, useCases } from "@/server";
 import { usualInputs } from "../testing/fuzz";
 import { closeWorkspace, makeProcess, openWorkspace, run } from "../testing/workspace";
+import { needsRight, seated } from "./rights";
 
 const every: readonly (readonly [string, UseCase<unknown, unknown>])[] = Object.entries({
   ...useCases,
@@ -74,6 +77,7 @@ describe("who may", () => {
       ...walk,
       ...links,
       ...live,
+      ...membership,
     };
     expect(every.map(([name]) => name).sort()).toEqual(Object.keys(contracts).sort());
     for (const [name, useCase] of every) {
@@ -103,6 +107,48 @@ describe("who may", () => {
       });
     },
   );
+
+  test.each(seats)("as %s, of all use cases those of its rights are let through, and no other", async (seat) => {
+    const member = seated({ id: `is-${seat}`, name: "A member", seat, areas: [] });
+    for (const [name, useCase] of every) {
+      const { right } = useCase.contract;
+      // What would do something is not done: only whether it is let through is asked here.
+      const given = useCase.contract.input.parse(inputOf(name));
+      const asked = needsRight(member, useCase.contract as never, given);
+      if (rightsOfSeat[seat].includes(right)) await expect(asked, name).resolves.toBeUndefined();
+      else await expect(asked, name).rejects.toMatchObject({ code: "not-allowed", status: 403 });
+    }
+  });
+
+  test("a seat in an area counts in it and in what it holds, and nowhere else", async () => {
+    await run("createArea", { id: "inner", name: "On site", parent: "area" });
+    await run("createArea", { id: "other", name: "Billing", parent: null });
+    for (const [id, area] of [
+      ["within", "inner"],
+      ["beside", "other"],
+    ])
+      await run("createProcess", { name: id, area, processId: id, versionId: `${id}-v` });
+    const member = seated({ id: "m", name: "Tilda", seat: "reader", areas: [{ area: "area", seat: "analyst" }] });
+    const asked = (name: keyof typeof useCases, input: unknown) => runUseCase(member, useCases[name] as never, input);
+    const refused = { code: "not-allowed" };
+    await asked("renameProcess", { id: "within", name: "Within, renamed" });
+    await asked("describeVersion", { id: "within-v", name: "As-is", aim: "" });
+    await expect(asked("renameProcess", { id: "beside", name: "x" })).rejects.toMatchObject(refused);
+    await expect(asked("deleteVersion", { id: "beside-v" })).rejects.toMatchObject(refused);
+    // Both where it comes from and where it goes.
+    await expect(asked("moveProcess", { id: "within", area: "other" })).rejects.toMatchObject(refused);
+    await expect(asked("moveProcess", { id: "beside", area: "inner" })).rejects.toMatchObject(refused);
+    await expect(asked("createArea", { id: "top", name: "Top", parent: null })).rejects.toMatchObject(refused);
+    await expect(asked("createEntry", usualInputs.createEntry)).rejects.toMatchObject(refused);
+    await expect(asked("renameProcess", { id: "not-there", name: "x" })).rejects.toMatchObject(refused);
+    const { rights: here } = (await asked("openVersion", { version: "within-v" })) as { rights: string[] };
+    expect(here).toContain("edit");
+    const { rights: there } = (await asked("openVersion", { version: "beside-v" })) as { rights: string[] };
+    expect(there).toEqual(["read"]);
+    // What is moved out of the area is out of reach.
+    await run("moveProcess", { id: "within", area: "other" });
+    await expect(asked("renameProcess", { id: "within", name: "x" })).rejects.toMatchObject(refused);
+  });
 
   test("who may only look sees everything and changes nothing", async () => {
     const reader = { id: "reader", name: "A reader", rights: ["read"] as const };

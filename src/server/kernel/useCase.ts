@@ -2,6 +2,7 @@ import { z } from "zod";
 import type { Contract, Thing } from "@/contract";
 import { database } from "@/data/database";
 import { reading, type Transaction, writing } from "./act";
+import { note } from "./audit";
 import { toldByDatabase } from "./databaseErrors";
 import { tell } from "./events";
 import { localMember, type Member, needsRight } from "./rights";
@@ -98,9 +99,16 @@ async function onceWorkedOut<Output>(act: (waits: boolean) => Promise<Output>): 
 }
 
 /** How a member's acts are done: each one transaction, begun again where it has to be. */
-async function outsideFor(member: Member, by: string, things: readonly Thing[] | undefined): Promise<Outside> {
+async function outsideFor(
+  member: Member,
+  by: string,
+  things: readonly Thing[] | undefined,
+  isOwn = false,
+): Promise<Outside> {
   const { db, wrote } = await database();
   const asked = now();
+  // An act that writes several times is one line of what was done.
+  let isNoted = isOwn;
   const read = <Result>(run: (context: Context) => Promise<Result>) =>
     onceWorkedOut((waits) => reading(db, (transaction) => run({ db: transaction, member, now, asked, waits })));
   const write = async <Result>(run: (context: Context) => Promise<Result>, workspace?: "alone") => {
@@ -111,11 +119,13 @@ async function outsideFor(member: Member, by: string, things: readonly Thing[] |
           const output = await run({ db: transaction, member, now, asked, waits });
           // Who only looks changes nothing that others would have to look at again.
           if (things !== undefined) await tell(transaction, by, things);
+          if (things !== undefined && !isNoted) await note(transaction, { member: member.id, act: by, things });
           return output;
         },
         workspace,
       ),
     );
+    isNoted = true;
     wrote();
     return result;
   };
@@ -127,7 +137,11 @@ export const ownAct = async (
   by: string,
   things: readonly Thing[],
   run: (context: Context) => Promise<void>,
-): Promise<void> => (await outsideFor(localMember, by, things)).write(run);
+): Promise<void> => (await outsideFor(localMember, by, things, true)).write(run);
+
+/** That somebody tried what they may not is known afterwards too. */
+const noteRefusal = async (member: Member, act: string, things: readonly Thing[]): Promise<void> =>
+  ownAct(act, [], async ({ db }) => note(db, { member: member.id, act, things, isRefused: true }));
 
 /** Runs a use case for a member, on input that nobody has looked at yet. */
 export async function runUseCase<Given, Output>(
@@ -146,10 +160,16 @@ export async function runUseCase<Given, Output>(
   if (!parsed.success)
     throw new UseCaseError("bad-input", `This request is not valid: ${z.prettifyError(parsed.error).slice(0, 2000)}`);
   const given = parsed.data;
-  needsRight(member, useCase.contract, given);
+  const { name, right } = useCase.contract;
+  const things = useCase.contract.on(given);
   try {
-    const { name, right } = useCase.contract;
-    const outside = await outsideFor(member, name, right === "read" ? undefined : useCase.contract.on(given));
+    await needsRight(member, useCase.contract, given);
+  } catch (error) {
+    if (right !== "read" && error instanceof UseCaseError) await noteRefusal(member, name, things);
+    throw error;
+  }
+  try {
+    const outside = await outsideFor(member, name, right === "read" ? undefined : things);
     switch (useCase.kind) {
       case "query": {
         const answer = () => outside.read((context) => useCase.run(context, given));

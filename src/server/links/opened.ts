@@ -5,6 +5,7 @@ import { exportPicture } from "../files/exports";
 import { handbookFile } from "../handbook/handbooks";
 import { lock } from "../kernel/act";
 import { type Member, ownAct, runUseCase } from "../kernel/useCase";
+import { secondsLeft, waitAfter } from "../kernel/wrongPasswords";
 import { hashOfToken, stateOfLink } from "./links";
 import { isPassword } from "./passwords";
 
@@ -34,11 +35,7 @@ async function thatOpens(token: string): Promise<Row | undefined> {
   return found && stateOfLink(found.link, new Date().toISOString()) === "open" ? found.link : undefined;
 }
 
-/** So many wrong passwords in a row are free; each further one doubles the wait, up to an hour. */
-const freeTries = 3;
 const longestWait = 3_600;
-const waitAfter = (failures: number) =>
-  failures <= freeTries ? 0 : Math.min(longestWait, 2 ** (failures - freeTries));
 
 /**
  * Whether the password opens a link. A try is counted before it is looked at, in an act of its own, so that many at once are no more than
@@ -53,9 +50,9 @@ async function passes(link: Row, password: string | undefined): Promise<true | (
   await ownAct("openLink", things, async ({ db }) => {
     await lock(db, "version", [link.version]);
     const [row] = await db.select({ failures: links.failures, until: links.lockedUntil }).from(links).where(own);
-    locked = row?.until == null ? 0 : Math.ceil((Date.parse(row.until) - Date.now()) / 1_000);
+    locked = secondsLeft(row?.until ?? null);
     if (!row || locked > 0) return;
-    waits = waitAfter(row.failures + 1);
+    waits = waitAfter(row.failures + 1, longestWait);
     const lockedUntil = waits === 0 ? null : new Date(Date.now() + waits * 1_000).toISOString();
     await db
       .update(links)

@@ -3,8 +3,9 @@ import { asc, eq } from "drizzle-orm";
 import { live as terms } from "@/contract";
 import { database } from "@/data/database";
 import { members, programKeys } from "@/data/schema";
+import { signsIn } from "../kernel/signInMode";
 import { type Member, notFound, query, UseCaseError, useCase } from "../kernel/useCase";
-import { memberNamed } from "./members";
+import { memberById, memberSaid } from "../members/members";
 
 const hashOf = (key: string): string => createHash("sha256").update(key).digest("hex");
 
@@ -56,5 +57,5 @@ export async function memberOfKey(key: string): Promise<Member | undefined> {
   const [row] = await db.select().from(programKeys).where(eq(programKeys.id, id));
   if (!row || row.withdrawnAt !== null) return undefined;
   const isSame = timingSafeEqual(Buffer.from(row.hash), Buffer.from(hashOf(key)));
-  return isSame ? memberNamed(row.member) : undefined;
+  return isSame ? (signsIn() ? memberById(row.member) : memberSaid(row.member)) : undefined;
 }

@@ -2,7 +2,7 @@ import { createServer } from "node:http";
 import { afterAll, beforeEach, describe, expect, test, vi } from "vitest";
 import type { CaseRow, TargetRow } from "@/contract/live";
 import { chain, edge, end, file, flow, node, processOf, start, task, timer } from "@/core/live/testing/models";
-import { fileUseCases, localMember, memberNamed, runUseCase, useCases } from "@/server";
+import { fileUseCases, localMember, memberSaid, runUseCase, useCases } from "@/server";
 import { closeWorkspace, openWorkspace, run, send } from "../testing/workspace";
 import { act, started } from "./testing/startedRun";
 import { lookAtTargets, passTime } from "./ticking";
@@ -345,9 +345,9 @@ test("members are listed with their roles, and see the work of these", async () 
   await begin();
   const { model } = await run<{ model: { elements: unknown[] } }>("runModel", at);
   expect(model.elements.length).toBeGreaterThan(5);
-  const pia = await memberNamed("pia");
+  const pia = await memberSaid("pia");
   expect(pia.name).toBe("Pia Sund");
-  expect((await memberNamed("nobody")).id).toBe("member-local");
+  expect((await memberSaid("nobody")).id).toBe("member-local");
   const { items } = (await runUseCase(pia, useCases.listWork, { whose: "open" })) as {
     items: readonly unknown[];
   };

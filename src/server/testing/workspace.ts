@@ -22,10 +22,13 @@ export function preparedFolder(): string {
 const nothing = writeBackup({});
 let emptied: string | undefined;
 
-/** Opens an empty workspace for a test. One is used again, emptied, unless a folder is given. */
-export async function openWorkspace(folder?: string): Promise<void> {
+/**
+ * Opens an empty workspace for a test. One is used again, emptied, unless a folder is given, or a new one is wanted: who may sign in stays
+ * when one is emptied.
+ */
+export async function openWorkspace(folder?: string, which: "new" | "any" = "any"): Promise<void> {
   process.env.LANE_DEMO = "none";
-  if (folder === undefined && emptied !== undefined) {
+  if (folder === undefined && emptied !== undefined && which === "any") {
     await backgroundDone();
     await runUseCase(localMember, fileUseCases.restore, { bytes: nothing });
     (globalThis as { laneReady?: unknown }).laneReady = undefined;

@@ -6,6 +6,7 @@ import { briefSummaryOf } from "../kernel/briefLinks";
 import { generationOf } from "../kernel/generation";
 import { loadHead } from "../kernel/heads";
 import { liveStanding } from "../kernel/liveStanding";
+import { rightsWithin } from "../kernel/rights";
 import { seenBuilds } from "../kernel/seenBuilds";
 import { notFound, query } from "../kernel/useCase";
 
@@ -46,11 +47,15 @@ export const openVersion = query(inVersion.openVersion, async (context, input) =
   const stateOf = (version: string) => builds.get(version)?.state ?? null;
   const areaRows = await db.select().from(areas);
   const trail: string[] = [];
-  for (let at: string | null = row.area; at !== null; at = areaRows.find((area) => area.id === at)?.parent ?? null)
+  const around: string[] = [];
+  for (let at: string | null = row.area; at !== null; at = areaRows.find((area) => area.id === at)?.parent ?? null) {
+    around.push(at);
     trail.unshift(areaRows.find((area) => area.id === at)?.name ?? "");
+  }
   const handed = await db.select({ id: handoffs.id }).from(handoffs).where(eq(handoffs.version, input.version));
   return {
     member: context.member.name,
+    rights: rightsWithin(context.member, around),
     version: {
       id: row.version.id,
       name: row.version.name,

@@ -10,6 +10,7 @@ import { generationOf, isOwnKey, setGeneration } from "../kernel/generation";
 import { DamagedVersion, forgetHeads, tryHead } from "../kernel/heads";
 import { renewIndex } from "../kernel/searchIndex";
 import { type Context, longUseCase, query, UseCaseError } from "../kernel/useCase";
+import { keepAccess, membersWithAccess } from "../members/restored";
 import { checkBackup } from "./backupCheck";
 import { type BackupContent, readBackup, writeBackup } from "./backupFile";
 
@@ -62,7 +63,8 @@ export const restore = longUseCase(terms.restore, async (outside, { bytes }) => 
     const { db } = context;
     const keptAs = await keepReplaced(context);
     const generation = await generationOf(db);
-    for (const [, { table }] of registered) await db.delete(table);
+    const withAccess = await membersWithAccess(db);
+    for (const [, { table, backup: how }] of registered) if (how !== "of the installation") await db.delete(table);
     for (const [name, { table }] of kept) {
       const columns = Object.keys(getTableColumns(table));
       const rows = (content[name] ?? [])
@@ -74,6 +76,7 @@ export const restore = longUseCase(terms.restore, async (outside, { bytes }) => 
         });
       for (let at = 0; at < rows.length; at += 200) await db.insert(table).values(rows.slice(at, at + 200));
     }
+    await keepAccess(context, withAccess);
     await setGeneration(db, generation + 1);
     forgetHeads();
     for (const { version } of (content.heads ?? []) as unknown as { version: string }[]) {

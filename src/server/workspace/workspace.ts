@@ -20,10 +20,11 @@ import { writing } from "../kernel/act";
 import { toldByDatabase } from "../kernel/databaseErrors";
 import { DamagedVersion, loadHead, tryHead } from "../kernel/heads";
 import { renewIndex } from "../kernel/searchIndex";
+import { signsIn } from "../kernel/signInMode";
 import { type Act, type Context, localMember, UseCaseError } from "../kernel/useCase";
-import { setMember } from "../live/members";
 import { keepRun } from "../live/runs";
 import { runStaff } from "../live/staff";
+import { setMember } from "../members/members";
 import { applyCommands } from "../version/editing";
 import { nameRevision } from "../version/revisions";
 import { keepWalkTests } from "../walk/walks";
@@ -51,10 +52,14 @@ async function prepare(): Promise<void> {
     async (transaction) => {
       const now = () => new Date().toISOString();
       const context: Context = { db: transaction, member: localMember, now, asked: now(), waits: true };
-      await transaction.insert(members).values(localMember).onConflictDoNothing();
+      if (!signsIn())
+        await transaction
+          .insert(members)
+          .values({ id: localMember.id, name: localMember.name, seat: "owner" })
+          .onConflictDoNothing();
       const [made] = await transaction.select().from(workspace).where(eq(workspace.key, "created"));
       if (made) return renewSearch(context);
-      if (process.env.LANE_DEMO !== "none") await makeDemo(context);
+      if (process.env.LANE_DEMO !== "none" && !signsIn()) await makeDemo(context);
       await transaction.insert(workspace).values([
         { key: "created", value: context.now() },
         { key: "search", value: searchForm },

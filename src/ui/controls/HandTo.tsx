@@ -1,6 +1,6 @@
 "use client";
 import { chakra } from "@chakra-ui/react";
-import type { MemberRow } from "@/contract/live";
+import type { MemberRow } from "@/contract/members";
 import { text } from "../messages";
 
 const words = text.work;

@@ -101,10 +101,25 @@ export function giveFile(content: Blob, name: string): void {
   setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
 }
 
+/** What is answered to a question that is no use case. */
+export const answerTo = async <Output>(asking: Promise<Response>): Promise<Output> =>
+  readAnswer<Output>(await answered(asking));
+
+/** Told once a session has ended (`kernel/session`). */
+let onSignedOut = () => {};
+export const whenSignedOut = (what: () => void): void => {
+  onSignedOut = what;
+};
+
 async function readAnswer<Output>(response: Response): Promise<Output> {
   const body = (await response.json().catch(() => ({}))) as {
     error?: { code: string; message: string; details?: readonly Problem[] };
   };
+  if (body.error?.code === "signed-out") {
+    onSignedOut();
+    // As if there had been no answer: what was to be saved is kept, and sent again in the next session.
+    throw new ServerError("signed-out", body.error.message, 0);
+  }
   if (!response.ok)
     throw new ServerError(
       body.error?.code ?? "no-answer",

@@ -7,6 +7,7 @@ import { forecastWords } from "./forecast";
 import { handbookWords } from "./handbook";
 import { linksWords } from "./links";
 import { liveWords, memberWords, programWords, workWords } from "./live";
+import { membersWords, signInWords } from "./members";
 import { reviewWords } from "./review";
 import { textsWords } from "./texts";
 
@@ -73,6 +74,7 @@ export const en = {
     sign: "cannot be opened",
   },
   saved: {
+    readsOnly: "Reading",
     saved: "Saved",
     saving: "Saving",
     waiting: (count: number) => `Not saved yet: ${count} ${count === 1 ? "change" : "changes"}, trying again`,
@@ -608,6 +610,8 @@ export const en = {
   comments: commentsWords,
   review: reviewWords,
   links: linksWords,
+  members: membersWords,
+  signIn: signInWords,
   handbook: handbookWords,
   texts: textsWords,
   evidence: evidenceWords,

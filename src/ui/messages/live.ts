@@ -375,10 +375,6 @@ export const workWords = {
 export const memberWords = {
   you: "You are",
   choose: "Who you are",
-  add: "Add a member",
-  name: "Name",
-  roles: "Roles",
-  anyRole: "whatever there is",
 } as const;
 
 export const programWords = {

@@ -1,6 +1,6 @@
 "use client";
 import { Button, type ButtonProps, chakra } from "@chakra-ui/react";
-import { live } from "@/contract";
+import { membership } from "@/contract";
 import { useAsked } from "../kernel/queries";
 import { text } from "../messages";
 import { initialsOf } from "./member";
@@ -8,7 +8,7 @@ import { useReminders } from "./useReminders";
 
 /** The member's initials, which open the menu of the workspace. */
 export function MemberButton(props: ButtonProps) {
-  const { data } = useAsked(live.listMembers, {});
+  const { data } = useAsked(membership.listMembers, {});
   const me = data?.members.find(({ id }) => id === data.me);
   const overdue = useReminders();
   return (

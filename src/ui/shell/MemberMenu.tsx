@@ -1,28 +1,26 @@
 "use client";
 import { Box, Menu, Portal } from "@chakra-ui/react";
-import { nanoid } from "nanoid";
 import dynamic from "next/dynamic";
 import { useState } from "react";
-import { directory, live } from "@/contract";
-import { AskDialog } from "../controls/AskDialog";
-import { ask } from "../kernel/ask";
-import { lookAgain, useAsked } from "../kernel/queries";
+import { membership } from "@/contract";
+import { complain } from "../controls/notices";
+import { useAsked } from "../kernel/queries";
+import { signOut } from "../kernel/session";
 import { text } from "../messages";
 import { MemberButton } from "./MemberButton";
 import { chooseMember } from "./member";
 
 const Programs = dynamic(() => import("./Programs").then((file) => file.Programs), { loading: () => null });
+const OwnAccess = dynamic(() => import("./OwnAccess").then((file) => file.OwnAccess), { loading: () => null });
 
 const words = text.member;
 
 /** Who one is, and what concerns the whole workspace. Loaded when it is first opened. */
 export function MemberMenu({ onRestore }: { readonly onRestore: () => void }) {
-  const { data } = useAsked(live.listMembers, {});
-  const { data: known } = useAsked(directory.openDirectory, {});
-  const [isAdding, setAdding] = useState(false);
-  const [isGivingKeys, setGivingKeys] = useState(false);
-  const [roles, setRoles] = useState<readonly string[]>([]);
-  const listed = (known?.entries ?? []).filter(({ kind }) => kind === "role");
+  const { data } = useAsked(membership.listMembers, {});
+  const [opened, setOpened] = useState<"programs" | "access">();
+  const me = data?.members.find(({ id }) => id === data.me);
+  const isOwner = data?.rights.includes("own") ?? false;
   return (
     <>
       <Menu.Root defaultOpen>
@@ -31,75 +29,69 @@ export function MemberMenu({ onRestore }: { readonly onRestore: () => void }) {
         </Menu.Trigger>
         <Portal>
           <Menu.Positioner>
-            <Menu.Content bg="paper" color="ink">
+            <Menu.Content bg="paper" color="ink" maxW="320px">
               <Box px={3} py={1} color="quiet" fontSize="12px">
-                {words.you}
+                {data?.signsIn ? (me?.name ?? "") : words.you}
+                {me && data?.signsIn && `, ${text.members.seats[me.seat]}`}
               </Box>
-              <Menu.RadioItemGroup
-                aria-label={words.choose}
-                value={data?.me ?? ""}
-                onValueChange={({ value }) => value !== data?.me && chooseMember(value)}
-              >
-                {data?.members.map(({ id, name }) => (
-                  <Menu.RadioItem key={id} value={id}>
-                    {name}
-                    <Menu.ItemIndicator />
-                  </Menu.RadioItem>
-                ))}
-              </Menu.RadioItemGroup>
-              <Menu.Item value="add" onClick={() => setAdding(true)}>
-                {words.add}
-              </Menu.Item>
+              {data && !data.signsIn && (
+                <Menu.RadioItemGroup
+                  aria-label={words.choose}
+                  value={data.me}
+                  onValueChange={({ value }) => value !== data.me && chooseMember(value)}
+                >
+                  {data.members.map(({ id, name, seat }) => (
+                    <Menu.RadioItem key={id} value={id}>
+                      <Box as="span" flex="1">
+                        {name}
+                        <Box as="span" color="quiet" fontSize="12px">
+                          {" "}
+                          {text.members.seats[seat]}
+                        </Box>
+                      </Box>
+                      <Menu.ItemIndicator />
+                    </Menu.RadioItem>
+                  ))}
+                </Menu.RadioItemGroup>
+              )}
+              {data?.signsIn && (
+                <>
+                  <Menu.Item value="access" onClick={() => setOpened("access")}>
+                    {text.signIn.own.title}
+                  </Menu.Item>
+                  <Menu.Item value="out" onClick={() => void signOut().catch(complain)}>
+                    {text.signIn.signOut}
+                  </Menu.Item>
+                </>
+              )}
               <Menu.Separator />
               <Menu.Item value="work" asChild>
                 <a href="/work">{text.work.title}</a>
               </Menu.Item>
-              <Menu.Item value="programs" onClick={() => setGivingKeys(true)}>
-                {text.programs.title}
-              </Menu.Item>
-              <Menu.Item value="backup" asChild>
-                <a href="/api/backup" download>
-                  {text.shell.backup}
-                </a>
-              </Menu.Item>
-              <Menu.Item value="restore" onClick={onRestore}>
-                {text.shell.restore}
-              </Menu.Item>
+              {isOwner && (
+                <>
+                  <Menu.Item value="members" asChild>
+                    <a href="/members">{text.members.title}</a>
+                  </Menu.Item>
+                  <Menu.Item value="programs" onClick={() => setOpened("programs")}>
+                    {text.programs.title}
+                  </Menu.Item>
+                  <Menu.Item value="backup" asChild>
+                    <a href="/api/backup" download>
+                      {text.shell.backup}
+                    </a>
+                  </Menu.Item>
+                  <Menu.Item value="restore" onClick={onRestore}>
+                    {text.shell.restore}
+                  </Menu.Item>
+                </>
+              )}
             </Menu.Content>
           </Menu.Positioner>
         </Portal>
       </Menu.Root>
-      {isGivingKeys && <Programs onClose={() => setGivingKeys(false)} />}
-      {isAdding && (
-        <AskDialog
-          title={words.add}
-          label={words.name}
-          action={words.add}
-          onClose={() => setAdding(false)}
-          onAnswer={async (name) => {
-            await ask(live.setMember, { id: nanoid(12), name, roles: [...roles] });
-            await lookAgain([{ kind: "workspace" }]);
-          }}
-        >
-          <Box as="fieldset" mt={3}>
-            <Box as="legend" fontSize="13px" fontWeight="600">
-              {words.roles}
-            </Box>
-            {listed.map(({ id, name }) => (
-              <Box as="label" key={id} display="flex" gap={2} alignItems="center">
-                <input
-                  type="checkbox"
-                  checked={roles.includes(id)}
-                  onChange={(event) =>
-                    setRoles(event.target.checked ? [...roles, id] : roles.filter((one) => one !== id))
-                  }
-                />
-                {name}
-              </Box>
-            ))}
-          </Box>
-        </AskDialog>
-      )}
+      {opened === "programs" && <Programs onClose={() => setOpened(undefined)} />}
+      {opened === "access" && <OwnAccess onClose={() => setOpened(undefined)} />}
     </>
   );
 }

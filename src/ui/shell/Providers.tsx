@@ -4,6 +4,7 @@ import { ThemeProvider } from "next-themes";
 import type { ReactNode } from "react";
 import { Foot } from "../controls/Foot";
 import { QueriesProvider } from "../kernel/queries";
+import { SignedOut } from "./SignedOut";
 import { StyleRegistry } from "./StyleRegistry";
 import { system } from "./theme";
 
@@ -19,6 +20,7 @@ export function Providers({ nonce, children }: { readonly nonce: string; readonl
               </Flex>
               <Foot />
             </Flex>
+            <SignedOut />
           </ThemeProvider>
         </ChakraProvider>
       </QueriesProvider>

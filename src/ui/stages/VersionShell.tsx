@@ -8,6 +8,7 @@ import { isFlowNode, type Model } from "@/core/model";
 import { complain, tell } from "../controls/notices";
 import { useActsUnderWay } from "../kernel/ask";
 import { text } from "../messages";
+import { lacking } from "../messages/members";
 import type { PaletteCommand } from "../shell/paletteStore";
 import { TopRow } from "../shell/TopRow";
 import { useCommentsShown } from "../version/comments/store";
@@ -147,6 +148,13 @@ function SavedState() {
   const isSaving = pending + acts > 0;
   const failing = useVersion((state) => state.failing);
   const disagrees = useVersion((state) => state.disagreement !== null);
+  const mayChange = useVersion((state) => state.info.rights.includes("edit"));
+  if (!mayChange)
+    return (
+      <chakra.span color="quiet" fontSize="13px" flexShrink={0} title={lacking.edit} data-testid="reads-only">
+        {text.saved.readsOnly}
+      </chakra.span>
+    );
   const words = disagrees
     ? text.saved.deciding
     : failing

@@ -13,6 +13,7 @@ import { createVersionStore, type VersionStore } from "./versionStore";
 class StandInServer {
   model: Model;
   generation = 0;
+  rights: VersionData["rights"] = ["read", "edit"];
   log: { readonly batch: string; readonly edits: readonly Edit[] }[] = [];
   readonly network = new Network((useCase, input) => this.#answer(useCase, input));
 
@@ -31,6 +32,7 @@ class StandInServer {
       handedOff: 0,
       live: { runs: 0, incidents: 0, logs: 0 },
       member: "Mara Aldous",
+      rights: this.rights,
       brief: null,
       model: toStored(this.model),
     };
@@ -128,6 +130,19 @@ describe("an open version", () => {
     const store = open(server);
     expect(store.getState().dispatch(rename("nothing", "x"))).toBe(false);
     expect(store.getState().notice).toMatchObject({ kind: "refusal" });
+    await quiet(store);
+    expect(server.log).toEqual([]);
+  });
+
+  test("who may only look is told so, and nothing is sent", async () => {
+    const server = serve();
+    server.rights = ["read", "comment"];
+    const store = open(server);
+    expect(store.getState().dispatch(rename("check", "Check the papers"))).toBe(false);
+    expect(store.getState().notice).toMatchObject({
+      kind: "refusal",
+      message: expect.stringContaining("not change it"),
+    });
     await quiet(store);
     expect(server.log).toEqual([]);
   });

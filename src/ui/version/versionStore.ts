@@ -10,6 +10,7 @@ import { ask, ServerError } from "../kernel/ask";
 import { onHappened } from "../kernel/events";
 import { didBefore, forgetUndoneActs, joinHistory, nextMoment } from "../kernel/history";
 import { reasons, text } from "../messages";
+import { lacking } from "../messages/members";
 import { editElsewhere } from "./editElsewhere";
 
 import { openOutbox, type PendingBatch } from "./outbox";
@@ -33,6 +34,10 @@ export function createVersionStore(info: VersionData) {
       set((state) => ({ notice: { count: (state.notice?.count ?? 0) + 1, kind, message } }));
 
     const accept = (commands: readonly Command[]): { model: Model; step: Step; remarks: string[] } | undefined => {
+      if (!get().info.rights.includes("edit")) {
+        say("refusal", lacking.edit);
+        return undefined;
+      }
       let { model } = get();
       const edits: Edit[] = [];
       const remarks: string[] = [];

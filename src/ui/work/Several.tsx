@@ -2,7 +2,7 @@
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { nanoid } from "nanoid";
 import { useRef, useState } from "react";
-import { live } from "@/contract";
+import { live, membership } from "@/contract";
 import type { WorkItem } from "@/contract/live";
 import { type FormData, formProblems } from "@/core/data";
 import { HandTo } from "../controls/HandTo";
@@ -45,7 +45,7 @@ function useEach(items: readonly WorkItem[]) {
 
 /** What can be done to several pieces of work at once: taken on, given back, handed over; and done, where they are the same step. */
 export function Several({ items, onLetGo }: { readonly items: readonly WorkItem[]; readonly onLetGo: () => void }) {
-  const { data: known } = useAsked(live.listMembers, {});
+  const { data: known } = useAsked(membership.listMembers, {});
   const { done, each } = useEach(items);
   const assign = (to: string | null) =>
     void each(`to ${to}`, (item, act) => ask(live.assignWork, { ...placeOf(item), act, to }));

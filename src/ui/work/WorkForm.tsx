@@ -2,7 +2,7 @@
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { nanoid } from "nanoid";
 import { useState } from "react";
-import { live } from "@/contract";
+import { live, membership } from "@/contract";
 import type { WorkItem } from "@/contract/live";
 import { type FormData, formProblems } from "@/core/data";
 import { HandTo } from "../controls/HandTo";
@@ -22,7 +22,7 @@ export function WorkForm({ item, onBack }: { readonly item: WorkItem; readonly o
   const { version, run, number, wait, element, label } = item;
   const on = { version, run, number, wait };
   const { opened, model, items, error, refetch } = useWorkForm(item);
-  const { data: known } = useAsked(live.listMembers, {});
+  const { data: known } = useAsked(membership.listMembers, {});
   const [typed, setTyped] = useState<FormData>();
   const [note, setNote] = useState("");
   const [isTried, setTried] = useState(false);

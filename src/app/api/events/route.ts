@@ -1,5 +1,5 @@
 import { hearFeed, listenToFeed } from "@/server";
-import { answer } from "../answer";
+import { answer, mayStillAsk } from "../answer";
 
 export const dynamic = "force-dynamic";
 
@@ -23,19 +23,24 @@ export async function GET(request: Request): Promise<Response> {
           }
         };
         const stop = hearFeed(member, after, (id, text) => write(`id: ${id}\ndata: ${text}\n\n`));
-        const beat = setInterval(() => write(":\n\n"), beatEvery);
+        const beat = setInterval(async () => {
+          // A session that was ended hears nothing more.
+          if (await mayStillAsk(request)) write(":\n\n");
+          else close();
+        }, beatEvery);
         end = () => {
           clearInterval(beat);
           stop();
         };
-        request.signal.addEventListener("abort", () => {
+        const close = () => {
           end();
           try {
             controller.close();
           } catch {
             // It is closed already.
           }
-        });
+        };
+        request.signal.addEventListener("abort", close);
         write("retry: 1000\n\n");
       },
       cancel: () => end(),

@@ -3,7 +3,7 @@ import { Button, chakra, Flex } from "@chakra-ui/react";
 import { nanoid } from "nanoid";
 import NextLink from "next/link";
 import { useState } from "react";
-import { live, review } from "@/contract";
+import { membership, review } from "@/contract";
 import { type ReviewAnswer, type ReviewRow, reviewAnswers } from "@/contract/review";
 import { momentWords } from "../../controls/moment";
 import { complain, tell } from "../../controls/notices";
@@ -20,7 +20,7 @@ const words = text.review;
 export function ReviewPart() {
   const version = useVersion((state) => state.info.version.id);
   const { data } = useAsked(review.listReviews, { version }, { keepsLast: true });
-  const { data: people } = useAsked(live.listMembers, {});
+  const { data: people } = useAsked(membership.listMembers, {});
   if (!data || !people) return <EmptyState>{text.shell.loading}</EmptyState>;
   const [last, ...earlier] = data.reviews;
   const isOver = last?.state !== "asked" || !last.holds;

@@ -2,7 +2,7 @@
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { nanoid } from "nanoid";
 import { useState } from "react";
-import { live } from "@/contract";
+import { live, membership } from "@/contract";
 import type { Interference, WaitRow } from "@/contract/live";
 import { flowNodesIn, type Id, type Model, nameOf, outgoingOf } from "@/core/model";
 import { DialogFrame } from "../../controls/DialogFrame";
@@ -35,7 +35,7 @@ export function SupervisorDialog(props: {
   const places = wait ? otherSteps(model, wait.element) : [];
   const [reason, setReason] = useState("");
   const [typed, setTyped] = useState(asked.what === "data" ? JSON.stringify(data, null, 1) : "");
-  const { data: known } = useAsked(live.listMembers, {}, { isWanted: asked.what === "assign" });
+  const { data: known } = useAsked(membership.listMembers, {}, { isWanted: asked.what === "assign" });
   const members = known?.members ?? [];
   const [chosen, setTo] = useState(asked.what === "move" ? (places[0] ?? "") : (ways[0]?.id ?? ""));
   const to = asked.what === "assign" ? (members.find(({ id }) => id === chosen)?.id ?? members[0]?.id ?? "") : chosen;

@@ -1,7 +1,7 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { useRef, useState } from "react";
-import type { MemberRow } from "@/contract/live";
+import type { MemberRow } from "@/contract/members";
 import { text } from "../../messages";
 import { fitting, mentionedIn, nameBegun, withMention } from "./mentions";
 

@@ -1,4 +1,6 @@
-import type { MemberRow } from "@/contract/live";
+import type { MemberRow } from "@/contract/members";
+
+type Mentionable = Pick<MemberRow, "id" | "name">;
 
 /** The beginning of a name that is being typed behind an "@" before the caret; undefined where none is. */
 export function nameBegun(text: string, caret: number): string | undefined {
@@ -6,7 +8,7 @@ export function nameBegun(text: string, caret: number): string | undefined {
 }
 
 /** Members whose name begins with what was typed, or one of whose names does. */
-export const fitting = (members: readonly MemberRow[], begun: string): readonly MemberRow[] => {
+export const fitting = <One extends Mentionable>(members: readonly One[], begun: string): readonly One[] => {
   const wanted = begun.toLowerCase();
   return members.filter(({ name }) => {
     const low = name.toLowerCase();
@@ -22,7 +24,7 @@ export function withMention(text: string, caret: number, begun: string, name: st
 }
 
 /** Who is mentioned: every member whose whole name stands behind an "@"; of two that begin alike, the longer name is meant. */
-export function mentionedIn(text: string, members: readonly MemberRow[]): string[] {
+export function mentionedIn(text: string, members: readonly Mentionable[]): string[] {
   const byLength = [...members].sort((one, other) => other.name.length - one.name.length);
   const found: string[] = [];
   let rest = text;

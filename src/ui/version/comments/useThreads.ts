@@ -1,7 +1,7 @@
 "use client";
 import { nanoid } from "nanoid";
 import { useCallback } from "react";
-import { comments, live } from "@/contract";
+import { comments, membership } from "@/contract";
 import type { About, ThreadRow } from "@/contract/comments";
 import { complain } from "../../controls/notices";
 import { ask } from "../../kernel/ask";
@@ -17,7 +17,7 @@ const nothing: readonly ThreadRow[] = [];
 export function useThreads() {
   const version = useVersion((state) => state.info.version.id);
   const { data } = useAsked(comments.listThreads, { version }, { keepsLast: true });
-  const { data: people } = useAsked(live.listMembers, {});
+  const { data: people } = useAsked(membership.listMembers, {});
   /** Does something, and looks again; what could not be done is told, and whoever asked learns of it. */
   const doing = useCallback(
     async <Output>(label: string, act: () => Promise<Output>, back: (output: Output) => Promise<unknown>) => {

@@ -1,5 +1,5 @@
 import { answerProgram, describedInterface, memberOfKey, UseCaseError } from "@/server";
-import { answer, jsonOf } from "../../answer";
+import { answerAnyone, jsonOf } from "../../answer";
 
 export const dynamic = "force-dynamic";
 
@@ -7,7 +7,7 @@ const mostBytes = 4 * 1024 * 1024;
 
 /** What other programs ask for, with their key; `openapi.json` says what there is. */
 async function handle(request: Request, { params }: { params: Promise<{ path: string[] }> }): Promise<Response> {
-  return answer(request, async () => {
+  return answerAnyone(request, async () => {
     const { path } = await params;
     if (request.method === "GET" && path.join("/") === "openapi.json")
       return Response.json(describedInterface(`http://${request.headers.get("host") ?? "localhost"}`));

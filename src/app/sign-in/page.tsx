@@ -1,0 +1,7 @@
+import { SignInPage } from "@/ui/members/SignInPage";
+
+export const metadata = { title: "Sign in" };
+
+export default function Page() {
+  return <SignInPage />;
+}

@@ -1,0 +1,30 @@
+import { createHash, randomBytes } from "node:crypto";
+import { and, eq, isNull } from "drizzle-orm";
+import { membership as terms } from "@/contract";
+import { invitations, members, signInUsers } from "@/data/schema";
+import { notFound, UseCaseError, useCase } from "../kernel/useCase";
+
+/** Milliseconds that an invitation can be taken up. */
+const opensFor = 3 * 24 * 3_600_000;
+
+/** What is kept of a token: it is long and random, so that one round says nothing of it. */
+export const hashOfInvitation = (token: string): string => createHash("sha256").update(token).digest("hex");
+
+export const inviteMember = useCase(terms.inviteMember, async ({ db, now }, { id }) => {
+  const [row] = await db
+    .select({ email: signInUsers.email })
+    .from(members)
+    .leftJoin(signInUsers, eq(signInUsers.id, members.id))
+    .where(and(eq(members.id, id), isNull(members.removedAt)));
+  if (!row) throw notFound("This member");
+  if (row.email === null)
+    throw new UseCaseError("no-address", "This member has no e-mail address to sign in with. Give one first.", 409);
+  const token = randomBytes(32).toString("base64url");
+  const until = new Date(Date.parse(now()) + opensFor).toISOString();
+  const set = { token: hashOfInvitation(token), expiresAt: until };
+  await db
+    .insert(invitations)
+    .values({ member: id, ...set })
+    .onConflictDoUpdate({ target: invitations.member, set });
+  return { token, until };
+});
