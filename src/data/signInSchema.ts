@@ -92,6 +92,8 @@ export const audit = pgTable(
     act: text("act").notNull(),
     isRefused: boolean("is_refused").notNull().default(false),
     things: jsonb("things").$type<readonly Thing[]>().notNull(),
+    /** What it was about, beside things that have a place: a member by name. */
+    about: text("about").notNull().default(""),
   },
   (table) => [index("audit_member").on(table.member, table.id)],
 );

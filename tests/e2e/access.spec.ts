@@ -121,6 +121,20 @@ const pages: readonly (readonly [name: string, path: string, ...looks: Ready[]])
       await expect(page.getByTestId("work-form")).toBeVisible();
     },
   ],
+  [
+    "Members",
+    "/members",
+    async (page) => expect(page.getByTestId("members")).toContainText("Oran Veltri"),
+    async (page) => {
+      await page.getByRole("radio", { name: "What was done" }).click();
+      await expect(page.getByTestId("audit-rows").or(page.getByText("Nothing was done yet."))).toBeVisible();
+    },
+    async (page) => {
+      await page.getByRole("radio", { name: "Members" }).click();
+      await page.getByRole("button", { name: "Change Oran Veltri" }).click();
+      await expect(page.getByRole("dialog")).toContainText("More in single areas");
+    },
+  ],
   ["Check", "/v/solar-connection-as-is/check", async (page) => expect(page.getByTestId("verdict")).toBeVisible()],
   [
     "Walk",

@@ -4,7 +4,8 @@ CREATE TABLE "audit" (
 	"member" text NOT NULL,
 	"act" text NOT NULL,
 	"is_refused" boolean DEFAULT false NOT NULL,
-	"things" jsonb NOT NULL
+	"things" jsonb NOT NULL,
+	"about" text DEFAULT '' NOT NULL
 );
 --> statement-breakpoint
 CREATE TABLE "invitations" (

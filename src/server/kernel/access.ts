@@ -2,7 +2,7 @@ import { isIP } from "node:net";
 import { hostname } from "node:os";
 
 /**
- * Who may reach the server. Until members sign in, whoever reaches it may do everything, so what is asked must come from a page of its
+ * Who may reach the server. Where nobody signs in whoever reaches it may do everything, and where members do a session goes along with each request, so what is asked must come from a page of its
  * own: a name that some other site points at this machine, a form or a script of another site, are turned away.
  */
 export interface Asked {

@@ -26,7 +26,12 @@ export const listAudit = query(terms.listAudit, async ({ db }, { member, from })
       ({ row, memberName }): AuditRow => ({
         ...{ id: row.id, at: row.at, member: row.member, memberName: memberName ?? "", act: row.act },
         isRefused: row.isRefused,
-        about: [...new Set(row.things.map((thing) => ("id" in thing ? (named.get(thing.id) ?? thing.id) : "")))]
+        about: [
+          ...new Set([
+            row.about,
+            ...row.things.map((thing) => ("id" in thing ? (named.get(thing.id) ?? thing.id) : "")),
+          ]),
+        ]
           .filter((one) => one !== "")
           .join(", "),
       }),

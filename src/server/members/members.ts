@@ -13,6 +13,7 @@ import {
   signInUsers,
 } from "@/data/schema";
 import { lock, type Transaction } from "../kernel/act";
+import { isAbout } from "../kernel/audit";
 import { seated } from "../kernel/rights";
 import { signsIn } from "../kernel/signInMode";
 import { localMember, type Member, notFound, query, UseCaseError, useCase } from "../kernel/useCase";
@@ -37,6 +38,8 @@ export const setMember = useCase(terms.setMember, async ({ db }, { id, name, rol
   if (before?.seat === "owner" && seat !== undefined && seat !== "owner") await needsAnotherOwner(db, id);
   if (inAreas) await needsAreas(db, inAreas);
   const set = { name, roles, ...(seat && { seat }), ...(inAreas && { areas: inAreas }) };
+  const seatWords = [seat ?? before?.seat, ...(inAreas ?? []).map((one) => `${one.seat} in an area`)].filter(Boolean);
+  isAbout(db, [name, ...seatWords].join(", "));
   await db
     .insert(members)
     .values({ id, ...set })
@@ -110,6 +113,7 @@ export const removeMember = useCase(terms.removeMember, async ({ db, member, now
   if (id === member.id)
     throw new UseCaseError("own-access", "Nobody takes their own access away. Ask another owner.", 409);
   if (row.seat === "owner") await needsAnotherOwner(db, id);
+  isAbout(db, row.name);
   await takeAccess(db, id);
   await db
     .update(programKeys)
@@ -149,8 +153,9 @@ export const listAccounts = query(terms.listAccounts, async ({ db, asked }) => {
 });
 
 export const signOutMember = useCase(terms.signOutMember, async ({ db }, { id }) => {
-  const [row] = await db.select({ id: members.id }).from(members).where(eq(members.id, id));
+  const [row] = await db.select({ name: members.name }).from(members).where(eq(members.id, id));
   if (!row) throw notFound("This member");
+  isAbout(db, row.name);
   await db.delete(signInSessions).where(eq(signInSessions.userId, id));
   return {};
 });

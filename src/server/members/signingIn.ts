@@ -67,6 +67,10 @@ export async function signIn(origin: string, headers: Headers, input: unknown): 
   return cookiesOf(answer);
 }
 
+/** What is wrong with what was given, in words for who gave it. */
+const amiss = ({ issues }: z.ZodError) =>
+  new UseCaseError("bad-input", [...new Set(issues.map(({ message }) => message))].join(" "), 400);
+
 const tryLater = (seconds: number) =>
   new UseCaseError(
     "try-later",
@@ -106,12 +110,17 @@ export async function signOut(origin: string, headers: Headers): Promise<Respons
   return cookiesOf(answer);
 }
 
-const owner = z.object({ code: z.string().max(100), name, email: z.email().max(200).toLowerCase(), password });
+const owner = z.object({
+  code: z.string().max(100),
+  name,
+  email: z.email("This is no e-mail address.").max(200).toLowerCase(),
+  password,
+});
 
 /** The very first member, who owns the workspace. */
 export async function becomeOwner(origin: string, headers: Headers, input: unknown): Promise<Response> {
   const parsed = owner.safeParse(input);
-  if (!parsed.success) throw new UseCaseError("bad-input", z.prettifyError(parsed.error), 400);
+  if (!parsed.success) throw amiss(parsed.error);
   const asked = parsed.data;
   const { locked } = await countTry("first owner");
   if (locked > 0) throw tryLater(locked);
@@ -149,7 +158,7 @@ const invited = z.object({ token: z.string().max(200), password });
 /** Takes an invitation up: sets the member's password, and signs in. */
 export async function takeInvitation(origin: string, headers: Headers, input: unknown): Promise<Response> {
   const parsed = invited.safeParse(input);
-  if (!parsed.success) throw new UseCaseError("bad-input", z.prettifyError(parsed.error), 400);
+  if (!parsed.success) throw amiss(parsed.error);
   const auth = await authFor(origin);
   const kept = await oneOfFew(async () => (await auth.$context).password.hash(parsed.data.password));
   let email = "";
@@ -180,7 +189,7 @@ const change = z.object({ before: z.string().max(1_000), password });
 /** A member's own new password, for the old one; other sessions end. */
 export async function changePassword(origin: string, headers: Headers, input: unknown): Promise<Response> {
   const parsed = change.safeParse(input);
-  if (!parsed.success) throw new UseCaseError("bad-input", z.prettifyError(parsed.error), 400);
+  if (!parsed.success) throw amiss(parsed.error);
   const auth = await authFor(origin);
   const session = await auth.api.getSession({ headers });
   if (!session) throw signedOut();

@@ -12,6 +12,7 @@ import { complain, tell } from "../controls/notices";
 import { EmptyState, LoadingPage } from "../controls/states";
 import { ask } from "../kernel/ask";
 import { doAct, undoLast } from "../kernel/history";
+import { useMay } from "../kernel/useMay";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
 import { EntryDetail } from "./EntryDetail";
@@ -28,6 +29,7 @@ export function DirectoryPage() {
   const [chosen, setChosen] = useState<string | null>(wanted);
   const [typed, setTyped] = useState("");
   const [adding, setAdding] = useState(false);
+  const mayChange = useMay("edit");
   const file = useRef<HTMLInputElement>(null);
   const entry = entries.find((candidate) => candidate.id === chosen);
   useEffect(() => {
@@ -182,9 +184,11 @@ export function DirectoryPage() {
               event.target.value = "";
             }}
           />
-          <Button bg="accent" color="onAccent" h="32px" onClick={() => setAdding(true)}>
-            {text.directory.add(text.directory.one[kind])}
-          </Button>
+          {mayChange && (
+            <Button bg="accent" color="onAccent" h="32px" onClick={() => setAdding(true)}>
+              {text.directory.add(text.directory.one[kind])}
+            </Button>
+          )}
         </Flex>
         {!loaded ? (
           <LoadingPage label={text.shell.loading} />

@@ -13,6 +13,7 @@ import { ask } from "../kernel/ask";
 import { doDelete } from "../kernel/deletions";
 import { doAct, undoLast } from "../kernel/history";
 import { lookAgain, useAsked } from "../kernel/queries";
+import { useMay } from "../kernel/useMay";
 import { wordsOf } from "../kernel/wordsOf";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
@@ -49,7 +50,12 @@ export function HomePage() {
   };
   const files = useOpenFiles(target, newFirstArea, load);
   useCounting(data?.counting ?? 0, () => void refetch());
-  useKeys({ 1: () => setView("map"), 2: () => setView("table"), n: () => setAsking({ kind: "process" }) });
+  const mayArrange = useMay("arrange");
+  useKeys({
+    1: () => setView("map"),
+    2: () => setView("table"),
+    n: () => mayArrange && setAsking({ kind: "process" }),
+  });
 
   if (error && !data) return <ErrorPage message={wordsOf(error)} isHome retry={() => void refetch()} />;
   if (!data) return <LoadingPage label={text.shell.loading} />;
@@ -131,11 +137,15 @@ export function HomePage() {
             {text.shell.home}
           </chakra.h1>
         }
-        commands={[
-          { id: "new-process", title: text.home.newProcess, run: () => setAsking({ kind: "process" }) },
-          { id: "new-area", title: text.home.newArea, run: () => setAsking({ kind: "area", parent: null }) },
-          { id: "open-file", title: text.home.openFile, run: () => file.current?.click() },
-        ]}
+        commands={
+          mayArrange
+            ? [
+                { id: "new-process", title: text.home.newProcess, run: () => setAsking({ kind: "process" }) },
+                { id: "new-area", title: text.home.newArea, run: () => setAsking({ kind: "area", parent: null }) },
+                { id: "open-file", title: text.home.openFile, run: () => file.current?.click() },
+              ]
+            : []
+        }
       />
       <Flex as="main" id="content" direction="column" flex="1" minH={0}>
         <Flex gap={2} px={5} minH="52px" py={2} align="center" flexShrink={0} wrap="wrap">
@@ -178,15 +188,19 @@ export function HomePage() {
           <Button variant="outline" h="32px" bg="paper" onClick={() => router.push("/find")}>
             <Search size={15} /> {text.find.short}
           </Button>
-          <Button variant="outline" h="32px" bg="paper" onClick={() => setAsking({ kind: "area", parent: null })}>
-            <FolderPlus size={15} /> {text.home.newArea}
-          </Button>
-          <Button variant="outline" h="32px" bg="paper" onClick={() => file.current?.click()}>
-            <Upload size={15} /> {text.home.openFile}
-          </Button>
-          <Button bg="accent" color="onAccent" h="32px" onClick={() => setAsking({ kind: "process" })}>
-            <FilePlus2 size={15} /> {text.home.newProcess}
-          </Button>
+          {mayArrange && (
+            <>
+              <Button variant="outline" h="32px" bg="paper" onClick={() => setAsking({ kind: "area", parent: null })}>
+                <FolderPlus size={15} /> {text.home.newArea}
+              </Button>
+              <Button variant="outline" h="32px" bg="paper" onClick={() => file.current?.click()}>
+                <Upload size={15} /> {text.home.openFile}
+              </Button>
+              <Button bg="accent" color="onAccent" h="32px" onClick={() => setAsking({ kind: "process" })}>
+                <FilePlus2 size={15} /> {text.home.newProcess}
+              </Button>
+            </>
+          )}
           <input
             ref={file}
             type="file"

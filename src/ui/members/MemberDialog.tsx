@@ -111,6 +111,7 @@ function AreaSeats(props: { readonly inAreas: readonly AreaSeat[]; readonly onCh
   const { inAreas, onChange } = props;
   const areas = useAreas();
   const free = areas.filter(({ id }) => inAreas.every(({ area }) => area !== id));
+  if (areas.length === 0) return null;
   const nameOf = (area: string) => areas.find(({ id }) => id === area)?.name ?? area;
   return (
     <chakra.div>

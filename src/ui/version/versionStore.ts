@@ -33,11 +33,14 @@ export function createVersionStore(info: VersionData) {
     const say: VersionActions["say"] = (kind, message) =>
       set((state) => ({ notice: { count: (state.notice?.count ?? 0) + 1, kind, message } }));
 
+    const mayChange = (): boolean => {
+      const may = get().info.rights.includes("edit");
+      if (!may) say("refusal", lacking.edit);
+      return may;
+    };
+
     const accept = (commands: readonly Command[]): { model: Model; step: Step; remarks: string[] } | undefined => {
-      if (!get().info.rights.includes("edit")) {
-        say("refusal", lacking.edit);
-        return undefined;
-      }
+      if (!mayChange()) return undefined;
       let { model } = get();
       const edits: Edit[] = [];
       const remarks: string[] = [];
@@ -324,7 +327,7 @@ export function createVersionStore(info: VersionData) {
         return true;
       },
       take: ({ commands, edits, label, remarks, model }) => {
-        if (edits.length === 0) return;
+        if (edits.length === 0 || !mayChange()) return;
         set((state) => ({
           model,
           undoStack: [...state.undoStack.slice(-199), { edits, label, at: nextMoment() }],
