@@ -76,6 +76,7 @@ const floors = {
     version: ["kernel", "home"],
     comments: ["kernel"],
     review: ["kernel"],
+    lenses: ["kernel"],
     links: ["kernel", "files", "handbook"],
     compare: ["kernel"],
     handoff: ["kernel", "check", "walk"],
@@ -90,6 +91,7 @@ const floors = {
     find: ["kernel"],
     workspace: [
       "kernel",
+      "lenses",
       "members",
       "brief",
       "check",
@@ -128,6 +130,7 @@ const floors = {
     brief: ["messages", "capture", "commands", "directory", "model"],
     forecast: ["messages", "check", "directory", "feel", "model", "scenario", "tokens"],
     check: ["messages", "commands", "data", "directory", "feel", "model", "tokens"],
+    lens: ["directory", "drawing", "feel", "model", "scenario"],
     language: ["messages", "check", "model"],
     compare: ["messages", "check", "commands", "data", "directory", "model", "table"],
     merge: ["messages", "compare", "model"],

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { lensSchema } from "@/core/lens";
 import { area, asks, named, version, workspace } from "./contract";
 import { id, revisionNumber } from "./inputs";
 
@@ -44,6 +45,15 @@ export const files = named({
       spread: z.enum(["fit", "tile"]).default("fit"),
       legend: z.boolean().default(true),
       elements: z.array(z.string()).max(20_000).default([]),
+      /** What lenses mark, as it is seen. */
+      lenses: z
+        .array(
+          lensSchema
+            .pick({ name: true, pen: true, line: true, sign: true })
+            .extend({ marked: z.array(z.string().max(1_000)).max(20_000) }),
+        )
+        .max(60)
+        .default([]),
       /** Who calls whom instead of a page: in a kept walk, else on all paths of a process (the first, where none is named). */
       sequence: z.object({ process: z.string().max(500).optional(), walk: id.optional() }).optional(),
     }),

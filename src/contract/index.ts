@@ -12,6 +12,7 @@ export { finding } from "./find";
 export { handbook } from "./handbook";
 export { handoff } from "./handoff";
 export { home } from "./home";
+export { lenses } from "./lenses";
 export { links } from "./links";
 export { live } from "./live";
 export { membership } from "./members";

@@ -104,6 +104,7 @@ export const register = {
   liveWaits: { table: schema.liveWaits, backup: "kept", names: { ...ofVersion, run: "runs" }, hangs: stays },
   liveEvents: { table: schema.liveEvents, backup: "kept", names: { ...ofVersion, run: "runs" }, hangs: stays },
   liveSignals: { table: schema.liveSignals, backup: "kept", names: { ...ofVersion, run: "runs" }, hangs: stays },
+  lenses: { table: schema.lenses, backup: "kept" },
   programKeys: { table: schema.programKeys, backup: "kept" },
   liveAlerts: { table: schema.liveAlerts, backup: "kept", names: { ...ofVersion, run: "runs" }, hangs: stays },
   elements: { table: schema.elements, backup: "derived", names: ofVersion, hangs: stays },

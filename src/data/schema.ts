@@ -21,6 +21,7 @@ import type { Description } from "@/core/descriptions";
 import type { Judgement, LogFacts, SaidSteps } from "@/core/evidence";
 import type { BuildState } from "@/core/handoff";
 import type { OutwardFacts } from "@/core/landscape";
+import type { Lens } from "@/core/lens";
 import type { CaseState, LiveCase, StandIn, TimerSet, WaitKind } from "@/core/live";
 import type { LiveTarget, StoredModel } from "@/core/model";
 import type { WalkTest } from "@/core/tokens";
@@ -629,6 +630,16 @@ export const liveEvents = pgTable(
     index("live_events_act").on(table.run, table.act),
   ],
 );
+
+/** Rules that mark elements by their data, of the whole workspace. */
+export const lenses = pgTable("lenses", {
+  id: text("id").primaryKey(),
+  content: jsonb("content").$type<Lens>().notNull(),
+  revision: integer("revision").notNull(),
+  member: text("member").notNull(),
+  at: moment("at").notNull(),
+  deletedAt: moment("deleted_at"),
+});
 
 /** Keys by which other programs work in runs; only what tells a key again is kept of it. */
 export const programKeys = pgTable("program_keys", {

@@ -3,6 +3,7 @@ import type { Command } from "@/core/commands";
 import { changeGroups, compareModels, type Reason } from "@/core/compare";
 import type { Description } from "@/core/descriptions";
 import type { EventLog } from "@/core/evidence";
+import type { Lens } from "@/core/lens";
 import type { Model } from "@/core/model";
 import { suggestWalks, testOf, type WalkTest, walk } from "@/core/tokens";
 import { demoBrief, tieToBrief } from "./brief";
@@ -48,6 +49,7 @@ export interface DemoHand {
     reason: Reason;
   }) => Promise<unknown>;
   readonly importDescription: (input: { name: string; text: string }) => Promise<Description>;
+  readonly saveLens: (input: { id: string; lens: Lens; revision: number }) => Promise<unknown>;
   readonly setMember: (input: { id: string; name: string; roles: readonly string[] }) => Promise<unknown>;
   /** Starts a process up, and lets simulated people work it for some days. */
   readonly startRun: (input: { version: string; run: string; name: string; pace: number }) => Promise<unknown>;
@@ -70,6 +72,20 @@ export interface DemoHand {
 }
 
 /** Made-up colleagues, each with a role. */
+/** Two hours in which nothing happens. */
+const waitsLong: Lens = {
+  name: "Waits over two hours",
+  which: "all",
+  conditions: [
+    { field: "kind", test: "is", value: "step" },
+    { field: "waits", test: "more", value: 7200 },
+  ],
+  feel: "",
+  pen: "brick",
+  line: "dashed",
+  sign: "clock",
+};
+
 const demoMembers = [
   ["member-desk", "Tilda Quist", "role-front-desk"],
   ["member-engineer", "Oran Veltri", "role-network-engineer"],
@@ -140,6 +156,7 @@ export async function buildDemo(hand: DemoHand): Promise<void> {
   await hand.applyCommands(inspection.version, plants.commands, "say which plants are reported, and how long it takes");
   await draw("meter-exchange", "Meter exchange", "area-on-site", "meter-exchange", drawMeterExchange);
   await hand.tieBuildCopy({ version: "switch-on-as-is", branch: "lane/switch-on", path: "processes/switch-on.bpmn" });
+  await hand.saveLens({ id: "lens-waits", lens: waitsLong, revision: 0 });
   for (const [id, name, role] of demoMembers) await hand.setMember({ id, name, roles: [role] });
   await hand.startRun({ version: inspection.version, run: "run-inspections", name: "Trial in spring", pace: 1 });
   await hand.runStaff({ version: inspection.version, run: "run-inspections", days: 44, most: 300 });

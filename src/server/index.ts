@@ -79,6 +79,7 @@ import {
   renameProcess,
   undelete,
 } from "./home/processes";
+import { deleteLens, listLenses, restoreLens, saveLens } from "./lenses/lenses";
 import { listLinks, makeLink, withdrawLink } from "./links/links";
 import { listCases, listWaits, openCase } from "./live/cases";
 import { runFigures } from "./live/figures";
@@ -151,6 +152,7 @@ export const useCases = {
   deleteArea,
   deleteDecisionFile,
   deleteEntry,
+  deleteLens,
   deleteLog,
   deleteProcess,
   deleteThread,
@@ -180,6 +182,7 @@ export const useCases = {
   listHandoffs,
   listHistory,
   listKeys,
+  listLenses,
   listLinks,
   listLogs,
   listMembers,
@@ -229,6 +232,7 @@ export const useCases = {
   renewRun,
   restoreDecisionFile,
   restoreEntry,
+  restoreLens,
   restoreLog,
   restoreRevision,
   restoreThread,
@@ -238,6 +242,7 @@ export const useCases = {
   runStaff,
   saveBrief,
   saveDecisionFile,
+  saveLens,
   saveWork,
   sayStep,
   searchElements,

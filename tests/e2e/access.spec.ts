@@ -256,7 +256,7 @@ const twiceAsLarge = { width: 640, height: 400 };
 
 /** What cannot be brought into view by scrolling, or that what the page is about has no room. */
 const lost = (page: Page) =>
-  page.getByRole("main").evaluate(async (main) => {
+  page.locator("main").evaluate(async (main) => {
     // The page has taken up the new size and drawn itself in it.
     for (let frames = 0; frames < 3; frames++) await new Promise((drawn) => requestAnimationFrame(drawn));
     const hidden = [...main.querySelectorAll<HTMLElement>("button, a, input, select")].flatMap((one) => {

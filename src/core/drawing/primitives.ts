@@ -11,6 +11,8 @@ export type Primitive =
       readonly stroke: Tone;
       readonly width: number;
       readonly dash?: string;
+      /** Painted in this colour where it says ink; the same in every theme. */
+      readonly hue?: string;
     }
   | {
       readonly kind: "text";

@@ -48,7 +48,8 @@ function figureToSvg(figure: Figure, semiBold: string | undefined): string {
   return `<g data-element="${escapeAttribute(figure.id)}"><title>${escapeText(figure.title)}</title>${figure.primitives.map((primitive) => primitiveToSvg(primitive, semiBold)).join("")}</g>`;
 }
 
-const colour = (tone: Tone) => (tone === "none" ? "none" : exportPalette[tone]);
+const colour = (tone: Tone, hue?: string) =>
+  tone === "none" ? "none" : tone === "ink" && hue ? escapeAttribute(hue) : exportPalette[tone];
 
 function primitiveToSvg(primitive: Primitive, semiBold: string | undefined): string {
   switch (primitive.kind) {
@@ -56,8 +57,8 @@ function primitiveToSvg(primitive: Primitive, semiBold: string | undefined): str
       const line =
         primitive.stroke === "none"
           ? ""
-          : ` stroke="${colour(primitive.stroke)}" stroke-width="${primitive.width}" stroke-linejoin="round"${primitive.dash ? ` stroke-dasharray="${primitive.dash}"` : ""}`;
-      return `<path d="${primitive.d}" fill="${colour(primitive.fill)}"${line}/>`;
+          : ` stroke="${colour(primitive.stroke, primitive.hue)}" stroke-width="${primitive.width}" stroke-linejoin="round"${primitive.dash ? ` stroke-dasharray="${primitive.dash}"` : ""}`;
+      return `<path d="${primitive.d}" fill="${colour(primitive.fill, primitive.hue)}"${line}/>`;
     }
     case "text": {
       const turn = primitive.upright ? ` transform="rotate(-90 ${primitive.x} ${primitive.y})"` : "";

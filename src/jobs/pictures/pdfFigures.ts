@@ -23,16 +23,17 @@ export function drawFigure(document: PdfDocument, figure: Figure): void {
 function drawPrimitive(document: PdfDocument, primitive: Primitive): void {
   switch (primitive.kind) {
     case "path": {
-      const { fill, stroke, width, dash } = primitive;
+      const { fill, stroke, width, dash, hue } = primitive;
+      const inHue = (tone: Exclude<typeof fill, "none">) => (tone === "ink" && hue ? hue : colour(tone));
       if (fill === "none" && stroke === "none") return;
       document.path(primitive.d).lineJoin("round").lineWidth(width);
       if (dash) {
         const [on = 1, off = on] = dash.split(" ").map(Number);
         document.dash(on, { space: off });
       } else document.undash();
-      if (fill !== "none" && stroke !== "none") document.fillAndStroke(colour(fill), colour(stroke));
-      else if (fill !== "none") document.fill(colour(fill));
-      else if (stroke !== "none") document.stroke(colour(stroke));
+      if (fill !== "none" && stroke !== "none") document.fillAndStroke(inHue(fill), inHue(stroke));
+      else if (fill !== "none") document.fill(inHue(fill));
+      else if (stroke !== "none") document.stroke(inHue(stroke));
       return;
     }
     case "ribbon": {

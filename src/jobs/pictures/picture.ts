@@ -1,11 +1,15 @@
 import { kindsIn } from "@/core/commands";
 import { type Paper, type Scene, sceneOf, sceneOfSome, sceneToSvg } from "@/core/drawing";
+import { type SeenLens, withLenses, withLensLegend } from "@/core/lens";
 import type { Diagram, Element, Id, Model } from "@/core/model";
 import { embeddedFonts } from "./fonts";
 import { sceneToPdf } from "./pdf";
 import { sceneToPng } from "./png";
 
 type Legend = Parameters<typeof sceneToPdf>[1]["legend"];
+
+/** A lens that is shown, and what it marks. */
+type LensOption = SeenLens["lens"] & Pick<SeenLens, "marked">;
 
 export interface PictureOptions {
   readonly format: "svg" | "png" | "pdf";
@@ -17,6 +21,7 @@ export interface PictureOptions {
   readonly legend: boolean;
   /** Only these elements; all where it is empty. */
   readonly elements: readonly Id[];
+  readonly lenses?: readonly LensOption[] | undefined;
   readonly title: string;
   readonly detail: string;
   readonly date: string;
@@ -26,7 +31,9 @@ export interface PictureOptions {
 /** One page of a model as a file. The same drawing as on the screen, by the same code. */
 export async function pictureOf(model: Model, diagram: Diagram, options: PictureOptions): Promise<Uint8Array> {
   const whole = sceneOf(model, diagram, options.hueOf ? { hueOf: options.hueOf } : {});
-  const scene = options.elements.length > 0 ? sceneOfSome(whole, new Set(options.elements)) : whole;
+  const plain = options.elements.length > 0 ? sceneOfSome(whole, new Set(options.elements)) : whole;
+  const seen = (options.lenses ?? []).map(({ marked, ...lens }) => ({ lens, marked }));
+  const scene = withLensLegend(withLenses(plain, seen), seen);
   return sceneFile(scene, options, options.legend && options.format === "pdf" ? kindsIn(model, scene) : []);
 }
 

@@ -2,8 +2,8 @@ import { isIP } from "node:net";
 import { hostname } from "node:os";
 
 /**
- * Who may reach the server. Where nobody signs in whoever reaches it may do everything, and where members do a session goes along with each request, so what is asked must come from a page of its
- * own: a name that some other site points at this machine, a form or a script of another site, are turned away.
+ * Who may reach the server. Where nobody signs in, whoever reaches it may do everything; where members do, their session goes along with
+ * each request. So what is asked must come from a page of its own: a name that some other site points at this machine, a form or a script of another site, are turned away.
  */
 export interface Asked {
   readonly method: string;

@@ -117,6 +117,17 @@ export const usualInputs: { readonly [name in keyof typeof useCases]: object } =
   setCaseData: { version: "v", run: "r", number: 1, act: "a", values: { power: 5 }, reason: "mistyped" },
   setClock: { version: "v", run: "r", pace: 10 },
   inviteMember: { id: "m" },
+  deleteLens: { id: "lens" },
+  listLenses: {},
+  restoreLens: { id: "lens" },
+  saveLens: {
+    id: "lens",
+    revision: 0,
+    lens: {
+      ...{ name: "Waits long", which: "all", feel: "", pen: "brick", line: "dashed", sign: "clock" },
+      conditions: [{ field: "waits", test: "more", value: 7200 }],
+    },
+  },
   listAccounts: {},
   listAudit: {},
   removeMember: { id: "m" },

@@ -2,6 +2,7 @@ import { getTableColumns, type Table } from "drizzle-orm";
 import { z } from "zod";
 import { briefContentSchema } from "@/core/brief";
 import { reasonSchema } from "@/core/compare";
+import { lensSchema } from "@/core/lens";
 import { fromStored, type LoggedEdits } from "@/core/model";
 import { walkTestSchema } from "@/core/tokens";
 import { registered } from "@/data/register";
@@ -45,6 +46,7 @@ const rowSchema = (table: Table) =>
 const contentSchemas: { readonly [table: string]: (row: Row) => string | undefined } = {
   briefs: (row) => wrongWith(briefContentSchema, row.content),
   walkTests: (row) => wrongWith(walkTestSchema, row.content),
+  lenses: (row) => wrongWith(lensSchema, row.content),
   changeReasons: (row) => wrongWith(reasonSchema, row.content),
 };
 

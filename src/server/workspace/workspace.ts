@@ -22,6 +22,7 @@ import { DamagedVersion, loadHead, tryHead } from "../kernel/heads";
 import { renewIndex } from "../kernel/searchIndex";
 import { signsIn } from "../kernel/signInMode";
 import { type Act, type Context, localMember, UseCaseError } from "../kernel/useCase";
+import { saveLens } from "../lenses/lenses";
 import { keepRun } from "../live/runs";
 import { runStaff } from "../live/staff";
 import { setMember } from "../members/members";
@@ -113,6 +114,7 @@ async function makeDemo(context: Context): Promise<void> {
     nameRevision: (input) => run(nameRevision, input),
     createToBe: (input) => run(createToBe, input),
     giveReason: (input) => run(giveReason, input),
+    saveLens: (input) => run(saveLens, input),
     setMember: (input) => run(setMember, input),
     startRun: async ({ run: id, ...input }) =>
       keepRun(context, { ...input, id, model: (await loadHead(db, input.version)).model, revision: 0 }),

@@ -2,7 +2,10 @@
 import { memo } from "react";
 import type { Figure, Primitive, Tone } from "@/core/drawing";
 
-const colour = (tone: Tone) => (tone === "none" ? "none" : `var(--chakra-colors-${tone === "soft" ? "ground" : tone})`);
+const named = (tone: Tone) => (tone === "none" ? "none" : `var(--chakra-colors-${tone === "soft" ? "ground" : tone})`);
+/** A hue is chosen for white paper; mixed with ink it is as dark there, and light enough on dark paper. */
+const colour = (tone: Tone, hue?: string) =>
+  hue && tone === "ink" ? `color-mix(in oklab, ${hue}, var(--chakra-colors-ink) 40%)` : named(tone);
 
 /** Draws words by the outlines of their letters, where a page has many; see `useLettering`. */
 export type Lettering = (
@@ -15,7 +18,7 @@ interface PrimitiveViewProps {
   readonly lettering: Lettering | undefined;
 }
 
-const PrimitiveView = memo(function PrimitiveView({ primitive, lettering }: PrimitiveViewProps) {
+export const PrimitiveView = memo(function PrimitiveView({ primitive, lettering }: PrimitiveViewProps) {
   const outline = primitive.kind === "text" ? lettering?.(primitive.text, primitive.weight) : undefined;
   if (outline && primitive.kind === "text") {
     const { x, y, size, anchor, upright, tone } = primitive;
@@ -33,8 +36,8 @@ const PrimitiveView = memo(function PrimitiveView({ primitive, lettering }: Prim
       return (
         <path
           d={primitive.d}
-          fill={colour(primitive.fill)}
-          stroke={primitive.stroke === "none" ? undefined : colour(primitive.stroke)}
+          fill={colour(primitive.fill, primitive.hue)}
+          stroke={primitive.stroke === "none" ? undefined : colour(primitive.stroke, primitive.hue)}
           strokeWidth={primitive.width || undefined}
           strokeDasharray={primitive.dash}
           strokeLinejoin="round"

@@ -5,6 +5,7 @@ import { decisionWords } from "./decisions";
 import { evidenceWords } from "./evidence";
 import { forecastWords } from "./forecast";
 import { handbookWords } from "./handbook";
+import { lensWords } from "./lenses";
 import { linksWords } from "./links";
 import { liveWords, memberWords, programWords, workWords } from "./live";
 import { membersWords, signInWords } from "./members";
@@ -610,6 +611,7 @@ export const en = {
   comments: commentsWords,
   review: reviewWords,
   links: linksWords,
+  lenses: lensWords,
   members: membersWords,
   signIn: signInWords,
   handbook: handbookWords,
@@ -626,6 +628,7 @@ export const en = {
     evidenceSkipped: "share of the cases in which it is left out",
     evidenceDone: "done here, though the model does not have it",
     commented: "open threads of comments",
+    lens: "marked by a lens",
     evidenceTimes: "how often it was done as modelled, and how long half of the cases waited for it at most",
     evidenceMost: "here cases wait most",
     evidenceCase: "done as modelled, in this order",

@@ -13,6 +13,7 @@ interface DiagramState {
   readonly trayHeight: number | null;
   readonly outlineOpen: boolean;
   readonly keysOpen: boolean;
+  readonly lensesOpen: boolean;
   readonly matrixOpen: boolean;
   /** A kind on its way from the strip onto the canvas. */
   readonly carrying: Kind | null;
@@ -42,6 +43,7 @@ interface DiagramState {
         | "trayHeight"
         | "outlineOpen"
         | "keysOpen"
+        | "lensesOpen"
         | "matrixOpen"
         | "carrying"
         | "clipboard"
@@ -72,6 +74,7 @@ export const useDiagram = create<DiagramState>((set) => ({
   trayHeight: keptHeight(),
   outlineOpen: false,
   keysOpen: false,
+  lensesOpen: false,
   matrixOpen: false,
   carrying: null,
   clipboard: null,

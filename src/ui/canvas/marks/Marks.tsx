@@ -2,6 +2,7 @@
 import { memo } from "react";
 import type { Figure } from "@/core/drawing";
 import type { Id } from "@/core/model";
+import { PrimitiveView } from "../FigureView";
 import { Arrow } from "./Arrow";
 import { LabelView } from "./LabelView";
 import { pathOf } from "./lines";
@@ -12,7 +13,17 @@ import { Token } from "./Token";
 import { tones } from "./tones";
 
 /** Ribbons lie lowest and signs on top, whatever order they were given in. */
-const order: readonly Mark["as"][] = ["ribbon", "dashes", "frame", "arrow", "label", "sign", "token", "motion"];
+const order: readonly Mark["as"][] = [
+  "ribbon",
+  "dashes",
+  "frame",
+  "drawn",
+  "arrow",
+  "label",
+  "sign",
+  "token",
+  "motion",
+];
 
 /** Everything that is marked on a drawing, laid over its figures. */
 export const Marks = memo(function Marks({
@@ -104,6 +115,14 @@ const MarkView = memo(function MarkView({
       return line ? null : <Token count={mark.count} at={{ x: bounds.x, y: bounds.y + bounds.height / 2 }} />;
     case "motion":
       return line ? <Motion key={mark.step} line={line} /> : null;
+    case "drawn":
+      return (
+        <g role="img" aria-label={mark.figure.title}>
+          {mark.figure.primitives.map((primitive, at) => (
+            <PrimitiveView key={at} primitive={primitive} lettering={undefined} />
+          ))}
+        </g>
+      );
     case "pen":
       return null;
   }

@@ -1,3 +1,4 @@
+import type { Figure } from "@/core/drawing";
 import type { Id } from "@/core/model";
 import type { text } from "../../messages";
 
@@ -23,6 +24,8 @@ export type Mark = { readonly on: Id; readonly means: Meaning } & (
   /** The element itself in another pen than ink. */
   | { readonly as: "pen"; readonly pen: Pen }
   | { readonly as: "arrow"; readonly to: Id }
+  /** Drawn as it goes out in pictures and on paper too: what a lens marks. */
+  | { readonly as: "drawn"; readonly figure: Figure }
 );
 
 export interface Sign {
@@ -45,9 +48,10 @@ export interface Label {
 /** Of two sides that are compared: only on the old one, or only on the new one. */
 export type Pen = "from" | "to";
 
-/** One mark of each meaning there is, in the order in which they were given: what a legend has to explain. */
+/** One mark of each meaning there is, in the order in which they were given: what a legend has to explain. Lenses have one of their own. */
 export function meaningsOf(marks: readonly Mark[]): Mark[] {
   const first = new Map<Meaning, Mark>();
-  for (const mark of marks) if (mark.as !== "motion" && !first.has(mark.means)) first.set(mark.means, mark);
+  for (const mark of marks)
+    if (mark.as !== "motion" && mark.as !== "drawn" && !first.has(mark.means)) first.set(mark.means, mark);
   return [...first.values()];
 }

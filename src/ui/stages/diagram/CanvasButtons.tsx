@@ -55,6 +55,7 @@ export const CanvasButtons = memo(function CanvasButtons({
         {text.diagram.outline} <Keycap>O</Keycap>
       </FootButton>
       <FootButton onClick={() => set({ matrixOpen: true })}>{text.matrix.short}</FootButton>
+      <FootButton onClick={() => set({ lensesOpen: true })}>{text.lenses.title}</FootButton>
       <FootButton onClick={() => set({ keysOpen: true })}>
         {text.shell.keys} <Keycap>?</Keycap>
       </FootButton>

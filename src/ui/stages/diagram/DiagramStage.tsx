@@ -19,6 +19,7 @@ import { addKind, newId, tidyChosen } from "../../version/actions";
 import { useDiagram } from "../../version/diagramStore";
 import { useFindings } from "../../version/findings";
 import { offerRoles } from "../../version/laneRoles";
+import { useShownLenses } from "../../version/lenses/useLenses";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { CanvasButtons } from "./CanvasButtons";
 import { copyChosen, pasteHere } from "./clipboard";
@@ -26,6 +27,8 @@ import { commentMarks } from "./commentMarks";
 import { type Gesture, gesturesFor } from "./gestureList";
 import { handleKey } from "./keys";
 import { keyOfKind } from "./kindKeys";
+import { LensLegend } from "./lenses/LensLegend";
+import { lensMarks } from "./lenses/lensMarks";
 import { askMarks, handoverMarks } from "./marks";
 import { NextStrip } from "./NextStrip";
 import { Outline } from "./Outline";
@@ -44,6 +47,9 @@ const Questions = dynamic(() => questions().then((file) => file.Questions), { lo
 const Peek = dynamic(() => import("./Peek").then((file) => file.Peek), { loading: () => null });
 const Legend = dynamic(() => import("../../canvas/marks/Legend").then((file) => file.Legend), { loading: () => null });
 const Matrix = dynamic(() => import("./Matrix").then((file) => file.Matrix), { loading: () => null });
+const LensDialog = dynamic(() => import("./lenses/LensDialog").then((file) => file.LensDialog), {
+  loading: () => null,
+});
 const KeySheet = dynamic(() => import("./KeySheet").then((file) => file.KeySheet), { loading: () => null });
 
 const noHandovers: readonly Handover[] = [];
@@ -73,8 +79,20 @@ export function DiagramStage() {
   const store = useVersionStore();
   const model = useVersion((state) => state.model);
   const info = useVersion((state) => state.info);
-  const { selection, page, trayOpen, aboutOpen, outlineOpen, keysOpen, matrixOpen, naming, asking, peek, tool } =
-    useDiagram();
+  const {
+    selection,
+    page,
+    trayOpen,
+    aboutOpen,
+    outlineOpen,
+    keysOpen,
+    lensesOpen,
+    matrixOpen,
+    naming,
+    asking,
+    peek,
+    tool,
+  } = useDiagram();
   const { select, set } = useDiagram.getState();
   const { model: settled, selection: settledSelection } = useSettled(model, selection);
   const canvas = useRef<CanvasHandle>(null);
@@ -103,15 +121,17 @@ export function DiagramStage() {
         : noHandovers,
     [settled, shownHandovers],
   );
+  const lensesShown = useShownLenses();
   const marks = useMemo(
     () => [
+      ...lensMarks(scene, lensesShown),
       ...(run ? runMarks(run, model) : []),
       ...handoverMarks(handovers),
       ...askMarks(info.brief?.asks ?? [], model),
       ...findingMarks(findings.filter(({ elements }) => elements.every(known))),
       ...commentMarks(talk?.threads ?? []),
     ],
-    [run, model, handovers, findings, info.brief, known, talk],
+    [run, model, handovers, findings, info.brief, known, talk, scene, lensesShown],
   );
 
   // What was selected may be gone, by undo or by somebody else.
@@ -297,6 +317,7 @@ export function DiagramStage() {
             {text.diagram.empty}
           </chakra.p>
         )}
+        <LensLegend shown={lensesShown} />
         {(run || shownHandovers) && <Legend marks={marks} />}
         {run && (
           <ShownNote words={text.check.run(run.length)} hide={text.check.hideRun} onHide={() => set({ run: null })} />
@@ -380,6 +401,7 @@ export function DiagramStage() {
         <CanvasButtons canvas={canvas} onFit={fit} />
       </FootTools>
       {asking && diagram && <Questions model={model} diagram={diagram.id} selected={selected} onAdd={add} />}
+      {lensesOpen && <LensDialog onClose={() => set({ lensesOpen: false })} />}
       {keysOpen && <KeySheet onClose={() => set({ keysOpen: false })} />}
       <chakra.div srOnly role="status">
         {naming ? "" : selected ? `${nameOf(model, selected.id) || selected.type}` : ""}

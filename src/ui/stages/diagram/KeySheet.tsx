@@ -80,6 +80,7 @@ const groups = [
       ["+ −", "nearer, farther"],
       ["wheel", "zoom at the pointer"],
       ["drag the ground", "move the page"],
+      ["Shift 1 to 9", "show or hide a lens"],
       ["Shift drag", "select what is inside"],
       ["Esc", "select nothing"],
     ],

@@ -1,13 +1,18 @@
 import type { KeyboardEvent } from "react";
+import { lenses } from "@/contract";
 import type { Kind } from "@/core/commands";
 import type { Scene } from "@/core/drawing";
 import { boundsAround } from "@/core/layout";
 import { boundaryEventsOf, type Id, incomingOf, isFlowNode, type Model, outgoingOf, shapeOn } from "@/core/model";
 import type { CanvasHandle } from "../../canvas/Canvas";
+import { complain } from "../../controls/notices";
+import { ask } from "../../kernel/ask";
+import { knownNow } from "../../kernel/queries";
 import { text } from "../../messages";
 import { usePalette } from "../../shell/paletteStore";
 import { newId, tidyChosen } from "../../version/actions";
 import { useDiagram } from "../../version/diagramStore";
+import { useLensesOn } from "../../version/lenses/store";
 import type { VersionStore } from "../../version/versionStore";
 import { type Gesture, isKeyOf } from "./gestureList";
 import { keyOfKind } from "./kindKeys";
@@ -70,6 +75,7 @@ function plainKey(event: KeyboardEvent, context: KeyContext): boolean {
   const { dispatch } = store.getState();
   const [only] = selection;
   if (tool === "room" && roomByKey(event, context)) return true;
+  if (event.shiftKey && /^Digit[1-9]$/.test(event.code)) return toggleLens(Number(event.code.slice(-1)));
   switch (event.key) {
     case "Escape":
       if (useDiagram.getState().peek) set({ peek: null });
@@ -252,4 +258,17 @@ function neighbour(model: Model, diagram: Id, scene: Scene, from: Id | undefined
     if (!best || distance < best.distance) best = { id: figure.id, distance };
   }
   return best?.id;
+}
+
+/** Shows or hides the lens at a place in the list; pressed before the list is there, as soon as it is. */
+function toggleLens(place: number): boolean {
+  const known = knownNow(lenses.listLenses, {});
+  const toggle = (rows: readonly { readonly id: string }[]) => {
+    const row = rows[place - 1];
+    if (row) useLensesOn.getState().toggle(row.id);
+    return row !== undefined;
+  };
+  if (known) return toggle(known.lenses);
+  ask(lenses.listLenses, {}).then((answer) => toggle(answer.lenses), complain);
+  return true;
 }

@@ -3,6 +3,7 @@ import { Box, Button, Dialog, Portal } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
 import { kindsIn } from "@/core/commands";
 import { type Paper, planPaper, sceneOfSome } from "@/core/drawing";
+import { withLenses, withLensLegend } from "@/core/lens";
 import { useScene } from "../../canvas/useScene";
 import { FormRow } from "../../controls/FormRow";
 import { Choice } from "../../controls/fields";
@@ -10,6 +11,7 @@ import { complain } from "../../controls/notices";
 import { saveFile } from "../../kernel/ask";
 import { text } from "../../messages";
 import { useDiagram } from "../../version/diagramStore";
+import { useShownLenses } from "../../version/lenses/useLenses";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { ExportPreview } from "./ExportPreview";
 
@@ -39,7 +41,11 @@ export function ExportDialog({ onClose }: { readonly onClose: () => void }) {
       const name = `${info.process.name} ${info.version.name}`;
       const options = { scale: Number(scale), paper, spread, legend: legend === "yes" };
       const elements = part === "selection" ? selection : [];
-      const input = { version: info.version.id, format, diagram, name, elements, ...options };
+      const lenses = shown.map(({ lens, marked }) => ({
+        ...{ name: lens.name, pen: lens.pen, line: lens.line, sign: lens.sign },
+        marked: [...marked],
+      }));
+      const input = { version: info.version.id, format, diagram, name, elements, lenses, ...options };
       await saveFile("/api/export", input, `${name}.${format}`);
       onClose();
     } catch (error) {
@@ -49,10 +55,11 @@ export function ExportDialog({ onClose }: { readonly onClose: () => void }) {
   };
   const isPaper = format === "pdf";
   const whole = useScene(model, model.diagrams.get(diagram));
-  const scene = useMemo(
-    () => (part === "selection" ? sceneOfSome(whole, new Set(selection)) : whole),
-    [whole, part, selection],
-  );
+  const shown = useShownLenses();
+  const scene = useMemo(() => {
+    const some = part === "selection" ? sceneOfSome(whole, new Set(selection)) : whole;
+    return withLensLegend(withLenses(some, shown), shown);
+  }, [whole, part, selection, shown]);
   const plan = useMemo(() => {
     const symbols = legend === "yes" ? kindsIn(model, scene).length : 0;
     return planPaper(scene.bounds, { paper: paper as Paper, spread: spread as "fit" | "tile", symbols });
