@@ -16,6 +16,7 @@ export { lenses } from "./lenses";
 export { links } from "./links";
 export { live } from "./live";
 export { membership } from "./members";
+export { presence } from "./presence";
 export { review } from "./review";
 export { inVersion } from "./version";
 export { walk } from "./walk";

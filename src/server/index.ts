@@ -107,6 +107,7 @@ import { listWritten } from "./live/written";
 import { listAudit } from "./members/audit";
 import { inviteMember } from "./members/invitations";
 import { listAccounts, listMembers, removeMember, setMember, signOutMember } from "./members/members";
+import { sayWhereIAm } from "./presence/presence";
 import { answerReview, askReview, listReviews, myReviews, withdrawReview } from "./review/reviews";
 import { applyCommands, changesSince } from "./version/editing";
 import { extractProcess } from "./version/extract";
@@ -245,6 +246,7 @@ export const useCases = {
   saveLens,
   saveWork,
   sayStep,
+  sayWhereIAm,
   searchElements,
   sendToBuildCopy,
   setCaseData,

@@ -34,8 +34,9 @@ test("a lens marks the steps that wait over two hours, another is made as a sent
   await expect(marked("check-capacity").getByRole("img")).toHaveAttribute("aria-label", new RegExp(name));
 
   await page.keyboard.press("Control+k");
+  await expect(page.locator("[cmdk-input]")).toBeFocused();
   await page.keyboard.type("Export a picture");
-  await page.keyboard.press("Enter");
+  await page.getByRole("option", { name: /^Export a picture/ }).click();
   await page.getByLabel("As", { exact: true }).selectOption("svg");
   const saved = page.waitForEvent("download");
   await page

@@ -79,3 +79,40 @@ test("what was changed while the server was away is joined with what others did;
   expect(model.elements.get("check")?.name).toBe("Check each paper");
   await expect(other.locator('[data-id="reject"]')).toHaveAttribute("aria-label", "Refuse it, send task");
 });
+
+test("who else is here is seen, with what they have chosen; a click goes where they go", async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  const version = await importSmall(page, "Looked at by two");
+  const { members } = (await (await page.request.post("/api/do/listMembers", { data: {} })).json()) as {
+    members: { id: string; name: string }[];
+  };
+  const oran = members.find(({ name }) => name === "Oran Veltri")?.id ?? "";
+  const context = await browser.newContext({ viewport: { width: 1024, height: 700 }, ...(baseURL && { baseURL }) });
+  await context.addCookies([{ name: "lane-member", value: oran, url: baseURL ?? "" }]);
+  const other = await context.newPage();
+  await openDiagram(page, version);
+  await openDiagram(other, version);
+  const seen = page.getByTestId("others");
+  await expect(seen.getByRole("button", { name: /^Oran Veltri is here too, at Diagram/ })).toBeVisible();
+  await expect(other.getByTestId("others").getByRole("button", { name: /^Mara Aldous is here too/ })).toBeVisible();
+
+  await choose(other, "check");
+  await expect(page.locator('[data-means="othersChoice"][data-on="check"]')).toContainText("Oran Veltri");
+  await expect(other.locator('[data-means="othersChoice"]')).toHaveCount(0);
+
+  await seen.getByRole("button", { name: /^Oran Veltri is here too/ }).click();
+  await expect(page.getByText("You see what Oran Veltri looks at.")).toBeVisible();
+  await other.getByRole("link", { name: /^Check/ }).click();
+  await expect(page).toHaveURL(new RegExp(`/v/${version}/check`));
+  await page.getByTestId("others").getByRole("button", { name: "Stop following Oran Veltri" }).click();
+  await other.getByRole("link", { name: /^Steps/ }).click();
+  await expect(page.getByTestId("others").getByRole("button", { name: /at Steps/ })).toBeVisible();
+  await expect(page).toHaveURL(new RegExp(`/v/${version}/check`));
+
+  await other.goto("/");
+  await expect(page.getByTestId("others")).toHaveCount(0);
+  await context.close();
+});

@@ -9,7 +9,7 @@ import { type Element, formOf, type Model, nameOf } from "../model";
 import { checklistCsv, checklistMarkdown, checklistOf } from "./checklist";
 import { packedDecisions } from "./decisions";
 import type { ReportedForecast } from "./forecastReport";
-import { reportHtml } from "./report";
+import { type ReviewedState, reportHtml } from "./report";
 import { servicesOf, type UsedDescription, usedDescriptions } from "./services";
 import { type Manifest, manifestName } from "./verify";
 
@@ -37,6 +37,8 @@ export interface PackageRequest {
   readonly walks?: SignedContent["walks"];
   /** The verdict somebody signed on exactly this state, if there is one. */
   readonly signed?: SignedVerdict;
+  /** Rounds of review of exactly this state. */
+  readonly reviews?: readonly ReviewedState[];
   /** What follows from the version's first scenario, where it has one. */
   readonly forecast?: ReportedForecast;
   /** Descriptions of services that were read; those that steps are bound to go along. */
@@ -57,7 +59,7 @@ const json = (value: unknown) => strToU8(`${JSON.stringify(value, null, 2)}\n`);
  */
 export function makePackage(request: PackageRequest): { bytes: Uint8Array; manifest: Manifest } {
   const { model, sha256 } = request;
-  const { walks = [], signed, forecast } = request;
+  const { walks = [], signed, forecast, reviews = [] } = request;
   const findings = checkModel(model, {
     profile: "hand-off",
     rules: everyRule,
@@ -84,6 +86,7 @@ export function makePackage(request: PackageRequest): { bytes: Uint8Array; manif
           ...signed.content,
         }
       : null,
+    reviews,
     walks,
     findings: findings.map(({ rule, severity, elements, message }) => ({ rule, severity, elements, message })),
     waivers: verdict.waived.map(({ finding, waiver }) => ({
@@ -122,7 +125,7 @@ export function makePackage(request: PackageRequest): { bytes: Uint8Array; manif
       strToU8(
         reportHtml(
           head,
-          { findings, verdict, walks, signed, forecast, checklist, services, decisions },
+          { findings, verdict, walks, signed, reviews, forecast, checklist, services, decisions },
           (id) => nameOf(model, id) || id,
         ),
       ),

@@ -14,11 +14,25 @@ export interface ReportHead {
   readonly member: string;
 }
 
+/** What members said who were asked about exactly this state. */
+export interface ReviewedState {
+  readonly state: "asked" | "approved" | "rejected";
+  readonly question: string;
+  readonly answers: readonly {
+    readonly member: string;
+    readonly answer: "approve" | "remarks" | "reject" | null;
+    readonly note: string;
+    /** ISO 8601. */
+    readonly at: string | null;
+  }[];
+}
+
 export interface ReportContent {
   readonly findings: readonly Finding[];
   readonly verdict: Verdict;
   readonly walks: SignedContent["walks"];
   readonly signed: { readonly member: string; readonly at: string; readonly profile: string } | undefined;
+  readonly reviews: readonly ReviewedState[];
   readonly forecast: ReportedForecast | undefined;
   readonly checklist: Checklist;
   readonly services: PackedServices | undefined;
@@ -30,7 +44,7 @@ const signs = { error: "✕ Error", warning: "! Warning", advice: "· Advice" } 
 /** The check report as a page that needs nothing besides itself. */
 export function reportHtml(
   head: ReportHead,
-  { findings, verdict, walks, signed, forecast, checklist, services, decisions }: ReportContent,
+  { findings, verdict, walks, signed, reviews, forecast, checklist, services, decisions }: ReportContent,
   nameOf: (id: string) => string,
 ): string {
   const text = escapeText;
@@ -56,6 +70,7 @@ export function reportHtml(
 <p>${text(head.version)}, revision ${head.revision}. Checked ${text(head.date.slice(0, 10))} by ${text(head.member)}.</p>
 <p><strong>${counted(error, "open error")}, ${counted(warning, "warning")}, ${counted(advice, "piece")} of advice${verdict.waived.length > 0 ? `, ${verdict.waived.length} accepted` : ""}.</strong></p>
 <p>${signed ? `Verdict signed by ${text(signed.member)} on ${text(signed.at.slice(0, 10))}, for ${text(signed.profile)}.` : "Nobody has signed a verdict on this state."}</p>
+${reviewsHtml(reviews)}
 <h2>Ready for automation: ${readyShare(checklist)} %</h2>${missingHtml(checklist)}
 ${servicesHtml(services)}
 ${decisionsHtml(decisions)}
@@ -78,4 +93,21 @@ function missingHtml({ rows, there, needed }: Checklist): string {
       `<tr><td>${needWords[need.name]}</td><td>${escapeText(row.name)}</td><td>${escapeText(row.role)}</td><td>${escapeText(need.says.text)}</td><td>${need.from}</td></tr>`,
   );
   return `${said}<table><thead><tr><th>Missing</th><th>Where</th><th>Role</th><th>What</th><th>From</th></tr></thead><tbody>${lines.join("")}</tbody></table>`;
+}
+
+const rounds = { asked: "is under way", approved: "approved it", rejected: "rejected it" } as const;
+const said = { approve: "approves", remarks: "approves with remarks", reject: "rejects" } as const;
+
+/** What members said who were asked about exactly this state; of others nothing is told. */
+function reviewsHtml(reviews: readonly ReviewedState[]): string {
+  const text = escapeText;
+  return reviews
+    .map(({ state, question, answers }) => {
+      const lines = answers.map(
+        ({ member, answer, note, at }) =>
+          `<li>${text(member)} ${answer ? said[answer] : "has not answered yet"}${at ? `, ${text(at.slice(0, 10))}` : ""}${note ? `: ${text(note)}` : ""}</li>`,
+      );
+      return `<p>A review of this state ${rounds[state]}${question ? `: ${text(question)}` : "."}</p><ul>${lines.join("")}</ul>`;
+    })
+    .join("\n");
 }

@@ -3,7 +3,7 @@ import { strFromU8, unzipSync } from "fflate";
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import { readBpmn } from "@/core/bpmn";
 import { expectOk } from "@/core/testing/models";
-import { fileUseCases, localMember, runUseCase } from "@/server";
+import { fileUseCases, localMember, runUseCase, useCases } from "@/server";
 import { closeWorkspace, importModel, openWorkspace, run, send } from "../testing/workspace";
 
 afterAll(closeWorkspace);
@@ -47,6 +47,26 @@ describe("packages", () => {
       const part = files[name] as Uint8Array;
       expect([part.length, createHash("sha256").update(part).digest("hex")]).toEqual([bytes, sha256]);
     }
+  });
+
+  test("what was said in a review of exactly this state goes along; of an earlier one nothing does", async () => {
+    await run("setMember", { id: "oran", name: "Oran <Veltri>", roles: [] });
+    const oran = { ...localMember, id: "oran", name: "Oran <Veltri>" };
+    const ask = (review: string) =>
+      run("askReview", { version, review, reviewers: ["oran"], question: "Right so?", due: null });
+    await ask("early");
+    await send(version, { type: "rename", id: "check", name: "Check every page" });
+    await ask("now");
+    const answer = { version, review: "now", answer: "remarks", note: "Mind the winter." };
+    await runUseCase(oran, useCases.answerReview, answer);
+    const files = await parts((await handOff()).handoff);
+    const report = JSON.parse(strFromU8(files["report.json"] as Uint8Array)) as { reviews: unknown[] };
+    expect(report.reviews).toMatchObject([
+      { state: "approved", answers: [{ member: "Oran <Veltri>", answer: "remarks", note: "Mind the winter." }] },
+    ]);
+    expect(strFromU8(files["report.html"] as Uint8Array)).toContain(
+      "A review of this state approved it: Right so?</p><ul><li>Oran &lt;Veltri&gt; approves with remarks, ",
+    );
   });
 
   test("one never changes, whatever becomes of the version; the next is another", async () => {

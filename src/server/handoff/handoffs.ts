@@ -16,6 +16,7 @@ import { type Head, loadHead } from "../kernel/heads";
 import { keepRevision, nextRevision } from "../kernel/revisions";
 import { type Context, notFound, query, UseCaseError, useCase } from "../kernel/useCase";
 import { workedOut } from "../kernel/workedOut";
+import { reviewsOf } from "../review/reviews";
 import { withCalled } from "../walk/walks";
 
 /** The hues of the roles behind the lanes of a model, as the directory has them. */
@@ -120,6 +121,17 @@ export const handOff = useCase(terms.handOff, async (context, { version }) => {
     decisions,
     walks: await walksFor(context, head),
     ...(signed && { signed }),
+    reviews: (await reviewsOf(db, version, context.member.id)).flatMap(({ holds, state, question, reviewers }) =>
+      holds && state !== "withdrawn"
+        ? [
+            {
+              state,
+              question,
+              answers: reviewers.map(({ name, answer, note, at }) => ({ member: name, answer, note, at })),
+            },
+          ]
+        : [],
+    ),
     hues: await huesOf(db, head.model),
     roles: await rolesOf(db),
     descriptions: usedDescriptions(

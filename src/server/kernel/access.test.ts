@@ -45,6 +45,10 @@ test("where it listens says by which names it may be asked", () => {
   expect(isOwnName("192.168.1.5", at("0.0.0.0"))).toBe(true);
   expect(isOwnName("lane.quillmere.example", at("0.0.0.0"))).toBe(false);
   expect(isOwnName("lane.quillmere.example", at("0.0.0.0", "lane.quillmere.example"))).toBe(true);
+  const behind = { LANE_ORIGIN: "https://lane.quillmere.example/" } as unknown as NodeJS.ProcessEnv;
+  expect(isOwnName("lane.quillmere.example", behind)).toBe(true);
+  expect(isOwnName("", behind)).toBe(false);
+  expect(isOwnName("evil.example", behind)).toBe(false);
 });
 
 test("no script runs in a page but those that carry its number", () => {

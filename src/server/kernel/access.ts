@@ -24,12 +24,16 @@ const isLocal = (name: string) =>
 
 /**
  * Names by which the server may be asked: this machine itself; the address it listens on (`HOST`) and, where that is more than this
- * machine, its name and any bare address (another site's name cannot become one); and what `LANE_HOSTS` lists, by commas.
+ * machine, its name and any bare address (another site's name cannot become one); what `LANE_HOSTS` lists, by commas,
+ * and what `LANE_ORIGIN` says browsers call it.
  */
 export function isOwnName(name: string, env: NodeJS.ProcessEnv = process.env): boolean {
   if (isLocal(name)) return true;
-  const listed = (env.LANE_HOSTS ?? "").split(",").map((one) => one.trim().toLowerCase());
-  if (listed.includes(name)) return true;
+  const listed = (env.LANE_HOSTS ?? "")
+    .split(",")
+    .map((one) => one.trim().toLowerCase())
+    .filter(Boolean);
+  if (listed.includes(name) || name === nameOf((env.LANE_ORIGIN ?? "").replace(/^https?:\/\//, ""))) return true;
   const host = (env.HOST ?? "").toLowerCase();
   if (host === "" || isLocal(host)) return false;
   return name === host || name === hostname().toLowerCase() || isIP(name) !== 0;

@@ -1,6 +1,8 @@
 import { sql } from "drizzle-orm";
+import { z } from "zod";
 import type { Thing } from "@/contract";
 import { eventSchema, type Happened } from "@/contract/events";
+import { goneAfter, type Here, hereSchema } from "@/contract/presence";
 import { database } from "@/data/database";
 import { afterCommit, type Transaction } from "./act";
 import { type Member, mayEverywhere } from "./rights";
@@ -11,6 +13,8 @@ import { type Member, mayEverywhere } from "./rights";
  * hint to look again: the truth is in the tables, and whoever may have missed one looks at all of it again.
  */
 export const channel = "lane_events";
+
+const hereTextSchema = z.object({ here: hereSchema });
 
 /** The longest a notification may be, with room for what surrounds it. */
 const mostLetters = 7_000;
@@ -40,6 +44,32 @@ export async function tell(db: Transaction, by: string, things: readonly Thing[]
   else afterCommit(db, () => hear(text));
 }
 
+/** Tells everybody who is where; nothing of it is kept but in memory, and whoever missed it hears the next word. */
+export async function tellHere(db: Transaction, here: Here): Promise<void> {
+  const text = JSON.stringify({ here });
+  // Too much is chosen to be told in one: then that somebody is there, and nothing of what is chosen.
+  const told = text.length > mostLetters ? JSON.stringify({ here: { ...here, selection: [] } }) : text;
+  if (process.env.DATABASE_URL) await db.execute(sql`select pg_notify(${channel}, ${told})`);
+  else hear(told);
+}
+
+/** Who is in a version now, as far as was heard. */
+export function whoIsHere(version: string): readonly Here[] {
+  const now = Date.now();
+  for (const [window, { at }] of feed().here) if (now - at > goneAfter * 1_000) feed().here.delete(window);
+  return [...feed().here.values()].map(({ here }) => here).filter((here) => here.version === version);
+}
+
+/** So many windows are known at most: whoever is beyond is not shown, and nothing grows without end. */
+const mostWindows = 2_000;
+
+function heardHere(here: Here): void {
+  const known = feed().here;
+  known.delete(here.window);
+  if (!here.isGone) known.set(here.window, { here, at: Date.now() });
+  if (known.size > mostWindows) known.delete(known.keys().next().value as string);
+}
+
 /** One event as it goes to windows; `sequence` counts those of this process. */
 export interface Heard {
   readonly sequence: number;
@@ -52,6 +82,8 @@ interface Feed {
   sequence: number;
   readonly recent: Heard[];
   readonly listeners: Set<(heard: Heard) => void>;
+  /** Windows by their names, and when they were heard of last. */
+  readonly here: Map<string, { readonly here: Here; readonly at: number }>;
   listening: Promise<void> | undefined;
 }
 // Routes are bundled apart from each other; what they share stands on the global object.
@@ -62,6 +94,7 @@ export function feed(): Feed {
     sequence: 0,
     recent: [],
     listeners: new Set(),
+    here: new Map(),
     listening: undefined,
   };
   return shared.laneFeed;
@@ -72,8 +105,14 @@ const mostRecent = 1_000;
 
 /** Something happened, here or in another process. */
 export function hear(text: string): void {
-  if (!eventSchema.safeParse(JSON.parse(text)).success) return;
   const { recent, listeners } = feed();
+  const here = hereTextSchema.safeParse(JSON.parse(text));
+  if (here.success) {
+    heardHere(here.data.here);
+    for (const listener of listeners) listener({ sequence: feed().sequence, text });
+    return;
+  }
+  if (!eventSchema.safeParse(JSON.parse(text)).success) return;
   const heard = { sequence: ++feed().sequence, text };
   recent.push(heard);
   if (recent.length > mostRecent) recent.shift();

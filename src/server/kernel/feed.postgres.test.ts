@@ -46,4 +46,24 @@ describe.skipIf(postgresMissing !== undefined)("what another process did, on Pos
     expect(heard.map(({ by }) => by)).toEqual(["createArea", "renameArea"]);
     stop();
   });
+
+  test("who is where is told by every process to all", async () => {
+    await listenToFeed();
+    const place = { version: "v", stage: "diagram", page: null, selection: ["check"], view: null, isGone: false };
+    const heard = new Promise<string>((resolve) => {
+      const stop = hearFeed(localMember, null, (_, text) => {
+        const { here } = JSON.parse(text) as { here?: { window: string } };
+        if (!here) return;
+        stop();
+        resolve(here.window);
+      });
+    });
+    await peer.run("sayWhereIAm", { ...place, window: "there" });
+    expect(await heard).toBe("there");
+    const { others } = await run<{ others: readonly { window: string }[] }>("sayWhereIAm", {
+      ...place,
+      window: "here",
+    });
+    expect(others.map(({ window }) => window)).toEqual(["there"]);
+  });
 });

@@ -17,6 +17,7 @@ import {
   links,
   live,
   membership,
+  presence,
   review,
   walk,
 } from "@/contract";
@@ -80,6 +81,7 @@ describe("who may", () => {
       ...links,
       ...live,
       ...membership,
+      ...presence,
     };
     expect(every.map(([name]) => name).sort()).toEqual(Object.keys(contracts).sort());
     for (const [name, useCase] of every) {

@@ -203,6 +203,14 @@ describe("members", () => {
     expect((await asked(other, "openHome")).status).toBe(401);
   });
 
+  test("are signed out everywhere by an owner", async () => {
+    const browser = await invited();
+    await done(owner, "signOutMember", { id: "tilda" });
+    expect((await asked(browser, "openHome")).status).toBe(401);
+    expect((await browser.signIn(tilda.email, tildasPassword)).status).toBe(200);
+    expect((await asked(owner, "signOutMember", { id: "nobody" })).status).toBe(404);
+  });
+
   test("end one of their own sessions, and nobody else's", async () => {
     const browser = await invited();
     const other = new Browser();

@@ -1,4 +1,6 @@
+import { z } from "zod";
 import { eventSchema, type Happened } from "@/contract/events";
+import { type Here, hereSchema } from "@/contract/presence";
 
 /**
  * What happens elsewhere, heard over one stream for all windows of a browser (public/event-stream.js). While there is no stream, or it
@@ -13,6 +15,14 @@ const tellAll = (happened: Happened, isGuess = false) => {
   for (const listener of [...listeners]) listener(happened, isGuess);
 };
 
+const hereTextSchema = z.object({ here: hereSchema });
+const hereListeners = new Set<(here: Here) => void>();
+/** Hears who is where from now on, while there is a stream; gives a way to end it. */
+export function onHere(listener: (here: Here) => void): () => void {
+  hereListeners.add(listener);
+  return () => void hereListeners.delete(listener);
+}
+
 /** Milliseconds between two looks while there is no stream. */
 const lookEvery = 700;
 
@@ -26,7 +36,13 @@ function hear(message: unknown): void {
     tellAll(missed);
   } else if (message === "closed") isOpen = false;
   else {
-    const happened = eventSchema.safeParse(JSON.parse(String(message)));
+    const told: unknown = JSON.parse(String(message));
+    const here = hereTextSchema.safeParse(told);
+    if (here.success) {
+      for (const listener of [...hereListeners]) listener(here.data.here);
+      return;
+    }
+    const happened = eventSchema.safeParse(told);
     if (happened.success) tellAll(happened.data as Happened);
   }
 }

@@ -71,6 +71,29 @@ describe("answers of the server", () => {
     expect(knownNow(finding.listTypes, {})).toEqual(types("user task"));
   });
 
+  test("come to who wants them, also beside somebody who asks the same only later", async () => {
+    const { rerender, result } = renderHook(
+      ({ isWanted }) => [
+        useAsked(compare.listReasons, pair),
+        useAsked(compare.listReasons, pair, { isWanted }),
+        // What it is about is not known yet: this cannot be asked, and is not.
+        useAsked(compare.listReasons, { ...pair, version: "" }, { isWanted: false }),
+      ],
+      { wrapper, initialProps: { isWanted: false } },
+    );
+    await isAsked("listReasons");
+    open("listReasons").answer(reasons("a"));
+    await waitFor(() => expect(result.current[0]?.data).toEqual(reasons("a")));
+    void lookAgain([{ kind: "version", id: "v" }]);
+    await isAsked("listReasons");
+    open("listReasons").answer(reasons("a", "b"));
+    await waitFor(() => expect(result.current[0]?.data).toEqual(reasons("a", "b")));
+    rerender({ isWanted: true });
+    expect(result.current[1]?.data).toEqual(reasons("a", "b"));
+    expect(result.current[2]?.data).toBeUndefined();
+    expect(asked).toEqual([]);
+  });
+
   test("are asked for again when something happened to what they are about, and to nothing else", async () => {
     renderHook(() => useAsked(compare.listReasons, pair), { wrapper });
     await isAsked("listReasons");

@@ -97,6 +97,15 @@ const optionsFor = <Sent, Given, Output>(contract: Contract<Sent, Given, Output>
   meta: { on: contract.on(contract.input.parse(input)) } as Record<string, unknown>,
 });
 
+/**
+ * A question that is not asked for now. Others may ask the same meanwhile: it must not take from them how it is asked. One that could not
+ * be asked at all, since what it is about is not known yet, has a place of its own.
+ */
+const unasked = <Sent, Given, Output>(contract: Contract<Sent, Given, Output>, input: Sent) =>
+  contract.input.safeParse(input).success
+    ? { ...optionsFor(contract, input), enabled: false }
+    : { queryKey: [`${contract.name}, which cannot be asked`, input] as const, queryFn: skipToken };
+
 /** The answer to a use case that only reads. */
 export function useAsked<Sent, Given, Output>(
   contract: Contract<Sent, Given, Output>,
@@ -104,7 +113,9 @@ export function useAsked<Sent, Given, Output>(
   { isWanted = true, keepsLast = false }: AskedOptions = {},
 ): UseQueryResult<Output, Error> {
   return useQuery({
-    ...(isWanted ? optionsFor(contract, input) : { queryKey: [contract.name, input], queryFn: skipToken }),
+    ...((isWanted ? optionsFor(contract, input) : unasked(contract, input)) as ReturnType<
+      typeof optionsFor<Sent, Given, Output>
+    >),
     ...(keepsLast && { placeholderData: (last: Output | undefined) => last as never }),
   }) as UseQueryResult<Output, Error>;
 }

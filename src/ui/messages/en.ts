@@ -9,6 +9,7 @@ import { lensWords } from "./lenses";
 import { linksWords } from "./links";
 import { liveWords, memberWords, programWords, workWords } from "./live";
 import { membersWords, signInWords } from "./members";
+import { presenceWords } from "./presence";
 import { reviewWords } from "./review";
 import { textsWords } from "./texts";
 
@@ -612,6 +613,7 @@ export const en = {
   review: reviewWords,
   links: linksWords,
   lenses: lensWords,
+  presence: presenceWords,
   members: membersWords,
   signIn: signInWords,
   handbook: handbookWords,
@@ -629,6 +631,7 @@ export const en = {
     evidenceDone: "done here, though the model does not have it",
     commented: "open threads of comments",
     lens: "marked by a lens",
+    othersChoice: "chosen by somebody else",
     evidenceTimes: "how often it was done as modelled, and how long half of the cases waited for it at most",
     evidenceMost: "here cases wait most",
     evidenceCase: "done as modelled, in this order",

@@ -12,7 +12,7 @@ export const reviewWords = {
   due: "Answers by",
   ask: "Ask for a review",
   none: "No review has been asked for.",
-  nobody: "There is nobody else yet. Members are added under your initials.",
+  nobody: "There is nobody else yet. An owner adds members.",
   states: {
     asked: "Waiting for answers",
     approved: "Approved",

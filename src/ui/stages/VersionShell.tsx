@@ -13,12 +13,14 @@ import type { PaletteCommand } from "../shell/paletteStore";
 import { TopRow } from "../shell/TopRow";
 import { useCommentsShown } from "../version/comments/store";
 import { FindingsProvider, useFindings } from "../version/findings";
+import { usePresent } from "../version/presence/usePresent";
 import { useVersion, VersionProvider } from "../version/VersionContext";
 import { useWalks, WalksProvider } from "../version/walks";
 import { CommentsButton } from "./frame/CommentsButton";
 import type { VersionQuestion } from "./frame/VersionDialogs";
 import { VersionMenuButton } from "./frame/VersionMenuButton";
 import { Journey } from "./Journey";
+import { Others } from "./Others";
 import { firstShown, type StageName, type StageSigns, stageNamed, stagePath, stageSigns, stages } from "./register";
 
 // Shown only when asked for, and loaded then.
@@ -65,6 +67,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
     if (wanted !== null) useCommentsShown.getState().set({ isOpen: true, part });
   }, [wanted]);
   useNotices();
+  usePresent(stage);
   const disagrees = useVersion((state) => state.disagreement !== null);
   const commands = useMemo<PaletteCommand[]>(
     () => [
@@ -121,6 +124,7 @@ function Frame({ children }: { readonly children: ReactNode }) {
         }
         state={
           <>
+            <Others version={info.version.id} stage={stage} />
             <SavedState />
             <CommentsButton />
           </>

@@ -20,6 +20,7 @@ import { useDiagram } from "../../version/diagramStore";
 import { useFindings } from "../../version/findings";
 import { offerRoles } from "../../version/laneRoles";
 import { useShownLenses } from "../../version/lenses/useLenses";
+import { usePresence } from "../../version/presence/store";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { CanvasButtons } from "./CanvasButtons";
 import { copyChosen, pasteHere } from "./clipboard";
@@ -32,6 +33,7 @@ import { lensMarks } from "./lenses/lensMarks";
 import { askMarks, handoverMarks } from "./marks";
 import { NextStrip } from "./NextStrip";
 import { Outline } from "./Outline";
+import { useOthersHere } from "./othersHere";
 import { PageTrail } from "./PageTrail";
 import { ShownNote } from "./ShownNote";
 import { Tray } from "./Tray";
@@ -122,16 +124,22 @@ export function DiagramStage() {
     [settled, shownHandovers],
   );
   const lensesShown = useShownLenses();
+  const { marks: chosenByOthers, followed } = useOthersHere(canvas, diagramId, scene);
+  const followedPage = followed?.page;
+  useEffect(() => {
+    if (followedPage) set({ page: followedPage });
+  }, [followedPage, set]);
   const marks = useMemo(
     () => [
       ...lensMarks(scene, lensesShown),
+      ...chosenByOthers,
       ...(run ? runMarks(run, model) : []),
       ...handoverMarks(handovers),
       ...askMarks(info.brief?.asks ?? [], model),
       ...findingMarks(findings.filter(({ elements }) => elements.every(known))),
       ...commentMarks(talk?.threads ?? []),
     ],
-    [run, model, handovers, findings, info.brief, known, talk, scene, lensesShown],
+    [run, model, handovers, findings, info.brief, known, talk, scene, lensesShown, chosenByOthers],
   );
 
   // What was selected may be gone, by undo or by somebody else.
@@ -321,6 +329,13 @@ export function DiagramStage() {
         {(run || shownHandovers) && <Legend marks={marks} />}
         {run && (
           <ShownNote words={text.check.run(run.length)} hide={text.check.hideRun} onHide={() => set({ run: null })} />
+        )}
+        {followed && (
+          <ShownNote
+            words={text.presence.following(followed.name)}
+            hide={text.presence.stopShort}
+            onHide={() => usePresence.getState().set({ following: null })}
+          />
         )}
         {shownHandovers && (
           <ShownNote

@@ -33,6 +33,15 @@ describe("the history of a version", () => {
     expect(document.querySelector('[aria-label="Check application, user task"]')).toBeTruthy();
   });
 
+  test("what was said of one in a review stands with it", async () => {
+    const dialog = await open();
+    await run("setMember", { id: "oran", name: "Oran Veltri", roles: [] });
+    await run("askReview", { version, review: "r", reviewers: ["oran"], question: "", due: null });
+    expect((await dialog.findByTestId("reviewed")).textContent).toBe(
+      "Waiting for answers: Oran Veltri has not answered yet",
+    );
+  });
+
   test("one is put back, and what was there before is kept too", async () => {
     const dialog = await open();
     await app.user.click(await dialog.findByRole("button", { name: "Restore" }));

@@ -2,7 +2,8 @@
 import { Box, Button, chakra, Flex, Text } from "@chakra-ui/react";
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
-import { inVersion } from "@/contract";
+import { inVersion, review } from "@/contract";
+import type { ReviewRow } from "@/contract/review";
 import { sceneOf } from "@/core/drawing";
 import { trustStored } from "@/core/model";
 import { SceneView } from "../../canvas/SceneView";
@@ -28,6 +29,7 @@ export function HistoryDialog({ onClose, onKeep }: { readonly onClose: () => voi
   const kept = useAsked(inVersion.openRevision, { version, number: shown ?? 0 }, { isWanted: shown !== null });
   const model = useMemo(() => kept.data && trustStored(kept.data.model), [kept.data]);
   const rows = list.data?.revisions;
+  const reviewed = useAsked(review.listReviews, { version }, { keepsLast: true }).data?.reviews ?? [];
   const problem = list.error ?? kept.error;
   useEffect(() => {
     if (problem) complain(problem);
@@ -124,6 +126,11 @@ export function HistoryDialog({ onClose, onKeep }: { readonly onClose: () => voi
                   {text.version.restore}
                 </Button>
               </Flex>
+              {reviewed
+                .filter(({ revision, state }) => revision === row.number && state !== "withdrawn")
+                .map((round) => (
+                  <Reviewed key={round.id} round={round} />
+                ))}
               <Changes
                 version={version}
                 after={rows[at + 1]?.sequence ?? -1}
@@ -169,5 +176,18 @@ function Changes({
         ))}
       </chakra.ul>
     </chakra.details>
+  );
+}
+
+/** What members said who were asked about a kept state. */
+function Reviewed({ round: { state, reviewers } }: { readonly round: ReviewRow }) {
+  const tone = state === "approved" ? "good" : state === "rejected" ? "trouble" : "quiet";
+  return (
+    <chakra.p fontSize="13px" ps="60px" data-testid="reviewed">
+      <chakra.b color={tone}>{text.review.states[state]}</chakra.b>:{" "}
+      {reviewers
+        .map(({ name, answer }) => `${name} ${answer === null ? text.review.waiting : text.review.answered[answer]}`)
+        .join(", ")}
+    </chakra.p>
   );
 }
