@@ -7,9 +7,11 @@ import { createHash, createSign, generateKeyPairSync, randomBytes } from "node:c
 import { createServer } from "node:http";
 import { pathToFileURL } from "node:url";
 
+/** The last one claims an address that this provider has not proven. */
 const people = [
   { sub: "ines", name: "Ines Orr", email: "ines@quillmere.example" },
   { sub: "tilda", name: "Tilda Quist", email: "tilda@quillmere.example" },
+  { sub: "claims", name: "Somebody else", email: "ines@quillmere.example", email_verified: false },
 ];
 const base64 = (value) => Buffer.from(typeof value === "string" ? value : JSON.stringify(value)).toString("base64url");
 const escaped = (text) => String(text).replace(/[&<>"']/g, (letter) => `&#${letter.charCodeAt(0)};`);
@@ -49,8 +51,8 @@ export function startProvider(port = 4400) {
       tokens.set(access, asked.person);
       const now = Math.floor(Date.now() / 1000);
       const claims = {
-        ...asked.person,
         email_verified: true,
+        ...asked.person,
         iss: issuer,
         aud: asked.client,
         iat: now,
@@ -65,7 +67,7 @@ export function startProvider(port = 4400) {
     },
     "/userinfo": (_form, request) => {
       const person = tokens.get((request.headers.authorization ?? "").replace(/^Bearer /, ""));
-      return person && { ...person, email_verified: true };
+      return person && { email_verified: true, ...person };
     },
   };
   /** Who it is, is said with a click; `login_hint`, or `as`, says it without. */

@@ -64,6 +64,16 @@ describe("signing in by a provider elsewhere (OpenID Connect)", () => {
     expect(await browser.state()).toMatchObject({ member: null });
   });
 
+  test("lets nobody in on an address that the provider has not proven", async () => {
+    const browser = new Browser();
+    const back = await cameBack(browser, "claims");
+    expect(back.headers.get("location")).toContain("error=");
+    expect(await browser.state()).toMatchObject({ member: null });
+    // Once proven and tied, it is the account there that counts.
+    await cameBack(browser, "ines");
+    expect(await browser.state()).toMatchObject({ member: { name: "Ines Orr" } });
+  });
+
   test("takes no answer that it did not ask for: another's state, none, or one used twice", async () => {
     const victim = new Browser();
     const other = new Browser();

@@ -21,6 +21,6 @@ export async function keepAccess({ db, member }: Context, before: readonly Row[]
       .insert(members)
       .values(row)
       .onConflictDoUpdate({ target: members.id, set: { removedAt: row.removedAt } });
-    if (row.id === member.id) await db.update(members).set({ seat: "owner" }).where(eq(members.id, row.id));
   }
+  await db.update(members).set({ seat: "owner" }).where(eq(members.id, member.id));
 }

@@ -53,7 +53,8 @@ function made(
     databaseHooks: {
       session: { create: { after: ({ userId }) => noteSigning({ member: userId, act: "signedIn" }) } },
     },
-    account: { accountLinking: { enabled: true, trustedProviders: [providerId] } },
+    // A provider vouches for an address only where it says that it has proven it; anybody can claim one.
+    account: { accountLinking: { enabled: true } },
     plugins: provider
       ? [
           genericOAuth({

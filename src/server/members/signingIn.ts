@@ -52,12 +52,10 @@ export async function signIn(origin: string, headers: Headers, input: unknown): 
   const { locked, waits } = await countTry(email);
   if (locked > 0) throw tryLater(locked);
   const auth = await authFor(origin);
-  const answer = await oneOfFew(() =>
-    auth.api
-      .signInEmail({ body: { email: email.trim().toLowerCase(), password: tried }, headers, asResponse: true })
-      .catch(() => undefined),
-  );
-  if (!answer?.ok) {
+  const body = { email: email.trim().toLowerCase(), password: tried };
+  const answer = await oneOfFew(() => auth.api.signInEmail({ body, headers, asResponse: true }));
+  if (answer.status >= 500) throw new Error(`Signing in failed: ${answer.status}.`);
+  if (!answer.ok) {
     await noteFailure(email);
     throw waits > 0
       ? tryLater(waits)
@@ -85,14 +83,14 @@ const cookiesOf = (answer: Response): Response => {
   return response;
 };
 
-/** In the name of who has that address, where somebody has it. */
+/** In the name of who has that address; of one that nobody has nothing is noted, or whoever tries many would fill the list. */
 async function noteFailure(email: string): Promise<void> {
   const { db } = await database();
   const [known] = await db
     .select({ id: signInUsers.id })
     .from(signInUsers)
     .where(eq(signInUsers.email, email.trim().toLowerCase()));
-  await noteSigning({ member: known?.id ?? "", act: "signInFailed", isRefused: true });
+  if (known) await noteSigning({ member: known.id, act: "signInFailed", isRefused: true });
 }
 
 /** Who a request comes from, by its session; undefined where it has none that holds. */

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { eq } from "drizzle-orm";
+import { eq, lt } from "drizzle-orm";
 import { signInTries } from "@/data/schema";
 import { lock } from "../kernel/act";
 import { ownAct } from "../kernel/useCase";
@@ -11,6 +11,8 @@ export { secondsLeft };
 export const keyOfAddress = (email: string): string =>
   createHash("sha256").update(email.trim().toLowerCase()).digest("hex");
 
+/** Milliseconds after the last try after which the count begins anew: longer than anybody waits. */
+const forgottenAfter = 3_600_000;
 /** No account waits longer, so that nobody can be kept out for long by others who try. */
 const longestWait = 900;
 
@@ -23,6 +25,7 @@ export async function countTry(email: string): Promise<{ readonly locked: number
   const outcome = { locked: 0, waits: 0 };
   await ownAct("signIn", [], async ({ db, now }) => {
     await lock(db, "home");
+    await db.delete(signInTries).where(lt(signInTries.at, new Date(Date.now() - forgottenAfter).toISOString()));
     const [row] = await db.select().from(signInTries).where(eq(signInTries.key, key));
     outcome.locked = secondsLeft(row?.lockedUntil ?? null);
     if (outcome.locked > 0) return;
