@@ -10,7 +10,18 @@ export {
   type PlacedLabel,
 } from "./labels";
 export { isExpanded, poolBand } from "./nodes";
-export { circle, type Figure, outlined, type Primitive, roundedRect, stroke, type Tone } from "./primitives";
+export {
+  circle,
+  type Figure,
+  middleOf,
+  outlined,
+  type Primitive,
+  placed,
+  polyline,
+  roundedRect,
+  stroke,
+  type Tone,
+} from "./primitives";
 export { pageOf, type Scene, type SceneOptions, sceneOf, sceneOfSome, titleOf } from "./scene";
 export {
   leastPrint,

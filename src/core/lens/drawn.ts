@@ -1,4 +1,14 @@
-import { circle, type Figure, type Primitive, roundedRect, type Scene, textWidth } from "../drawing";
+import {
+  circle,
+  type Figure,
+  middleOf,
+  type Primitive,
+  placed,
+  polyline,
+  roundedRect,
+  type Scene,
+  textWidth,
+} from "../drawing";
 import type { Bounds, Id, Point } from "../model";
 import type { Lens, LensPen, LensSign } from "./lens";
 
@@ -16,26 +26,15 @@ const dashes = { solid: undefined, double: undefined, dashed: "7 4", dotted: "1.
 
 /** Pictures within a circle of eight, around 0,0: open lines. */
 const signs: { readonly [sign in LensSign]: string } = {
-  clock: "M0 -4.6V0L3.2 1.8",
-  coin: "M0 -4.6V4.6M2.6 -2.4Q0 -4.4 -2.2 -2.4Q-2.8 -0.4 0 0Q2.8 0.4 2.2 2.6Q0 4.4 -2.6 2.4",
+  clock: "M0 -4.6L0 0L3.2 1.8",
+  coin: "M0 -4.6L0 4.6M2.6 -2.4Q0 -4.4 -2.2 -2.4Q-2.8 -0.4 0 0Q2.8 0.4 2.2 2.6Q0 4.4 -2.6 2.4",
   person:
     "M-1.9 -2.6Q-1.9 -4.6 0 -4.6Q1.9 -4.6 1.9 -2.6Q1.9 -0.7 0 -0.7Q-1.9 -0.7 -1.9 -2.6M-4 4.4Q-4 0.9 0 0.9Q4 0.9 4 4.4",
-  machine: "M-4 -3H4V3H-4ZM-1.6 -0.6V0.8M1.6 -0.6V0.8",
-  flag: "M-2.6 4.8V-4.6H3.6L1.6 -2.2L3.6 0.2H-2.6",
-  bolt: "M1.2 -4.8L-2.6 0.6H2.4L-1.2 4.8",
-  eye: "M-4.8 0Q0 -5.4 4.8 0Q0 5.4 -4.8 0M0 -1.2V1.2",
-  question: "M-2.4 -2Q-2.4 -4.6 0 -4.6Q2.4 -4.6 2.4 -2.2Q2.4 -0.6 0 0.4V1.6M0 3.8V4.6",
-};
-
-const moved = (d: string, { x, y }: Point): string => {
-  let isX = true;
-  return d.replace(/[A-Z]|-?\d+(\.\d+)?/g, (token) => {
-    if (/[MLQZ]/.test(token)) isX = true;
-    if (/[A-Z]/.test(token)) return token;
-    const value = Math.round((Number(token) + (isX ? x : y)) * 100) / 100;
-    isX = !isX;
-    return String(value);
-  });
+  machine: "M-4 -3L4 -3L4 3L-4 3ZM-1.6 -0.6L-1.6 0.8M1.6 -0.6L1.6 0.8",
+  flag: "M-2.6 4.8L-2.6 -4.6L3.6 -4.6L1.6 -2.2L3.6 0.2L-2.6 0.2",
+  bolt: "M1.2 -4.8L-2.6 0.6L2.4 0.6L-1.2 4.8",
+  eye: "M-4.8 0Q0 -5.4 4.8 0Q0 5.4 -4.8 0M0 -1.2L0 1.2",
+  question: "M-2.4 -2Q-2.4 -4.6 0 -4.6Q2.4 -4.6 2.4 -2.2Q2.4 -0.6 0 0.4L0 1.6M0 3.8L0 4.6",
 };
 
 const line = (d: string, hue: string, width: number, dash?: string): Primitive => ({
@@ -55,21 +54,8 @@ export function lensBadge({ pen, sign }: Pick<Lens, "pen" | "sign">, at: Point):
   const hue = penColours[pen];
   return [
     { kind: "path", d: circle(at.x, at.y, radius), fill: "ink", stroke: "paper", hue, width: 1.2 },
-    { kind: "path", d: absolute(signs[sign], at), fill: "none", stroke: "paper", width: 1.4 },
+    { kind: "path", d: placed(signs[sign], at.x, at.y), fill: "none", stroke: "paper", width: 1.4 },
   ];
-}
-
-/** Pictures with H and V spelt out, so that they can be moved. */
-function absolute(d: string, at: Point): string {
-  let [x, y] = ["0", "0"];
-  const spelt = d.replace(/([MLQHVZ])([^MLQHVZ]*)/g, (_, letter: string, numbers: string) => {
-    const given = numbers.match(/-?\d+(\.\d+)?/g) ?? [];
-    if (letter === "H") [x] = given as [string];
-    else if (letter === "V") [y] = given as [string];
-    else if (letter !== "Z") [x, y] = given.slice(-2) as [string, string];
-    return letter === "H" || letter === "V" ? `L${x} ${y}` : `${letter}${numbers}`;
-  });
-  return moved(spelt, at);
 }
 
 /** What a lens draws around an element, so many frames out. */
@@ -82,18 +68,6 @@ function framed(lens: Pick<Lens, "pen" | "line">, bounds: Bounds, out: number): 
   const hue = penColours[lens.pen];
   const own = line(around(out), hue, 2.2, dashes[lens.line]);
   return lens.line === "double" ? [own, line(around(out + 3), hue, 1)] : [own];
-}
-
-/** The middle of a line's longest part. */
-function middleOf(points: readonly Point[]): Point {
-  let best = { length: -1, at: points[0] ?? { x: 0, y: 0 } };
-  for (const [index, b] of points.entries()) {
-    const a = points[index - 1];
-    if (!a) continue;
-    const length = Math.hypot(b.x - a.x, b.y - a.y);
-    if (length > best.length) best = { length, at: { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 } };
-  }
-  return best.at;
 }
 
 /** A lens with what it marks. */
@@ -124,14 +98,7 @@ export function lensFigures(scene: Scene, lenses: readonly SeenLens[]): readonly
       primitives: [
         ...at.flatMap((lens, place) =>
           course
-            ? [
-                line(
-                  course.map(({ x, y }, index) => `${index === 0 ? "M" : "L"}${x} ${y}`).join(""),
-                  penColours[lens.pen],
-                  2.6,
-                  dashes[lens.line],
-                ),
-              ]
+            ? [line(polyline(course), penColours[lens.pen], 2.6, dashes[lens.line])]
             : framed(lens, bounds, out(place)),
         ),
         ...at.flatMap((lens, place) => lensBadge(lens, { x: start.x + place * (2 * radius + 2), y: start.y })),

@@ -1,15 +1,13 @@
-import { createHash, randomBytes } from "node:crypto";
+import { randomBytes } from "node:crypto";
 import { and, desc, eq } from "drizzle-orm";
 import { links as terms } from "@/contract";
 import type { LinkRow } from "@/contract/links";
 import { links, members, revisions } from "@/data/schema";
 import { lock } from "../kernel/act";
 import { needsFreeId } from "../kernel/takenIds";
+import { hashOfToken } from "../kernel/tokens";
 import { longUseCase, notFound, query, useCase } from "../kernel/useCase";
 import { hashOfPassword } from "./passwords";
-
-/** What is kept of a token: it is long and random, so that one round says nothing of it. */
-export const hashOfToken = (token: string) => createHash("sha256").update(token).digest("hex");
 
 type Row = typeof links.$inferSelect;
 

@@ -4,9 +4,10 @@ import { links, processes, versions } from "@/data/schema";
 import { exportPicture } from "../files/exports";
 import { handbookFile } from "../handbook/handbooks";
 import { lock } from "../kernel/act";
+import { hashOfToken } from "../kernel/tokens";
 import { type Member, ownAct, runUseCase } from "../kernel/useCase";
 import { secondsLeft, waitAfter } from "../kernel/wrongPasswords";
-import { hashOfToken, stateOfLink } from "./links";
+import { stateOfLink } from "./links";
 import { isPassword } from "./passwords";
 
 /** Whoever comes by a link: reads, and nothing else. */

@@ -1,13 +1,12 @@
-import { createHash, randomBytes, timingSafeEqual } from "node:crypto";
+import { randomBytes, timingSafeEqual } from "node:crypto";
 import { asc, eq } from "drizzle-orm";
 import { live as terms } from "@/contract";
 import { database } from "@/data/database";
 import { members, programKeys } from "@/data/schema";
 import { signsIn } from "../kernel/signInMode";
+import { hashOfToken } from "../kernel/tokens";
 import { type Member, notFound, query, UseCaseError, useCase } from "../kernel/useCase";
 import { memberById, memberSaid } from "../members/members";
-
-const hashOf = (key: string): string => createHash("sha256").update(key).digest("hex");
 
 export const listKeys = query(terms.listKeys, async ({ db }) => {
   const rows = await db
@@ -35,7 +34,7 @@ export const makeKey = useCase(terms.makeKey, async ({ db, member, now }, { id, 
   if (known)
     throw new UseCaseError("id-taken", "This key was made already; it is shown only once. Make another one.", 409);
   const key = `lane_${id}_${randomBytes(24).toString("base64url")}`;
-  await db.insert(programKeys).values({ id, name, hash: hashOf(key), member: member.id, at: now() });
+  await db.insert(programKeys).values({ id, name, hash: hashOfToken(key), member: member.id, at: now() });
   return { key };
 });
 
@@ -56,6 +55,6 @@ export async function memberOfKey(key: string): Promise<Member | undefined> {
   const { db } = await database();
   const [row] = await db.select().from(programKeys).where(eq(programKeys.id, id));
   if (!row || row.withdrawnAt !== null) return undefined;
-  const isSame = timingSafeEqual(Buffer.from(row.hash), Buffer.from(hashOf(key)));
+  const isSame = timingSafeEqual(Buffer.from(row.hash), Buffer.from(hashOfToken(key)));
   return isSame ? (signsIn() ? memberById(row.member) : memberSaid(row.member)) : undefined;
 }

@@ -1,15 +1,13 @@
-import { createHash, randomBytes } from "node:crypto";
+import { randomBytes } from "node:crypto";
 import { and, eq, isNull } from "drizzle-orm";
 import { membership as terms } from "@/contract";
 import { invitations, members, signInUsers } from "@/data/schema";
 import { isAbout } from "../kernel/audit";
+import { hashOfToken } from "../kernel/tokens";
 import { notFound, UseCaseError, useCase } from "../kernel/useCase";
 
 /** Milliseconds that an invitation can be taken up. */
 const opensFor = 3 * 24 * 3_600_000;
-
-/** What is kept of a token: it is long and random, so that one round says nothing of it. */
-export const hashOfInvitation = (token: string): string => createHash("sha256").update(token).digest("hex");
 
 export const inviteMember = useCase(terms.inviteMember, async ({ db, now }, { id }) => {
   const [row] = await db
@@ -23,7 +21,7 @@ export const inviteMember = useCase(terms.inviteMember, async ({ db, now }, { id
   isAbout(db, row.name);
   const token = randomBytes(32).toString("base64url");
   const until = new Date(Date.parse(now()) + opensFor).toISOString();
-  const set = { token: hashOfInvitation(token), expiresAt: until };
+  const set = { token: hashOfToken(token), expiresAt: until };
   await db
     .insert(invitations)
     .values({ member: id, ...set })

@@ -7,8 +7,8 @@ import { database } from "@/data/database";
 import { invitations, members, secrets, signInAccounts, signInSessions, signInUsers } from "@/data/schema";
 import { lock, type Transaction } from "../kernel/act";
 import { note } from "../kernel/audit";
+import { hashOfToken } from "../kernel/tokens";
 import { type Member, ownAct, UseCaseError } from "../kernel/useCase";
-import { hashOfInvitation } from "./invitations";
 import { memberById } from "./members";
 import { noteSigning } from "./noteSigning";
 import { ownerCode, ownerCodeKey } from "./ownerCode";
@@ -164,7 +164,7 @@ export async function takeInvitation(origin: string, headers: Headers, input: un
     await lock(db, "home");
     const [row] = await db
       .delete(invitations)
-      .where(eq(invitations.token, hashOfInvitation(parsed.data.token)))
+      .where(eq(invitations.token, hashOfToken(parsed.data.token)))
       .returning();
     if (!row || Date.parse(row.expiresAt) <= Date.now())
       throw new UseCaseError(

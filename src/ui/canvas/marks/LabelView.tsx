@@ -1,8 +1,7 @@
 "use client";
-import { type Figure, textWidth } from "@/core/drawing";
+import { type Figure, middleOf, textWidth } from "@/core/drawing";
 import { overlaps } from "@/core/layout";
 import type { Id, Point } from "@/core/model";
-import { middleOf } from "./lines";
 import type { Label } from "./mark";
 import { ink, paper, tones } from "./tones";
 

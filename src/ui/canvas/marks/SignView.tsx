@@ -1,8 +1,8 @@
 "use client";
 import type { Figure } from "@/core/drawing";
+import { middleOf } from "@/core/drawing";
 import { overlaps } from "@/core/layout";
 import type { Point } from "@/core/model";
-import { middleOf } from "./lines";
 import type { Sign } from "./mark";
 import { ink, paper, tones } from "./tones";
 
