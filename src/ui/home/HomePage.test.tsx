@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { fireEvent, screen, waitFor, within } from "@testing-library/react";
+import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, describe, expect, test } from "vitest";
 import { type Application, openApplication } from "@/app/testing/application";
 import { readBpmn, writeBpmn } from "@/core/bpmn";
@@ -66,6 +66,19 @@ describe("Home", () => {
     await app.user.keyboard("{Control>}z{/Control}");
     await waitFor(async () => expect(await processes()).toEqual(["Monthly bill"]));
     expect(await screen.findByRole("button", { name: "What to do with Monthly bill" })).toBeTruthy();
+  });
+
+  test("what was done is taken back on the way to the next page, while neither page is there", async () => {
+    await open(() => importModel("Monthly bill"));
+    await app.user.click(within(await menuOf("Monthly bill")).getByRole("menuitem", { name: /^Rename/ }));
+    await ask("Name of the process", "Yearly bill");
+    await waitFor(async () => expect(await processes()).toEqual(["Yearly bill"]));
+    await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+    const { versions } = (await run<{ processes: { versions: { id: string }[] }[] }>("openHome", {})).processes[0] ?? {};
+    act(() => app.goTo(`/v/${versions?.[0]?.id}/diagram`));
+    expect(screen.queryByRole("banner")).toBeNull();
+    await app.user.keyboard("{Control>}z{/Control}");
+    await waitFor(async () => expect(await processes()).toEqual(["Monthly bill"]));
   });
 
   test("typing narrows the list, and one that nothing fits says so", async () => {

@@ -6,6 +6,7 @@ import { Foot } from "../controls/Foot";
 import { QueriesProvider } from "../kernel/queries";
 import { SignedOut } from "./SignedOut";
 import { StyleRegistry } from "./StyleRegistry";
+import { UndoKeys } from "./takingBack";
 import { system } from "./theme";
 
 export function Providers({ nonce, children }: { readonly nonce: string; readonly children: ReactNode }) {
@@ -21,6 +22,7 @@ export function Providers({ nonce, children }: { readonly nonce: string; readonl
               <Foot />
             </Flex>
             <SignedOut />
+            <UndoKeys />
           </ThemeProvider>
         </ChakraProvider>
       </QueriesProvider>

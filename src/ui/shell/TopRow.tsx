@@ -8,40 +8,17 @@ import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Keycap } from "../controls/Keycap";
 import { complain, tell } from "../controls/notices";
 import { sendBytes } from "../kernel/ask";
-import { nextInHistory, redoLast, type Turned, undoLast } from "../kernel/history";
-import { useUndoKeys } from "../kernel/useUndoKeys";
 import { text } from "../messages";
 import { Mark } from "./Mark";
 import { MemberButton } from "./MemberButton";
 import { type PaletteCommand, usePalette } from "./paletteStore";
+import { historyCommands } from "./takingBack";
 
 const Link = chakra(NextLink);
 // Loaded when the page has come to rest, before somebody asks for it.
 const findAnything = () => import("./FindAnything");
 const MemberMenu = dynamic(() => import("./MemberMenu").then((file) => file.MemberMenu), { loading: () => null });
 const FindAnything = dynamic(() => findAnything().then((file) => file.FindAnything), { loading: () => null });
-
-/** Says what was taken back where it is not seen: it may have been done on another page. */
-function tellUndone(turned: Turned | undefined, isRedo: boolean): void {
-  if (!turned || turned.isSeen) return;
-  const words = isRedo ? text.shell.redone(turned.label) : text.shell.undone(turned.label);
-  tell({ description: words, duration: 4000 });
-}
-
-/** Taking back and bringing again, by name, for Ctrl+K. */
-function historyCommands(): PaletteCommand[] {
-  const { undo, redo } = nextInHistory();
-  const run = (turn: typeof undoLast, isRedo: boolean) => () =>
-    void turn().then((turned) => tellUndone(turned, isRedo), complain);
-  return [
-    ...(undo === undefined
-      ? []
-      : [{ id: "undo", isFirst: true, title: text.version.undo(undo), keys: "Ctrl Z", run: run(undoLast, false) }]),
-    ...(redo === undefined
-      ? []
-      : [{ id: "redo", isFirst: true, title: text.version.redo(redo), keys: "Ctrl Y", run: run(redoLast, true) }]),
-  ];
-}
 
 interface TopRowProps {
   /** The trail behind the product's name. */
@@ -76,7 +53,6 @@ export function TopRow({ trail, state, commands = [] }: TopRowProps) {
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, [setFinding]);
-  useUndoKeys(tellUndone, complain);
   const dark = mounted && resolvedTheme === "dark";
   const restore = async (chosen: File | undefined) => {
     if (!chosen || !window.confirm(text.shell.restoreAsk)) return;
