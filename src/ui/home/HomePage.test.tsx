@@ -74,7 +74,8 @@ describe("Home", () => {
     await ask("Name of the process", "Yearly bill");
     await waitFor(async () => expect(await processes()).toEqual(["Yearly bill"]));
     await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
-    const { versions } = (await run<{ processes: { versions: { id: string }[] }[] }>("openHome", {})).processes[0] ?? {};
+    const { versions } =
+      (await run<{ processes: { versions: { id: string }[] }[] }>("openHome", {})).processes[0] ?? {};
     act(() => app.goTo(`/v/${versions?.[0]?.id}/diagram`));
     expect(screen.queryByRole("banner")).toBeNull();
     await app.user.keyboard("{Control>}z{/Control}");
