@@ -246,6 +246,15 @@ function standIns(answer: (path: string, init?: RequestInit) => Promise<Response
       return (await bytesOf(this)).buffer;
     },
   });
+  Object.defineProperty(Blob.prototype, "text", {
+    configurable: true,
+    async value(this: Blob) {
+      return new TextDecoder().decode(await bytesOf(this));
+    },
+  });
+  // Nothing is laid out here, so that a piece of text has no place.
+  Range.prototype.getClientRects = () => [] as unknown as DOMRectList;
+  Range.prototype.getBoundingClientRect = () => new DOMRect();
   HTMLCanvasElement.prototype.getContext = () => null;
   window.getComputedStyle = ownStyle;
   Element.prototype.scrollIntoView = () => {};

@@ -1,7 +1,7 @@
 import { describe, expect, test } from "vitest";
 import { markedText } from "../markedText";
 import { readBrief } from "../sentences";
-import { suggestMarks } from "./suggest";
+import { refusalOf, suggestMarks } from "./suggest";
 
 const marks = (text: string) =>
   suggestMarks(readBrief(markedText(text)), [], []).map(({ kind, text: words }) => `${kind}: ${words}`);
@@ -73,5 +73,24 @@ describe("what is done, asked, waited for and reached", () => {
     expect(
       of("activity", "A tailor runs this shop alone. When a customer brings a coat, the tailor measures it."),
     ).toEqual(["measures it"]);
+  });
+});
+
+describe("what was refused", () => {
+  const text =
+    "When a rider calls, the front desk writes a ticket. The desk files it. The workshop desk repairs the bicycle.";
+  const left = (...refused: readonly string[]) =>
+    suggestMarks(readBrief(markedText(text)), [], refused).flatMap(({ kind, text: words }) =>
+      kind === "role" ? [words] : [],
+    );
+
+  test("is not offered again, nor by its short name; others of that name are", () => {
+    expect(left()).toEqual(["front desk", "workshop desk"]);
+    expect(left(refusalOf("role", "front desk"))).toEqual(["workshop desk"]);
+    expect(left(refusalOf("role", "Front Desk"), refusalOf("role", "workshop desk"))).toEqual([]);
+  });
+
+  test("as one kind may still be another one", () => {
+    expect(left(refusalOf("party", "front desk"))).toEqual(["front desk", "workshop desk"]);
   });
 });

@@ -52,6 +52,8 @@ export function suggestMarks(
     );
   });
   const asked: string[] = [];
+  /** What was refused, as it came up. */
+  const left: { readonly kind: MarkKind; readonly key: string }[] = [];
   for (const [order, sentence] of told.entries()) {
     const passage = told.filter((one) => one.passage === sentence.passage);
     const opening = passage.find((one) => triggers.has(one.at));
@@ -75,12 +77,18 @@ export function suggestMarks(
           span.from < other.to &&
           !mayOverlap(other.kind, kind),
       );
-      if (clashes || no.has(refusalOf(kind, text))) continue;
+      if (clashes) continue;
+      const key = thingKey(text);
+      if (no.has(refusalOf(kind, text))) {
+        left.push({ kind, key });
+        continue;
+      }
+      // "The desk" is the front desk that was refused before.
+      if (isThing(kind) && left.some((one) => one.kind === kind && one.key.endsWith(` ${key}`))) continue;
       if (isThing(kind)) {
-        const key = thingKey(text);
         if (firsts.has(key) || (kind !== "document" && [...firsts].some((first) => first.endsWith(` ${key}`))))
           continue;
-        firsts.add(thingKey(text));
+        firsts.add(key);
       }
       taken.push(span);
       found.push({ ...span, text, reason });

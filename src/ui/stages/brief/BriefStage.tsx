@@ -107,17 +107,22 @@ function OpenBrief() {
         ...(frames && { frames: [...frames] }),
         ...chosen,
       });
-      await store.getState().reload();
-      // What was typed while it was built goes first.
-      await useBrief.getState().settle();
-      await useBrief.getState().open(info.process.id);
+      await lookAtBuilt();
       const made = built.filter((one) => one.added > 0);
       tell({ description: text.brief.built(made.map((one) => one.name)) });
     } catch (error) {
       tellNotBuilt(error, frames);
+      // Without an answer it may have been built all the same: what is there is shown.
+      if (error instanceof ServerError && error.code === "no-answer") await lookAtBuilt().catch(complain);
     } finally {
       setBuilding(false);
     }
+  };
+  const lookAtBuilt = async () => {
+    await store.getState().reload();
+    // What was typed while it was built goes first.
+    await useBrief.getState().settle();
+    await useBrief.getState().open(info.process.id);
   };
   /** Nothing was built since one could not be: the others can be built without it. */
   const tellNotBuilt = (error: unknown, frames: readonly string[] | undefined) => {
