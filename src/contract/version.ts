@@ -3,7 +3,7 @@ import type { BriefSummary } from "@/core/brief";
 import { type Command, commandSchema } from "@/core/commands";
 import type { BuildState } from "@/core/handoff";
 import type { Edit, Id, StoredModel } from "@/core/model";
-import { asks, type Done, named, type Right, version } from "./contract";
+import { asks, type Done, named, type Right, version, workspace } from "./contract";
 import { id, name, revisionNumber, sequenceNumber } from "./inputs";
 
 export interface VersionHead {
@@ -173,7 +173,12 @@ export const inVersion = named({
     right: "read",
     on: here,
   }),
-  listCallers: asks<{ callers: readonly Caller[] }>()({ input: ofVersion, right: "read", on: here }),
+  /** Who calls it may change with any other process. */
+  listCallers: asks<{ callers: readonly Caller[] }>()({
+    input: ofVersion,
+    right: "read",
+    on: (input) => [...here(input), workspace],
+  }),
   /** What a version calls, directly and further down, so that a case can be played into it. */
   openCalled: asks<{ called: readonly { readonly calls: Id; readonly model: StoredModel }[] }>()({
     input: ofVersion,

@@ -24,6 +24,7 @@ import { StageView } from "@/ui/stages/StageView";
 import { VersionShell } from "@/ui/stages/VersionShell";
 import { WorkPage } from "@/ui/work/WorkPage";
 import { POST as doUseCase } from "../api/do/[useCase]/route";
+import { POST as keepFile } from "../api/files/route";
 import { POST as giveHandbook } from "../api/handbook/route";
 import { POST as importFile } from "../api/import/route";
 import { GET as downloadLog } from "../api/log/route";
@@ -58,6 +59,7 @@ export interface Application {
 
 /** The routes that take or give files. */
 const fileRoutes: { readonly [asked: string]: (request: Request) => Promise<Response> } = {
+  "POST /api/files": keepFile,
   "POST /api/handbook": giveHandbook,
   "POST /api/import": importFile,
   "GET /api/log": downloadLog,

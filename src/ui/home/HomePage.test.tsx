@@ -2,6 +2,7 @@
 import { act, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, describe, expect, test } from "vitest";
 import { type Application, openApplication } from "@/app/testing/application";
+import type { HomeData } from "@/contract/home";
 import { readBpmn, writeBpmn } from "@/core/bpmn";
 import type { Model } from "@/core/model";
 import { expectOk, smallModel } from "@/core/testing/models";
@@ -74,9 +75,8 @@ describe("Home", () => {
     await ask("Name of the process", "Yearly bill");
     await waitFor(async () => expect(await processes()).toEqual(["Yearly bill"]));
     await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
-    const { versions } =
-      (await run<{ processes: { versions: { id: string }[] }[] }>("openHome", {})).processes[0] ?? {};
-    act(() => app.goTo(`/v/${versions?.[0]?.id}/diagram`));
+    const { versions } = await run<HomeData>("openHome", {});
+    act(() => app.goTo(`/v/${versions[0]?.id}/diagram`));
     expect(screen.queryByRole("banner")).toBeNull();
     await app.user.keyboard("{Control>}z{/Control}");
     await waitFor(async () => expect(await processes()).toEqual(["Monthly bill"]));

@@ -65,7 +65,9 @@ export function TrayNotes({ element }: { readonly element: Element }) {
       {writing ? (
         <RichTextField key={language} label={text.tray.notes} value={content} onCommit={set} />
       ) : isPlain ? (
+        // A field of its own for each language: what was just typed in one is not taken for the other one's.
         <TextField
+          key={language}
           label={text.tray.notes}
           placeholder={text.tray.notesHint}
           lines={5}
