@@ -4,6 +4,7 @@ import type { Forecast } from "@/core/forecast";
 import type { Input } from "@/core/scenario";
 import type { VariedPoint } from "@/jobs";
 import { axis, Chart, ink } from "../../controls/Chart";
+import { Panel } from "../../controls/Panel";
 import { decimals, unitFor } from "../../controls/units";
 import { text } from "../../messages";
 
@@ -26,7 +27,9 @@ const read: { readonly [name in FigureName]: (forecast: Forecast) => number } = 
 interface Turned {
   readonly input: Input;
   readonly name: string;
+  readonly what: string;
 }
+const kinds: { readonly [what: string]: string } = text.forecast.what.kinds;
 
 /** The unit of an input's values. */
 function scaleOf({ what }: Input, most: number): { readonly size: number; readonly word: string } {
@@ -143,7 +146,24 @@ export function VariedChart(props: {
     };
   }, [points, figure, size, word, one, other]);
   const label = `${text.forecast.what.title}: ${turned.map(({ name }) => name).join(", ")}`;
-  return <Chart option={option} label={label} height="320px" />;
+  const scales = turned.map(({ input }, at) =>
+    scaleOf(input, Math.max(...points.map((point) => (at === 0 ? point.value : (point.other ?? 0))))),
+  );
+  const table = {
+    head: [
+      ...turned.map(({ name, what }, at) => `${name}: ${kinds[what]}${scales[at]?.word ? `, ${scales[at].word}` : ""}`),
+      `${figureNames[figure]}${word ? `, ${word}` : ""}`,
+    ],
+    rows: points.map((point) => [
+      ...scales.map(({ size: per }, at) => decimals((at === 0 ? point.value : (point.other ?? 0)) / per)),
+      decimals(read[figure](point.forecast) / size),
+    ]),
+  };
+  return (
+    <Panel title={label} unit={word} table={table} isPicture>
+      <Chart option={option} label={label} height="320px" />
+    </Panel>
+  );
 }
 
 const mapColours = ["#f4edf7", "#c9a9d6", "#8a5a9e", "#4b1f63"];
