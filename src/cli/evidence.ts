@@ -225,7 +225,7 @@ const document = (
   })),
   ...besides(log, held),
   ...(held.isCut && { isCut: true }),
-  ...(log.leftOut > 0 && { leftOut: { count: log.leftOut, first: log.left } }),
+  ...(log.leftOut > 0 && { leftOut: { count: log.leftOut, first: log.left.map(({ line, why }) => ({ line, why })) } }),
   ...(after && { applied: { number, ...figures(after) } }),
 });
 

@@ -28,6 +28,17 @@ export const files = named({
     right: "arrange",
     on: (input) => [area(input.area)],
   }),
+  /** A BPMN file becomes a to-be of the process that a version belongs to, beside that version. */
+  importToBe: asks<{ version: string }>()({
+    input: z.object({
+      source: id,
+      name: z.string().min(1).max(200),
+      bytes,
+      signal: z.instanceof(AbortSignal).optional(),
+    }),
+    right: "arrange",
+    on: ({ source }) => [version(source)],
+  }),
   exportBpmn: asks<{ text: string }>()({ input: exported, right: "read", on: here }),
   /** The step sheet of a version's first process, or of the one that is named. */
   exportSheet: asks<{ text: string }>()({

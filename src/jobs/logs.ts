@@ -115,8 +115,16 @@ export interface ReadFile {
   /** What stands in the way; where it is only that columns are not told, a person can say what they are. */
   readonly problem?: Problem;
   readonly facts?: ReadFacts;
-  readonly leftOut?: { readonly count: number; readonly first: readonly LeftOut[] };
+  readonly leftOut?: NotUsed;
 }
+
+/** What of a file could not be used: the first of it, how much in all; and what was corrected by hand. */
+export interface NotUsed {
+  readonly count: number;
+  readonly first: readonly LeftOut[];
+  readonly corrected: number;
+}
+const notUsedOf = (log: EventLog): NotUsed => ({ count: log.leftOut, first: log.left, corrected: log.corrected });
 
 /** What a log holds, and how many people it names. */
 export interface ReadFacts extends LogFacts {
@@ -144,7 +152,7 @@ export const readLog: Job<LogFile, ReadFile> = async (_, { log: name, name: file
     ...(table && { table }),
     ...(classifiers.length > 0 && { classifiers }),
     facts: factsOf(log),
-    leftOut: { count: log.leftOut, first: log.left },
+    leftOut: notUsedOf(log),
   };
 };
 
@@ -203,14 +211,14 @@ export const packLog: Job<{ readonly log: string; readonly isPseudonymised: bool
 export interface Overviewed {
   readonly whole: ReadFacts;
   readonly overview: LogOverview;
-  readonly leftOut: { readonly count: number; readonly first: readonly LeftOut[] };
+  readonly leftOut: NotUsed;
 }
 
 /** What the part of a log holds that its filters keep. */
 export const overviewLog: Job<OfLog, Overviewed> = async (_, of) => {
   const whole = await logOf({ ...of, filters: [] });
   const overview = overviewOf(await logOf(of));
-  return { whole: factsOf(whole), overview, leftOut: { count: whole.leftOut, first: whole.left } };
+  return { whole: factsOf(whole), overview, leftOut: notUsedOf(whole) };
 };
 
 export const dotsOfLog: Job<OfLog, DottedChart> = async (_, of) => dottedChart(await logOf(of));
@@ -277,14 +285,14 @@ export const mapOfLog: Job<OfLog & { readonly activities: number; readonly paths
 };
 
 /**
- * The process that the log tells of, as a file with a drawing; with a noise of more than 0 what is seldom is not looked at.
+ * The process that the log tells of, as a file with a drawing, and with the id it is to have there; with a noise of more than 0 what is seldom is not looked at.
  */
-export const discoverLog: Job<OfLog & { readonly noise: number; readonly name: string }, Uint8Array> = async (
-  _,
-  { noise, name, ...of },
-) => {
+export const discoverLog: Job<
+  OfLog & { readonly noise: number; readonly name: string; readonly process?: string },
+  Uint8Array
+> = async (_, { noise, name, process, ...of }) => {
   const traces = variantsOf(await logOf(of)).flatMap(({ activities, traces: own }) => own.map(() => activities));
-  return new TextEncoder().encode(writeBpmn(drawn(treeFile(discover(traces, noise), name))));
+  return new TextEncoder().encode(writeBpmn(drawn(treeFile(discover(traces, noise), name, process))));
 };
 
 function drawn(file: string): Model {

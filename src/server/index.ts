@@ -51,7 +51,7 @@ import {
 import { reportFile } from "./evidence/report";
 import { exportBpmn, exportPicture, exportSheet } from "./files/exports";
 import { keepFile, openFile } from "./files/files";
-import { importFile } from "./files/imports";
+import { importFile, importToBe } from "./files/imports";
 import { find, listCallable } from "./find/find";
 import { listTypes, searchElements } from "./find/search";
 import { handbookFile } from "./handbook/handbooks";
@@ -284,6 +284,7 @@ export const fileUseCases = {
   exportSheet,
   handbookFile,
   importFile,
+  importToBe,
   keepFile,
   keepLog,
   logContent,

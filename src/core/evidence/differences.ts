@@ -124,9 +124,10 @@ class Gathering {
     return [...this.#found.values()]
       .map(({ pattern, traces }) => {
         const share = all === 0 ? 0 : traces.size / all;
+        const statement = this.#statement(pattern, share);
         return {
           ...pattern,
-          statement: this.#statement(pattern, share),
+          statement: this.#isEitherOrder(pattern, traces) ? say`${statement} ${bothOrders}` : statement,
           traces: [...traces].sort((a, b) => a - b),
           share,
         };
@@ -137,6 +138,18 @@ class Gathering {
           differenceKinds.indexOf(a.kind) - differenceKinds.indexOf(b.kind) ||
           a.statement.text.localeCompare(b.statement.text),
       );
+  }
+
+  /** Whether two steps that the model has in turn are done in this order and in that, both often: they do not wait for each other. */
+  #isEitherOrder({ kind, elements: [step, beside] }: Pattern, moved: ReadonlySet<number>): boolean {
+    if (kind !== "order" || step === undefined || beside === undefined) return false;
+    const done = new Set(moved);
+    for (const { traces, alignment } of this.held.variants) {
+      const steps = new Set(alignment.moves.flatMap((move) => (move.kind === "both" ? [move.step] : [])));
+      if (steps.has(step) && steps.has(beside)) for (const trace of traces) done.add(trace);
+    }
+    const share = moved.size / done.size;
+    return done.size >= leastCases && share >= seldom && share <= 1 - seldom;
   }
 
   #name(step: Id): Said {
@@ -170,6 +183,11 @@ class Gathering {
     }
   }
 }
+
+/** An order that fewer of the traces with both steps have is an exception; so many of them say something (common practice, no source). */
+const seldom = 0.2;
+const leastCases = 20;
+const bothOrders = say`They are done in either order, where the model has them in turn.`;
 
 function percent(share: number): string {
   const value = share * 100;

@@ -296,6 +296,41 @@ describe("differences", () => {
     ],
     ["another order", sequence, logOf(["b a c", 1]), [["order", "“a” is done after “b” in 100 % of the traces."]]],
     [
+      "either order, both often",
+      sequence,
+      logOf(["a b c", 12], ["b a c", 8]),
+      [
+        [
+          "order",
+          "“a” is done after “b” in 40 % of the traces. They are done in either order, where the model has them in turn.",
+        ],
+      ],
+    ],
+    [
+      "another order, seldom",
+      sequence,
+      logOf(["a b c", 18], ["b a c", 2]),
+      [["order", "“a” is done after “b” in 10 % of the traces."]],
+    ],
+    [
+      "either order, in too few cases to say so",
+      sequence,
+      logOf(["a b c", 5], ["b a c", 5]),
+      [["order", "“a” is done after “b” in 50 % of the traces."]],
+    ],
+    [
+      "either order, in those cases that have both",
+      sequence,
+      logOf(["a b c", 10], ["b a c", 10], ["b c", 80]),
+      [
+        ["skipped", "“a” is skipped in 80 % of the traces."],
+        [
+          "order",
+          "“a” is done after “b” in 10 % of the traces. They are done in either order, where the model has them in turn.",
+        ],
+      ],
+    ],
+    [
       "what is done again",
       sequence,
       logOf(["a b b c", 1], ["a b c", 199]),

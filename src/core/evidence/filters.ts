@@ -9,6 +9,8 @@ export const filterSchema = z.discriminatedUnion("kind", [
   /** Those that began from a moment on, and before another. */
   z.object({ kind: z.literal("period"), from: moment.nullable(), until: moment.nullable() }),
   z.object({ kind: z.literal("attribute"), name: word, value: word, is: z.boolean() }),
+  /** Those with an event of which this is said. */
+  z.object({ kind: z.literal("eventAttribute"), name: word, value: word, is: z.boolean() }),
   /** Those in which just this was done, in this order. */
   z.object({ kind: z.literal("variant"), activities: z.array(word).max(10_000), is: z.boolean() }),
   /** Those that go the ways most of them go. */
@@ -92,6 +94,14 @@ function keeper(log: EventLog, filter: LogFilter): (trace: number) => boolean {
       const value = attribute?.words.indexOf(filter.value) ?? -1;
       return (trace) => (attribute !== undefined && attribute.of[trace] === value) === filter.is;
     }
+    case "eventAttribute": {
+      const attribute = log.eventAttributes.find(({ name }) => name === filter.name);
+      const value = attribute?.words.indexOf(filter.value) ?? -1;
+      return (trace) => {
+        const own = attribute?.of.subarray(log.from[trace], log.until[trace]);
+        return (value >= 0 && own?.includes(value) === true) === filter.is;
+      };
+    }
     case "common": {
       const kept = new Set(
         variantsOf(log)
@@ -155,6 +165,10 @@ export function filterSentence(filter: LogFilter, { moment: at, duration }: Word
         : say`took ${duration(filter.least)} to ${duration(filter.most)}`;
     case "attribute":
       return filter.is ? say`${filter.name} is ${filter.value}` : say`${filter.name} is not ${filter.value}`;
+    case "eventAttribute":
+      return filter.is
+        ? say`have something done whose ${filter.name} is ${filter.value}`
+        : say`have nothing done whose ${filter.name} is ${filter.value}`;
     case "common":
       return filter.variants === 1
         ? say`went the way most of them go`

@@ -55,6 +55,8 @@ export interface LogOverview {
   /** By people, or by roles where no people are told. */
   readonly handOvers: readonly HandOver[];
   readonly attributes: readonly { readonly name: string; readonly values: readonly Counted[] }[];
+  /** What is said of events one by one: in how many cases of at least one. */
+  readonly eventAttributes: readonly { readonly name: string; readonly values: readonly Counted[] }[];
   /** What most traces do, and how many ways there are. */
   readonly variants: readonly VariantRow[];
   readonly variantCount: number;
@@ -180,6 +182,14 @@ export function overviewOf(log: EventLog): LogOverview {
     attributes: log.attributes.map(({ name, words, of }) => {
       const tally = new Tally();
       for (const word of of) tally.add(words[word] as string);
+      return { name, values: tally.ranked() };
+    }),
+    eventAttributes: log.eventAttributes.map(({ name, words, of }) => {
+      const tally = new Tally();
+      for (let trace = 0; trace < log.from.length; trace++) {
+        const own = new Set(of.subarray(log.from[trace], log.until[trace]));
+        for (const word of own) if (word > 0) tally.add(words[word] as string);
+      }
       return { name, values: tally.ranked() };
     }),
     variants: variants.slice(0, mostListed).map(({ activities, traces }) => ({

@@ -106,6 +106,7 @@ class Teller {
       ...this.fact(say`To`, Number.isFinite(last) ? day(last) : ""),
       ...this.fact(say`Only cases that`, narrowed),
       ...this.fact(say`Left out, as not to be used`, part.leftOut > 0 ? String(part.leftOut) : ""),
+      ...this.fact(say`Corrected by hand`, part.corrected > 0 ? String(part.corrected) : ""),
     ];
   }
 

@@ -2,6 +2,7 @@ import { and, eq, isNull } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { compare } from "@/contract";
 import { startToBe, withoutLinks } from "@/core/compare";
+import type { Model } from "@/core/model";
 import { versions } from "@/data/schema";
 import { lock } from "../kernel/act";
 import { adoptHanging, copyHanging } from "../kernel/hanging";
@@ -24,23 +25,34 @@ export const createToBe = useCase(compare.createToBe, async (context, input) => 
   const { db } = context;
   await lock(db, "home");
   await lock(db, "version", [input.source], "in common");
-  const source = await versionRow(context, input.source);
-  const head = await loadHead(db, input.source);
-  const version = input.versionId ?? nanoid(12);
-  await needsFreeId(db, versions, version);
-  await db.insert(versions).values({
-    id: version,
-    process: source.process,
-    kind: "to-be",
-    name: input.name,
-    aim: input.aim,
-    source: source.id,
-    createdAt: context.now(),
-  });
-  await createHead(context, version, startToBe(head.model));
-  await copyHanging(db, "intoToBe", new Map([[source.id, version]]));
+  const { model } = await loadHead(db, input.source);
+  const version = await addToBe(context, input, startToBe(model));
+  await copyHanging(db, "intoToBe", new Map([[input.source, version]]));
   return { version };
 });
+
+interface NewToBe {
+  readonly source: string;
+  readonly name: string;
+  readonly aim?: string;
+  readonly versionId?: string | undefined;
+}
+
+/** A to-be of the process that a version belongs to, with what it holds; gives its id. Home is locked by whoever asks. */
+export async function addToBe(
+  context: Context,
+  { source, name, aim, versionId }: NewToBe,
+  model: Model,
+): Promise<string> {
+  const { db } = context;
+  const { process } = await versionRow(context, source);
+  const version = versionId ?? nanoid(12);
+  await needsFreeId(db, versions, version);
+  const about = { id: version, process, kind: "to-be" as const, name, source, createdAt: context.now() };
+  await db.insert(versions).values({ ...about, ...(aim !== undefined && { aim }) });
+  await createHead(context, version, model);
+  return version;
+}
 
 /** What a version is called, and what it is for. */
 export const describeVersion = useCase(compare.describeVersion, async (context, input) => {

@@ -2,13 +2,14 @@ import { isDeepStrictEqual } from "node:util";
 import { files } from "@/contract";
 import type { SameProcess } from "@/contract/files";
 import { type Model, processesOf, type StoredModel, trustStored } from "@/core/model";
+import { addToBe } from "../compare/toBe";
 import { enterNames, namesIn } from "../directory/directoryNames";
 import { addProcess } from "../home/processes";
 import { lock, type Transaction } from "../kernel/act";
 import { DamagedVersion, tryHead } from "../kernel/heads";
 import { processesWithIds } from "../kernel/processIds";
 import { inThread } from "../kernel/threads";
-import { longUseCase, UseCaseError } from "../kernel/useCase";
+import { longUseCase, type Outside, UseCaseError } from "../kernel/useCase";
 
 /** A name as long as one may be, cut between characters. */
 const shortened = (name: string) => [...name].slice(0, 200).join("").slice(0, 200);
@@ -19,6 +20,36 @@ const mostLikely = 3;
 /** A BPMN file, or a step sheet as CSV, becomes a process; what could not be read says where and why, and nothing is made. */
 export const importFile = longUseCase(files.importFile, async (outside, { name, area, bytes, signal }) => {
   const title = name.replace(/\.[^.]*$/, "") || "Imported process";
+  const { model, made, named } = await readModel(outside, { name, title, bytes, signal });
+  return outside.write(async (context) => {
+    if (signal?.aborted) throw new UseCaseError("stopped", `${name} was not opened: it was cancelled.`);
+    await lock(context.db, "home");
+    await enterNames(context.db, made);
+    const same = await sameProcess(context.db, model);
+    return { ...(await addProcess(context, { name: shortened(named || title), area }, model)), same };
+  });
+});
+
+/** A BPMN file becomes a to-be, to start from or to compare with: nothing of it is tied to the version it stands beside. */
+export const importToBe = longUseCase(files.importToBe, async (outside, { source, name, bytes, signal }) => {
+  const { model, made } = await readModel(outside, { name: `${name}.bpmn`, title: name, bytes, signal });
+  return outside.write(async (context) => {
+    if (signal?.aborted) throw new UseCaseError("stopped", `${name} was not made: it was cancelled.`);
+    await lock(context.db, "home");
+    await enterNames(context.db, made);
+    return { version: await addToBe(context, { source, name }, model) };
+  });
+});
+
+interface ReadingFile {
+  readonly name: string;
+  readonly title: string;
+  readonly bytes: Uint8Array;
+  readonly signal: AbortSignal | undefined;
+}
+
+/** What a file holds, and the names it brings for the directory. */
+async function readModel(outside: Outside, { name, title, bytes, signal }: ReadingFile) {
   const directory = await outside.read(({ db }) => namesIn(db));
   const read = await inThread("readFile", {}, { name, title, bytes, directory }, signal);
   if ("problems" in read) {
@@ -26,15 +57,8 @@ export const importFile = longUseCase(files.importFile, async (outside, { name, 
     const place = problem?.column === undefined ? "" : ` (line ${problem.line}, column ${problem.column})`;
     throw new UseCaseError("unreadable", `${name}${place}: ${problem?.message}`, 422, read.problems);
   }
-  const model = trustStored(JSON.parse(read.model) as StoredModel);
-  return outside.write(async (context) => {
-    if (signal?.aborted) throw new UseCaseError("stopped", `${name} was not opened: it was cancelled.`);
-    await lock(context.db, "home");
-    await enterNames(context.db, read.made);
-    const same = await sameProcess(context.db, model);
-    return { ...(await addProcess(context, { name: shortened(read.named || title), area }, model)), same };
-  });
-});
+  return { model: trustStored(JSON.parse(read.model) as StoredModel), made: read.made, named: read.named };
+}
 
 /** So many elements are held against each other before others have their turn. */
 const comparedAtOnce = 100;

@@ -44,6 +44,7 @@ const fileInputs: { readonly [name: string]: unknown } = {
   exportSheet: { version: "v" },
   handbookFile: { about: { kind: "version", version: "v" }, kind: "md", parts: ["steps"], language: null, title: "" },
   importFile: { name: "a.bpmn", area: "area", bytes },
+  importToBe: { source: "v", name: "As told", bytes },
   keepFile: { name: "a.txt", bytes },
   keepLog: { version: "v", log: "l", name: "Log", facts: { cases: 1, events: 1, first: null, last: null }, bytes },
   logContent: { version: "v", log: "l" },

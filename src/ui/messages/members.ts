@@ -171,6 +171,7 @@ export const acts: { readonly [act: string]: string } = {
   importDescription: "imported a description of services",
   importDirectory: "imported a directory",
   importFile: "imported a file",
+  importToBe: "made a to-be of a file",
   inviteMember: "made a link to set a password",
   judgeDifference: "judged a difference",
   keepFile: "kept a file",

@@ -2,7 +2,9 @@ import { escapeAttribute } from "../../xml";
 import type { ProcessTree } from "./processTree";
 
 /** A process of blocks as a BPMN file without a drawing. */
-export function treeFile(tree: ProcessTree, name: string): string {
+export function treeFile(tree: ProcessTree, name: string, wanted = "discovered"): string {
+  // No id of the process is taken for that of one of its nodes.
+  const process = /^[A-Za-z]+-\d+$/.test(wanted) || wanted === "definitions" ? "discovered" : wanted;
   const nodes: string[] = [];
   const flows: string[] = [];
   let count = 0;
@@ -52,6 +54,6 @@ export function treeFile(tree: ProcessTree, name: string): string {
   const last = draw(tree, start);
   flow(last, node("endEvent"));
   return `<?xml version="1.0" encoding="UTF-8"?>
-<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="definitions" targetNamespace="urn:discovered"><process id="discovered" name="${escapeAttribute(name)}">${nodes.join("")}${flows.join("")}</process></definitions>
+<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="definitions" targetNamespace="urn:discovered"><process id="${escapeAttribute(process)}" name="${escapeAttribute(name)}">${nodes.join("")}${flows.join("")}</process></definitions>
 `;
 }

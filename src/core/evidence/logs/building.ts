@@ -44,6 +44,9 @@ class Words {
 /** So many attributes are kept, and of one so many different words: what says something else of each case is no way to tell them apart. */
 const mostAttributes = 40;
 const mostWords = 50_000;
+/** The same of events, of which there are many more. */
+const mostEventAttributes = 10;
+const mostEventWords = 1_000;
 
 /** What is said of cases under one name, until it is known how many there are. */
 interface Attribute {
@@ -67,6 +70,8 @@ export class LogBuilder {
     who: { words: new Words(), of: integers() },
   };
   readonly #attributes = new Map<string, Attribute>();
+  /** What is said of events: by their places, as far as the last event of which it was said. */
+  readonly #ofEvents = new Map<string, { readonly words: Words; readonly of: Growing<Uint32Array> }>();
 
   get caseCount(): number {
     return this.#cases.length;
@@ -108,6 +113,22 @@ export class LogBuilder {
     else known.of.set(of, word);
   }
 
+  /** Says something of the event that was added last. */
+  eventAttribute(name: string, value: string): void {
+    if (value === "") return;
+    let known = this.#ofEvents.get(name);
+    if (!known) {
+      if (this.#ofEvents.size === mostEventAttributes) return;
+      known = { words: new Words(), of: integers() };
+      this.#ofEvents.set(name, known);
+    }
+    const { words, of } = known;
+    // What says something else of each event tells none apart.
+    if (words.all.length > mostEventWords) return;
+    while (of.count < this.#of.count - 1) of.push(0);
+    of.push(words.place(value));
+  }
+
   /** @param isByTime whether the events of a case are put in the order of their times, where all of them have one */
   end(isByTime = false): EventLog {
     const [cases, count] = [this.#cases.length, this.#of.count];
@@ -135,10 +156,13 @@ export class LogBuilder {
         own.sort((one, other) => (at[one] as number) - (at[other] as number) || one - other);
     }
     const isInOrder = order.every((event, place) => event === place);
-    const moved = ({ words, of: { numbers } }: { words: Words; of: Growing<Uint32Array> }): WordColumn => {
+    const moved = ({ words, of: own }: { words: Words; of: Growing<Uint32Array> }): WordColumn => {
+      const numbers = own.count === count ? own.numbers : padded(own, count);
       const column = isInOrder ? numbers.slice(0, count) : order.map((event) => numbers[event] as number);
       return { words: words.all, of: column };
     };
+    const attributes = this.#told(cases);
+    const ofCases = new Set(attributes.map(({ name }) => name));
     const times = new Float64Array(count);
     for (let place = 0; place < count; place++) times[place] = at[order[place] as number] as number;
     return {
@@ -150,9 +174,13 @@ export class LogBuilder {
       lifecycle: moved(this.#columns.lifecycle),
       role: moved(this.#columns.role),
       who: moved(this.#columns.who),
-      attributes: this.#told(cases),
+      attributes,
+      eventAttributes: [...this.#ofEvents]
+        .filter(([name, { words }]) => !ofCases.has(name) && tellsApart(words.all.length - 1, count))
+        .map(([name, column]) => ({ name, ...moved(column) })),
       left: this.leaving.left,
       leftOut: this.leaving.count,
+      corrected: 0,
     };
   }
 
@@ -165,6 +193,17 @@ export class LogBuilder {
       return [{ name, words: words.all, of: column }];
     });
   }
+}
+
+/** Whether so many different words said of events put them in groups: one word does not, nor one of each. */
+const tellsApart = (words: number, events: number): boolean =>
+  words > 1 && words < mostEventWords && (events <= 20 || words <= events / 2);
+
+/** A column that ends with the last event of which something was said, as long as all. */
+function padded({ numbers, count }: Growing<Uint32Array>, length: number): Uint32Array {
+  const whole = new Uint32Array(length);
+  whole.set(numbers.subarray(0, count));
+  return whole;
 }
 
 /** Whether the events of a case all have a time, and do not stand in that order. */

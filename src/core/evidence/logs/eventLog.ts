@@ -18,6 +18,8 @@ export interface LoggedTrace {
 export interface LeftOut {
   readonly line: number;
   readonly why: string;
+  /** Of a row of a table: its cells, so that it can be corrected by hand. */
+  readonly cells?: readonly string[];
 }
 
 /** Words that are said of many things: each once, and which of them is said of each. */
@@ -26,7 +28,7 @@ export interface WordColumn {
   readonly of: Uint32Array;
 }
 
-/** What else a log says of its cases: of each trace one word, the empty one where it says nothing. */
+/** What else a log says of its cases, or of its events: of each one word, the empty one where it says nothing. */
 export interface CaseAttribute extends WordColumn {
   readonly name: string;
 }
@@ -47,9 +49,13 @@ export interface EventLog {
   readonly role: WordColumn;
   readonly who: WordColumn;
   readonly attributes: readonly CaseAttribute[];
+  /** What it says of its events one by one, where that differs within cases: of each event one word. */
+  readonly eventAttributes: readonly CaseAttribute[];
   /** The first of what was left out, and how much it was in all. */
   readonly left: readonly LeftOut[];
   readonly leftOut: number;
+  /** Rows that were not to be used as they stood, and were corrected by hand before they were read. */
+  readonly corrected: number;
 }
 
 /** So much of what was left out is named. */
@@ -60,9 +66,9 @@ export class Leaving {
   readonly left: LeftOut[] = [];
   count = 0;
 
-  leave(line: number, why: string): void {
+  leave(line: number, why: string, cells?: readonly string[]): void {
     this.count++;
-    if (this.left.length < mostNamed) this.left.push({ line, why });
+    if (this.left.length < mostNamed) this.left.push({ line, why, ...(cells && { cells }) });
   }
 }
 

@@ -14,8 +14,10 @@ const head = z.object({
     who: z.array(z.string()),
   }),
   attributes: z.array(z.object({ name: z.string(), words: z.array(z.string()) })),
+  eventAttributes: z.array(z.object({ name: z.string(), words: z.array(z.string()) })).default([]),
   left: z.array(z.object({ line: z.number(), why: z.string() })),
   leftOut: z.number(),
+  corrected: z.number().default(0),
 });
 type Head = z.infer<typeof head>;
 const columns = ["activity", "lifecycle", "role", "who"] as const;
@@ -33,8 +35,11 @@ export function packedLog(log: EventLog): Uint8Array {
       events,
       words: Object.fromEntries(columns.map((column) => [column, log[column].words])) as Head["words"],
       attributes: log.attributes.map(({ name, words: own }) => ({ name, words: [...own] })),
-      left: [...log.left],
+      eventAttributes: log.eventAttributes.map(({ name, words: own }) => ({ name, words: [...own] })),
+      // The cells of a row were for correcting it.
+      left: log.left.map(({ line, why }) => ({ line, why })),
       leftOut: log.leftOut,
+      corrected: log.corrected,
     } satisfies Head),
   );
   const parts = [
@@ -43,6 +48,7 @@ export function packedLog(log: EventLog): Uint8Array {
     log.at,
     ...columns.map((column) => log[column].of),
     ...log.attributes.map(({ of }) => of),
+    ...log.eventAttributes.map(({ of }) => of),
   ];
   const bytes = new Uint8Array(4 + words.length + parts.reduce((sum, part) => sum + part.byteLength, 0));
   new DataView(bytes.buffer).setUint32(0, words.length, true);
@@ -63,8 +69,12 @@ export function openedLog(bytes: Uint8Array): Result<EventLog> {
   const said = parsed(bytes.subarray(4, 4 + length));
   if (!said) return broken;
   let place = 4 + length;
-  const { cases, events, words, attributes } = said;
-  const size = cases.length * 8 + events * (8 + 4 * columns.length) + attributes.length * cases.length * 4;
+  const { cases, events, words, attributes, eventAttributes } = said;
+  const size =
+    cases.length * 8 +
+    events * (8 + 4 * columns.length) +
+    attributes.length * cases.length * 4 +
+    eventAttributes.length * events * 4;
   if (bytes.length !== place + size) return broken;
   const part = (count: number, width: number): ArrayBuffer => {
     // A copy, since a column begins where its numbers can.
@@ -87,8 +97,10 @@ export function openedLog(bytes: Uint8Array): Result<EventLog> {
     role: column(words.role, events),
     who: column(words.who, events),
     attributes: attributes.map(({ name, words: own }) => ({ name, ...column(own, cases.length) })),
+    eventAttributes: eventAttributes.map(({ name, words: own }) => ({ name, ...column(own, events) })),
     left: said.left,
     leftOut: said.leftOut,
+    corrected: said.corrected,
   };
   return isWhole(log, events) ? ok(log) : broken;
 }
@@ -105,7 +117,7 @@ function parsed(bytes: Uint8Array): Head | undefined {
 function isWhole(log: EventLog, events: number): boolean {
   const isNamed = ({ words, of }: WordColumn) => of.every((word) => word < words.length);
   return (
-    [...columns.map((column) => log[column]), ...log.attributes].every(isNamed) &&
+    [...columns.map((column) => log[column]), ...log.attributes, ...log.eventAttributes].every(isNamed) &&
     log.from.every((from, trace) => from <= (log.until[trace] as number) && (log.until[trace] as number) <= events)
   );
 }

@@ -166,9 +166,9 @@ describe("a log as a table", () => {
     const log = table("case,activity,time", "1,a,2027-01-01", "1,,2027-01-02", ",b,2027-01-02", "1,c,tomorrow", "");
     expect(tracesIn(log)[0]?.events).toHaveLength(1);
     expect(log.left).toEqual([
-      { line: 3, why: "the row names no activity" },
-      { line: 4, why: "the row names no case" },
-      { line: 5, why: "“tomorrow” is no time" },
+      { line: 3, why: "the row names no activity", cells: ["1", "", "2027-01-02"] },
+      { line: 4, why: "the row names no case", cells: ["", "b", "2027-01-02"] },
+      { line: 5, why: "“tomorrow” is no time", cells: ["1", "c", "tomorrow"] },
     ]);
     const many = table("case,activity", ...Array.from({ length: 500 }, () => ",a"));
     expect([many.leftOut, many.left.length]).toEqual([500, mostNamed]);
@@ -245,6 +245,19 @@ describe("XES: attributes inside others, and classifiers", () => {
       "plant / power",
       "plant / roof / kind",
       "late",
+    ]);
+    // Of an event what is neither its name nor its time, but only where it tells events apart.
+    const kinds = xes(
+      ["small", "large", "small"]
+        .map(
+          (kind, at) =>
+            `<trace><string key="concept:name" value="${at}"/><event><string key="concept:name" value="a"/><string key="kind" value="${kind}"/></event><event><string key="concept:name" value="b"/><string key="kind" value="none"/></event></trace>`,
+        )
+        .join(""),
+    );
+    const { eventAttributes } = expectOk(readXes([kinds]));
+    expect(eventAttributes.map(({ name, words, of }) => [name, [...of].map((word) => words[word])])).toEqual([
+      ["kind", ["small", "none", "large", "none", "small", "none"]],
     ]);
   });
 

@@ -14,13 +14,15 @@ export interface SaidOfTable {
   readonly form?: MomentForm;
   /** Minutes that the clock of times without a zone is ahead of UTC. */
   readonly ahead?: number;
+  /** Rows as they were corrected by hand, by the line they begin in. */
+  readonly corrected?: { readonly [line: number]: readonly string[] };
 }
 
 /**
  * Reads a log from a table, from its text in pieces: a row an event, told by the names of its columns unless they are given. A row with
  * two times is a beginning and a completion. Events of a case stand in the order of their times, those of the same time in that of the
- * rows. A row without a case or an activity, or with a time that is none, is left out and counted with its line. Columns that say the same
- * in every row of a case are attributes of the case. O(text).
+ * rows. A row without a case or an activity, or with a time that is none, is left out and counted with its line, unless it was corrected
+ * by hand. Columns that say the same in every row of a case are attributes of the case, others of its events. O(text).
  */
 export function readLogCsv(pieces: Iterable<string>, said: SaidOfTable = {}): Result<EventLog> {
   try {
@@ -35,8 +37,13 @@ export function readLogCsv(pieces: Iterable<string>, said: SaidOfTable = {}): Re
         line: 1,
       });
     const reading = new TableReading(names, columns, said);
-    for (const row of rows) reading.row(row);
-    return ok(reading.end());
+    let corrected = 0;
+    for (const row of rows) {
+      const cells = said.corrected?.[row.line];
+      if (cells) corrected++;
+      reading.row(cells ? { ...row, cells } : row);
+    }
+    return ok({ ...reading.end(), corrected });
   } catch (error) {
     if (!(error instanceof UnclosedQuote)) throw error;
     return failure({
@@ -94,20 +101,24 @@ class TableReading {
 
   #keep(row: TableRow): void {
     const { columns } = this;
-    const { leaving } = this.#builder;
+    const leave = (why: string) => this.#builder.leaving.leave(row.line, why, row.cells);
     const [name, activity] = [cellOf(row, columns.case), cellOf(row, columns.activity)];
     const [time, beginning] = [cellOf(row, columns.at), cellOf(row, columns.began)];
     const [at, began] = [this.#moment(time), this.#moment(beginning)];
-    if (name === "") leaving.leave(row.line, "the row names no case");
-    else if (activity === "") leaving.leave(row.line, "the row names no activity");
-    else if (time !== "" && at === undefined) leaving.leave(row.line, `“${time}” is no time`);
-    else if (beginning !== "" && began === undefined) leaving.leave(row.line, `“${beginning}” is no time`);
+    if (name === "") leave("the row names no case");
+    else if (activity === "") leave("the row names no activity");
+    else if (time !== "" && at === undefined) leave(`“${time}” is no time`);
+    else if (beginning !== "" && began === undefined) leave(`“${beginning}” is no time`);
     else {
       const of = this.#builder.case(name);
       const lifecycle = cellOf(row, columns.lifecycle).toLowerCase();
       const event = { activity, role: cellOf(row, columns.role), who: cellOf(row, columns.who) };
-      if (began !== undefined) this.#builder.event(of, { ...event, at: began, lifecycle: "start" });
-      this.#builder.event(of, { ...event, at, lifecycle: began === undefined ? lifecycle : "complete" });
+      const add = (at: number | undefined, lifecycle: string) => {
+        this.#builder.event(of, { ...event, at, lifecycle });
+        for (const [place, attribute] of this.#more) this.#builder.eventAttribute(attribute, cellOf(row, place));
+      };
+      if (began !== undefined) add(began, "start");
+      add(at, began === undefined ? lifecycle : "complete");
       for (const [place, attribute] of this.#more) this.#builder.attribute(of, attribute, cellOf(row, place));
     }
   }

@@ -17,6 +17,8 @@ type Said = { [field in Field]?: string } & {
   readonly line: number;
   /** What the classifier that names events asks for, by its keys. */
   readonly named?: Map<string, string>;
+  /** What else is said of it. */
+  more?: [key: string, value: string][];
 };
 
 /** What a person says of a file of this form: by which of its classifiers events are named. */
@@ -132,6 +134,8 @@ class XesReader {
       this.#trace.attributes.push([way.join(" / "), value]);
     } else if (parent === "event" && this.#event) {
       if (field) this.#event[field] = value;
+      else if (this.#event.more) this.#event.more.push([key, value]);
+      else this.#event.more = [[key, value]];
       if (this.#keys.includes(key)) this.#event.named?.set(key, value);
     } else if (parent === "global" && this.#global === "event" && field && field !== "at") this.#usual[field] = value;
   }
@@ -161,7 +165,7 @@ class XesReader {
       if (/^\+*$/.test(activity)) builder.leaving.leave(said.line, "the event has no name (concept:name)");
       else if (at !== undefined && Number.isNaN(at))
         builder.leaving.leave(said.line, `“${said.at}” is no time (time:timestamp)`);
-      else
+      else {
         builder.event(of, {
           activity,
           at,
@@ -169,6 +173,8 @@ class XesReader {
           role: told("role"),
           who: told("who"),
         });
+        for (const [key, value] of said.more ?? []) builder.eventAttribute(key, value);
+      }
     }
   }
 }

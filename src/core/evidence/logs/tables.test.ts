@@ -1,6 +1,19 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { columnsIn, type EventLog, readLogCsv, type SaidOfTable, textPieces, traceAt } from "..";
+import { expectOk } from "../../testing/models";
+import {
+  columnsIn,
+  type EventLog,
+  eventAt,
+  filtered,
+  openedLog,
+  overviewOf,
+  packedLog,
+  readLogCsv,
+  type SaidOfTable,
+  textPieces,
+  traceAt,
+} from "..";
 import { rowsOf, UnclosedQuote } from "./logTable";
 
 const read = (lines: readonly string[], said: SaidOfTable = {}): EventLog => {
@@ -145,6 +158,9 @@ describe("a table of events", () => {
     expect(log.attributes.map(({ name, words, of }) => [name, [...of].map((word) => words[word])])).toEqual([
       ["Region", ["north", "south"]],
     ]);
+    expect(log.eventAttributes.map(({ name, words, of }) => [name, [...of].map((word) => words[word])])).toEqual([
+      ["Note", ["x", "y", ""]],
+    ]);
   });
 
   test("of clocks that are ahead of UTC is set back, but not where a time tells its own zone", () => {
@@ -163,6 +179,96 @@ describe("a table of events", () => {
   test("keeps what tells cases apart, not what is another thing of each", () => {
     const lines = Array.from({ length: 100 }, (_, at) => `${at},a,${at % 2 ? "paper" : "form"},number ${at}`);
     expect(read(["case,activity,channel,number", ...lines]).attributes.map(({ name }) => name)).toEqual(["channel"]);
+    expect(read(["case,activity,channel,number", ...lines]).eventAttributes).toEqual([]);
+  });
+
+  test("what is said of events stays with them, in whatever order they come, and of the beginning as of the end of a row", () => {
+    const lines = [
+      "case,activity,start,end,room",
+      "1,b,2027-01-02 09:00,2027-01-02 10:00,",
+      "1,a,2027-01-01 09:00,2027-01-01 10:00,hall",
+      "2,a,2027-01-01 09:00,2027-01-01 10:00,yard",
+      "1,c,2027-01-03 09:00,2027-01-03 10:00,yard",
+      "2,b,2027-01-03 09:00,2027-01-03 10:00,",
+    ];
+    const log = read(lines);
+    const [room] = log.eventAttributes;
+    const of = (trace: number) =>
+      [...(room?.of.subarray(log.from[trace], log.until[trace]) ?? [])].map((word, at) => [
+        eventAt(log, (log.from[trace] as number) + at).activity,
+        room?.words[word],
+      ]);
+    expect(of(0)).toEqual([
+      ["a", "hall"],
+      ["a", "hall"],
+      ["b", ""],
+      ["b", ""],
+      ["c", "yard"],
+      ["c", "yard"],
+    ]);
+    expect(of(1)).toEqual([
+      ["a", "yard"],
+      ["a", "yard"],
+      ["b", ""],
+      ["b", ""],
+    ]);
+    const kept = (is: boolean) =>
+      filtered(log, [{ kind: "eventAttribute", name: "room", value: "hall", is }]).cases.join();
+    expect([kept(true), kept(false)]).toEqual(["1", "2"]);
+    expect(filtered(log, [{ kind: "eventAttribute", name: "none", value: "hall", is: true }]).cases).toEqual([]);
+    expect(overviewOf(log).eventAttributes).toEqual([
+      {
+        name: "room",
+        values: [
+          { name: "yard", count: 2 },
+          { name: "hall", count: 1 },
+        ],
+      },
+    ]);
+  });
+
+  test("a row that was corrected by hand is read as it was corrected; the others name their cells", () => {
+    const lines = [
+      "case,activity,time,room",
+      "1,a,soon,hall",
+      ",b,2027-01-01,",
+      '2,"c\nd",never,yard',
+      "2,e,2027-01-02,",
+    ];
+    const before = read(lines);
+    expect(before.left).toEqual([
+      { line: 2, why: "“soon” is no time", cells: ["1", "a", "soon", "hall"] },
+      { line: 3, why: "the row names no case", cells: ["", "b", "2027-01-01", ""] },
+      { line: 4, why: "“never” is no time", cells: ["2", "c\nd", "never", "yard"] },
+    ]);
+    const corrected = { 2: ["1", "a", "2027-01-03", "hall"], 4: ["2", "c", "later", "yard"], 99: ["x", "y"] };
+    const log = read(lines, { corrected });
+    expect(told(log).map(([name]) => name)).toEqual(["1", "2"]);
+    expect(log.left.map(({ line, why }) => [line, why])).toEqual([
+      [3, "the row names no case"],
+      [4, "“later” is no time"],
+    ]);
+    // Two rows were corrected, though one of them is still none; a line that the file has not counts for nothing.
+    expect([log.corrected, log.leftOut]).toEqual([2, 2]);
+    const again = expectOk(openedLog(packedLog(log)));
+    expect([again.corrected, again.left, again.eventAttributes]).toEqual([
+      2,
+      log.left.map(({ line, why }) => ({ line, why })),
+      log.eventAttributes,
+    ]);
+  });
+
+  test("a log that was kept before events had attributes is read as it was", () => {
+    const bytes = packedLog(read(["case,activity", "1,a", "1,b"]));
+    const size = new DataView(bytes.buffer).getUint32(0, true);
+    const { eventAttributes, corrected, ...former } = JSON.parse(new TextDecoder().decode(bytes.subarray(4, 4 + size)));
+    expect([eventAttributes, corrected]).toEqual([[], 0]);
+    const words = new TextEncoder().encode(JSON.stringify(former));
+    const old = new Uint8Array(4 + words.length + bytes.length - 4 - size);
+    new DataView(old.buffer).setUint32(0, words.length, true);
+    old.set(words, 4);
+    old.set(bytes.subarray(4 + size), 4 + words.length);
+    expect(expectOk(openedLog(old))).toMatchObject({ cases: ["1"], eventAttributes: [], corrected: 0 });
   });
 });
 

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { home } from "@/contract";
 import type { LogRow } from "@/contract/evidence";
 import type { LogFilter } from "@/core/evidence";
+import { processesOf } from "@/core/model";
 import { DialogFrame } from "../../../controls/DialogFrame";
 import { ask, sendBytes } from "../../../kernel/ask";
 import { didMake } from "../../../kernel/deletions";
@@ -27,6 +28,10 @@ export function DiscoverDialog(props: {
   const { runner, filters, onClose } = props;
   const process = useVersion((state) => state.info.process);
   const router = useRouter();
+  const version = useVersion((state) => state.info.version.id);
+  // Called as it is called there, so that both are told to be the same process.
+  const own = useVersion((state) => processesOf(state.model)[0]?.id);
+  const [kind, setKind] = useState<keyof typeof words.kinds>("toBe");
   const [noise, setNoise] = useState("0");
   const [name, setName] = useState(words.usualName(process.name));
   const [isBusy, setBusy] = useState(false);
@@ -36,7 +41,18 @@ export function DiscoverDialog(props: {
     setProblem("");
     try {
       const title = name.trim();
-      const bytes = await runner.run("discoverLog", {}, { filters, noise: Number(noise), name: title });
+      const bytes = await runner.run(
+        "discoverLog",
+        {},
+        { filters, noise: Number(noise), name: title, ...(kind === "toBe" && own && { process: own }) },
+      );
+      if (kind === "toBe") {
+        const beside = new URLSearchParams({ name: title, source: version });
+        const made = await sendBytes<{ version: string }>(`/api/import?${beside}`, bytes.slice().buffer);
+        didMake(words.making(title), () => ask(home.deleteVersion, { id: made.version }));
+        router.push(`/v/${made.version}/diagram`);
+        return;
+      }
       // It stands beside the process whose log it is.
       const { processes } = await ask(home.openHome, { text: process.name.slice(0, 100) });
       const area = processes.find(({ id }) => id === process.id)?.area ?? "";
@@ -68,6 +84,12 @@ export function DiscoverDialog(props: {
       <Flex direction="column" gap={3}>
         <chakra.p color="quiet">{words.discoverExplain}</chakra.p>
         <Typed label={words.name} value={name} onChange={setName} />
+        <Choice
+          label={words.becomes}
+          value={kind}
+          options={(["toBe", "process"] as const).map((one) => [one, words.kinds[one]] as const)}
+          onChange={(one) => setKind(one as typeof kind)}
+        />
         <Choice label={words.noise} value={noise} options={noises} onChange={setNoise} />
         {problem !== "" && (
           <chakra.p color="trouble" role="alert">

@@ -23,7 +23,8 @@ export function FilterDialog(props: {
   const [said, setSaid] = useState<{ readonly [field: string]: string }>({});
   const [problem, setProblem] = useState("");
   const activities = seen?.activities.map(({ name }) => name) ?? [];
-  const attribute = seen?.attributes.find(({ name }) => name === (said.attribute ?? seen.attributes[0]?.name));
+  const properties = (kind === "eventAttribute" ? seen?.eventAttributes : seen?.attributes) ?? [];
+  const attribute = properties.find(({ name }) => name === (said.attribute ?? properties[0]?.name)) ?? properties[0];
   const usual: { readonly [field: string]: string } = {
     activity: activities[0] ?? "",
     first: activities[0] ?? "",
@@ -72,9 +73,11 @@ export function FilterDialog(props: {
           value={kind}
           options={kinds
             .filter((one) => one !== "attribute" || (seen?.attributes.length ?? 0) > 0)
+            .filter((one) => one !== "eventAttribute" || (seen?.eventAttributes.length ?? 0) > 0)
             .map((one) => [one, words.kinds[one]] as const)}
           onChange={(one) => {
             setKind(one as Kind);
+            setSaid({});
             setProblem("");
           }}
         />
@@ -111,11 +114,11 @@ export function FilterDialog(props: {
             <Typed label={words.most} {...field("most")} />
           </>
         )}
-        {kind === "attribute" && (
+        {(kind === "attribute" || kind === "eventAttribute") && (
           <>
             <Choice
               label={words.attribute}
-              options={list(seen?.attributes.map(({ name }) => name) ?? [])}
+              options={list(properties.map(({ name }) => name))}
               value={of("attribute")}
               onChange={(name) => setSaid({ attribute: name })}
             />
@@ -147,6 +150,7 @@ function filterOf(kind: Kind, of: (field: string) => string): LogFilter | string
     case "follows":
       return { kind, first: of("first"), next: of("next"), isDirect: of("isDirect") === "yes", is };
     case "attribute":
+    case "eventAttribute":
       return { kind, name: of("attribute"), value: of("value"), is };
     case "common":
       return { kind, variants: Math.max(1, Math.round(Number(of("variants")) || 1)) };

@@ -12,6 +12,7 @@ import { JobRunner } from "../../../kernel/jobRunner";
 import { lookAgain, useAsked } from "../../../kernel/queries";
 import { wordsOf } from "../../../kernel/wordsOf";
 import { reasons, text } from "../../../messages";
+import { CorrectRows } from "./CorrectRows";
 import { Choice, Typed } from "./FilterDialog";
 import { dayWords } from "./said";
 import { Working } from "./Working";
@@ -165,6 +166,15 @@ export function ImportLog(props: {
         {read && !isBusy && file && (
           <>
             <Found read={read} />
+            {read.table && (
+              <CorrectRows
+                key={JSON.stringify(said)}
+                table={read.table}
+                leftOut={read.leftOut?.first ?? []}
+                said={said}
+                onSay={(how) => void reading(file, how)}
+              />
+            )}
             {read.classifiers && (
               <chakra.div w="320px">
                 <Choice
@@ -221,6 +231,7 @@ function Found({ read }: { readonly read: ReadFile }) {
           ? words.untimed
           : words.span(dayWords(facts.first), dayWords(facts.last))}
       </chakra.p>
+      {leftOut && leftOut.corrected > 0 && <chakra.p>{words.corrected(leftOut.corrected)}</chakra.p>}
       {leftOut && leftOut.count > 0 && (
         <chakra.div color="trouble">
           <chakra.p>{words.leftOut(leftOut.count)}</chakra.p>

@@ -33,6 +33,7 @@ export function OverviewView(props: {
     <Flex direction="column" gap={5} p={4} overflow="auto" flex="1" minH={0} data-testid="log-overview">
       <Short overview={overview} />
       {leftOut.count > 0 && <chakra.p color="quiet">{words.leftOut(leftOut.count)}</chakra.p>}
+      {leftOut.corrected > 0 && <chakra.p color="quiet">{words.corrected(leftOut.corrected)}</chakra.p>}
       {overview.cases === 0 ? (
         <EmptyState>{words.empty}</EmptyState>
       ) : (
@@ -52,10 +53,13 @@ export function OverviewView(props: {
                   .map(({ from, to, count: often }) => ({ key: `${from}\n${to}`, cells: [from, to, count(often)] }))}
               />
             )}
-            {overview.attributes.map(({ name, values }) => (
+            {[
+              ...overview.attributes.map((one) => ({ ...one, kind: "attribute" as const })),
+              ...overview.eventAttributes.map((one) => ({ ...one, kind: "eventAttribute" as const })),
+            ].map(({ name, values, kind }) => (
               <LogTable
-                key={name}
-                title={name}
+                key={`${kind} ${name}`}
+                title={kind === "attribute" ? name : words.ofEvents(name)}
                 head={[words.attributes, words.count]}
                 rows={values.slice(0, 20).map((value) => ({
                   key: value.name,
@@ -64,7 +68,7 @@ export function OverviewView(props: {
                     <Narrowing
                       key="name"
                       label={words.onlyWith(name, value.name)}
-                      onClick={() => narrow({ kind: "attribute", name, value: value.name, is: true })}
+                      onClick={() => narrow({ kind, name, value: value.name, is: true })}
                     >
                       {value.name}
                     </Narrowing>,

@@ -3,8 +3,10 @@ import { fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, test } from "vitest";
 import { type Application, openApplication } from "@/app/testing/application";
 import type { LogRow, OpenedLogRow } from "@/contract/evidence";
+import type { HomeData } from "@/contract/home";
+import { matchElements } from "@/core/compare";
 import { chain, end, file, modelOf, processOf, start, task } from "@/core/live/testing/models";
-import { nameOf } from "@/core/model";
+import { isActivity, nameOf, processesOf } from "@/core/model";
 import { scenariosOf } from "@/core/scenario";
 import { importModel, run, send, storedModel } from "@/server/testing/workspace";
 import { useLookedAt } from "./lookedAt";
@@ -63,6 +65,9 @@ const importing = async (text: string, name?: string) => {
   await press("Import a log …");
   const dialog = await choose(text, name);
   await dialog.findByTestId("log-found");
+  await kept();
+};
+const kept = async () => {
   await press("Keep it");
   await screen.findByTestId("differences");
   // A window over the page keeps the pointer until it has gone.
@@ -116,6 +121,51 @@ describe("a log", () => {
     await dialog.findByText(/From 1 Mar 2027 to 9 Mar 2027/);
     await press("Keep it");
     await fits("7 of 10 cases go as modelled.");
+  });
+
+  test("whose rows are broken is corrected by hand, row by row, and says so after it was kept", async () => {
+    await press("Import a log …");
+    const dialog = await choose(table("case,activity,time,who", ["9,,2027-03-01 10:00,Ole", "9,Register,soon,Ole"]));
+    await dialog.findByText(/2 rows cannot be used/);
+    await press("Correct them", within(dialog.getByTestId("correct-rows")));
+    await app.user.type(dialog.getByLabelText("Line 31: Activity"), "Register");
+    const time = dialog.getByLabelText("Line 32: Time, or end");
+    expect(time).toHaveProperty("value", "soon");
+    await app.user.clear(time);
+    await app.user.type(time, "in a while");
+    await press("Read again with 2 corrections", dialog);
+    await dialog.findByText(/1 row cannot be used/);
+    await dialog.findByText(/^2 rows are read as corrected by hand/);
+    // Corrected once more, only the one that is still wrong.
+    await press("Correct them", dialog);
+    const again = dialog.getByLabelText("Line 32: Time, or end");
+    expect(again).toHaveProperty("value", "in a while");
+    await app.user.clear(again);
+    await app.user.type(again, "2027-03-02 10:00");
+    await press("Read again with 1 correction", dialog);
+    await waitFor(() => expect(dialog.queryByText(/cannot be used/)).toBeNull());
+    expect(dialog.getByTestId("log-found").textContent).toMatch(/10 cases, 31 events/);
+    await kept();
+    await view("Overview");
+    await screen.findByText("2 rows were corrected by hand.");
+  });
+
+  test("is narrowed down by what is said of single events", async () => {
+    await press("Import a log …");
+    const room = (at: number) => (at % 3 === 0 ? "hall" : "yard");
+    const lines = Array.from({ length: 12 }, (_, at) => [
+      `${at},Register,2027-03-01 08:00,desk`,
+      `${at},Study the feeder,2027-03-02 08:00,${room(at)}`,
+    ]);
+    const dialog = await choose(["case,activity,time,room", ...lines.flat()].join("\n"));
+    await dialog.findByText(/12 cases, 24 events/);
+    await kept();
+    await view("Overview");
+    const overview = within(await screen.findByTestId("log-overview"));
+    await overview.findByText("room, of what was done");
+    await app.user.click(await overview.findByRole("button", { name: "Only cases whose room is hall" }));
+    await screen.findByText("have something done whose room is hall");
+    await waitFor(() => expect(screen.getByTestId("log-overview").textContent).toMatch(/Cases4\D/));
   });
 
   test("that is none is refused in words, and another one can be chosen", async () => {
@@ -276,6 +326,7 @@ describe("what is looked at", () => {
     const name = dialog.getByLabelText("Name");
     await app.user.clear(name);
     await app.user.type(name, "As told");
+    await app.user.selectOptions(dialog.getByLabelText("It becomes"), "a process of its own, beside this one");
     await press("Make it", dialog);
     await waitFor(() => expect(app.address()).toMatch(/\/diagram$/));
     const made = app.address().split("/")[2] ?? "";
@@ -288,6 +339,33 @@ describe("what is looked at", () => {
     ]);
     undo();
     await waitFor(() => expect(storedModel(made)).rejects.toThrow());
+  });
+
+  test("become a to-be of the process, which is compared with it step by step", async () => {
+    await view("Map");
+    const map = within(await screen.findByTestId("log-map"));
+    await press("Make a process of this log …", map);
+    const dialog = within(await screen.findByRole("dialog"));
+    expect(dialog.getByLabelText("It becomes")).toHaveProperty("value", "toBe");
+    await press("Make it", dialog);
+    await waitFor(() => expect(app.address()).toMatch(/\/diagram$/));
+    const made = app.address().split("/")[2] ?? "";
+    expect(made).not.toBe(version);
+    const home = await run<HomeData>("openHome", {});
+    expect(home.processes).toHaveLength(1);
+    expect(home.versions.find(({ id }) => id === made)).toMatchObject({ kind: "to-be", source: version });
+    const [as, to] = [await storedModel(version), await storedModel(made)];
+    expect(processesOf(to).map(({ id }) => id)).toEqual(processesOf(as).map(({ id }) => id));
+    // Steps of the same name are the same one: only what is done otherwise differs.
+    const pairs = matchElements(as, to);
+    const isStep = (id: string) => isActivity(as.elements.get(id)?.type ?? "");
+    expect([...pairs.keys()].filter(isStep).map((id) => nameOf(as, id))).toEqual([
+      "Register",
+      "Study the feeder",
+      "Book a visit",
+    ]);
+    undo();
+    await waitFor(async () => expect((await run<HomeData>("openHome", {})).versions).toHaveLength(1));
   });
 
   test("are two groups beside each other, when there are two", async () => {
