@@ -89,7 +89,7 @@ const floors = {
     evidence: ["kernel", "handoff", "walk"],
     handbook: ["kernel", "check", "comments", "handoff", "review", "walk"],
     live: ["kernel", "members", "check", "handoff", "walk"],
-    files: ["kernel", "directory", "home", "handoff"],
+    files: ["kernel", "compare", "directory", "home", "handoff"],
     find: ["kernel"],
     workspace: [
       "kernel",
