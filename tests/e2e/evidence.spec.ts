@@ -31,6 +31,7 @@ function table(): string {
 
 test("a log is imported, held against the model in sentences, repaired, judged, and taken into a scenario", async ({
   page,
+  context,
   request,
 }) => {
   const copied = await request.post("/api/do/copyProcess", {
@@ -84,11 +85,23 @@ test("a log is imported, held against the model in sentences, repaired, judged, 
     await expect(rows).toHaveCount(left);
   }
 
-  await rows.first().getByRole("button").first().click();
-  await page.getByRole("button", { name: "Misconduct" }).click();
-  await page.getByRole("dialog").getByLabel("Note").fill("Neighbours are not asked.");
-  await page.getByRole("dialog").getByRole("button", { name: "Misconduct" }).click();
+  // Somebody else looks at the same: what one judges is judged for both, and both of one thing is one judgement.
+  const other = await context.newPage();
+  await other.goto(`/v/${version}/live?evidence`);
+  const theirs = other.getByTestId("difference");
+  await expect(theirs).toHaveCount(1);
+  for (const window of [other, page])
+    await window.getByTestId("difference").first().getByRole("button").first().click();
+  const judge = async (window: typeof page, note: string) => {
+    await window.getByRole("button", { name: "Misconduct" }).click();
+    await window.getByRole("dialog").getByLabel("Note").fill(note);
+  };
+  await Promise.all([judge(page, "Neighbours are not asked."), judge(other, "Nobody asks neighbours.")]);
+  for (const window of [page, other])
+    await window.getByRole("dialog").getByRole("button", { name: "Misconduct" }).click();
   await expect(rows).toHaveCount(0);
+  await expect(theirs).toHaveCount(0);
+  await other.close();
   await expect(page.getByText("What is left is judged, and stays.")).toBeVisible();
 
   await page.getByRole("radio", { name: "Figures" }).click();
@@ -116,6 +129,7 @@ test("a log is looked at by whoever looks, and a process is made of it", async (
   await page.getByRole("radio", { name: "Map" }).click();
   await page.getByRole("button", { name: "Make a process of this log …" }).click();
   await page.getByRole("dialog").getByLabel("Name").fill("By letter");
+  await page.getByRole("dialog").getByLabel("It becomes").selectOption("process");
   await page.getByRole("dialog").getByRole("button", { name: "Make it" }).click();
   await page.waitForURL(/\/diagram/);
   await expect(page.locator('[data-canvas] [data-type="task"]').first()).toBeVisible();
