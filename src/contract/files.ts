@@ -2,6 +2,7 @@ import { z } from "zod";
 import { lensSchema } from "@/core/lens";
 import { area, asks, named, version, workspace } from "./contract";
 import { id, revisionNumber } from "./inputs";
+import { mostLenses } from "./lenses";
 
 /** A process that was here already when a file was read, and has its process id; `isEqual`: it holds the very same. */
 export interface SameProcess {
@@ -65,6 +66,8 @@ export const files = named({
         )
         .max(60)
         .default([]),
+      /** Lenses by their ids: what they mark is found out. */
+      lensIds: z.array(id).max(mostLenses).default([]),
       /** Who calls whom instead of a page: in a kept walk, else on all paths of a process (the first, where none is named). */
       sequence: z.object({ process: z.string().max(500).optional(), walk: id.optional() }).optional(),
     }),

@@ -3,6 +3,7 @@ import { bookletKinds } from "@/core/booklet";
 import { handbookParts } from "@/core/handbook";
 import { area, asks, named, version, workspace } from "./contract";
 import { id, revisionNumber } from "./inputs";
+import { mostLenses } from "./lenses";
 
 /** What a handbook is about: a version as it is now, or a kept state of it; the as-is of each process in an area and the areas inside it, or of all. */
 const about = z.discriminatedUnion("kind", [
@@ -27,6 +28,8 @@ export const handbook = named({
       parts: z.array(z.enum(handbookParts)).min(1, "Choose at least one part.").max(handbookParts.length),
       language: language.nullable(),
       title: z.string().trim().max(200),
+      /** Which lenses are laid over its diagrams. */
+      lenses: z.array(id).max(mostLenses).default([]),
     }),
     right: "read",
     on: ({ about: of }) =>

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { asks, type Done, named, version } from "./contract";
 import { id, name, revisionNumber } from "./inputs";
+import { mostLenses } from "./lenses";
 
 export interface LinkRow {
   readonly id: string;
@@ -31,6 +32,8 @@ export const links = named({
       revision: revisionNumber.nullable(),
       /** The last day on which it opens. */
       until: z.iso.date().nullable(),
+      /** Which lenses are laid over what it shows. */
+      lenses: z.array(id).max(mostLenses).default([]),
       password: z.string().min(leastPassword, `A password has ${leastPassword} letters at least.`).max(200).nullable(),
     }),
     right: "hand off",

@@ -359,6 +359,8 @@ export const links = pgTable(
     /** Wrong passwords in a row, and until when the next one is not looked at. */
     failures: integer("failures").notNull().default(0),
     lockedUntil: moment("locked_until"),
+    /** Which lenses are laid over what it shows. */
+    lenses: jsonb("lenses").$type<readonly string[]>().notNull().default([]),
     member: text("member").notNull(),
     at: moment("at").notNull(),
     withdrawnAt: moment("withdrawn_at"),

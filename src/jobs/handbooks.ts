@@ -14,12 +14,14 @@ import {
   sentencesIn,
   type ToldThread,
 } from "@/core/handbook";
+import type { SeenLens } from "@/core/lens";
 import { inLanguage, type Said } from "@/core/messages";
 import type { Id } from "@/core/model";
 import { bookletFile } from "./booklets";
 import { type Hues, hueIn } from "./files";
 import { reportedForecast } from "./forecasts";
 import { type Job, needs } from "./job";
+import { type LensedInput, lensed } from "./lenses";
 import { type FileMade, orTooLarge } from "./tooLarge";
 
 export interface HandbookInput {
@@ -33,6 +35,8 @@ export interface HandbookInput {
     readonly threads: readonly ToldThread[];
     /** The state that was approved last, by its name among the models of the job; null where none was. */
     readonly approved: { readonly name: string; readonly revision: number } | null;
+    /** What lenses are to find out about it, where some are laid over its diagrams. */
+    readonly lensed?: LensedInput;
   }[];
   readonly entries: readonly DirectoryEntry[];
   readonly decisions: readonly DecisionFileText[];
@@ -44,7 +48,7 @@ export interface HandbookInput {
 }
 
 /** The documentation of models as a file. */
-export const handbookFile: Job<HandbookInput, FileMade> = (models, input) => {
+export const handbookFile: Job<HandbookInput, FileMade> = async (models, input, tell) => {
   const opened = input.decisions.flatMap(({ id, content }) => {
     const document = openDocument(new TextEncoder().encode(content));
     return document.ok ? [[id, document.value] as const] : [];
@@ -65,9 +69,13 @@ export const handbookFile: Job<HandbookInput, FileMade> = (models, input) => {
     const [before, now] = [needs(models, from), needs(models, to)];
     return changeGroups(before, now, compareModels(before, now)).map(({ said }) => said);
   };
+  const seen = new Map<string, readonly SeenLens[]>();
+  for (const { name, lensed: own } of input.models)
+    if (own) seen.set(name, await lensed({ model: needs(models, name) }, own, tell));
   const told = input.models.map(
     ({ name, facts, hues, threads, approved }): HandbookModel => ({
       id: name,
+      lenses: seen.get(name) ?? [],
       model: needs(models, name),
       facts: facts.map((fact) => ({ name: words(fact.name), says: line(fact.text) })),
       decisions,

@@ -4,6 +4,7 @@ import { decisionFindings, decisionProposals } from "./decisions";
 import { caseOfLog, figuresOfLog, holdLog, repairAll, repairDifference, replayLog } from "./evidence";
 import { findings, soundness } from "./findings";
 import { followed, forecasts, matters, runLength, staff, vary } from "./forecasts";
+import { deviations } from "./lenses";
 import {
   compareGroups,
   discoverLog,
@@ -25,6 +26,7 @@ export const jobs = {
   compareGroups,
   decisionFindings,
   decisionProposals,
+  deviations,
   discoverLog,
   dotsOfLog,
   figuresOfLog,

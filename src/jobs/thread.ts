@@ -7,6 +7,7 @@ import { evidenceReport } from "./evidenceReport";
 import { bpmnFile, packageFile, picture, readFile, sequencePicture, sheetFile } from "./files";
 import { handbookFile } from "./handbooks";
 import { jobs } from "./index";
+import { lensed } from "./lenses";
 import { openedModel } from "./opened";
 import { isRebuilt } from "./rebuilt";
 import { summary } from "./summary";
@@ -26,6 +27,7 @@ const serverJobs = {
   framesTold,
   handbookFile,
   isRebuilt,
+  lensed,
   openedModel,
   packageFile,
   picture,

@@ -4,6 +4,7 @@ import { drawMissingPages } from "../commands";
 import type { DecisionDocument } from "../decisions";
 import type { DirectoryEntry } from "../directory";
 import { sceneOf } from "../drawing";
+import { type SeenLens, withLenses, withLensLegend } from "../lens";
 import { inLanguage, type Said, type Sentences, say, term } from "../messages";
 import {
   documentationIn,
@@ -54,6 +55,8 @@ export interface HandbookModel {
   /** Parts that are not in the model: figures of a forecast, changes since a former state, open comments. */
   readonly more: { readonly [Part in "figures" | "changes" | "comments"]?: readonly Block[] };
   readonly hueOf?: (lane: Element) => string | undefined;
+  /** What lenses mark, laid over its pages with what they mean. */
+  readonly lenses?: readonly SeenLens[];
 }
 
 export interface HandbookRequest {
@@ -163,7 +166,7 @@ function contentOf(telling: Telling, part: HandbookPart, one: HandbookModel): re
     case "process":
       return telling.processes.flatMap((process) => processHead(telling, process));
     case "diagram":
-      return diagramBlocks(telling, one.hueOf);
+      return diagramBlocks(telling, one);
     case "steps":
       return telling.processes.flatMap((process): Block[] => [
         ...(telling.processes.length > 1 ? [processHeading(telling, process)] : []),
@@ -227,11 +230,12 @@ function processHead(telling: Telling, told: ToldProcess): Block[] {
   ];
 }
 
-function diagramBlocks({ model, words }: Telling, hueOf: HandbookModel["hueOf"]): Block[] {
+function diagramBlocks({ model, words }: Telling, { hueOf, lenses = [] }: HandbookModel): Block[] {
   const pages = [...model.diagrams].sort((a, b) => a.order - b.order);
   return pages.flatMap((page): Block[] => {
-    const scene = sceneOf(model, page, hueOf ? { hueOf } : {});
-    if (scene.figures.length === 0) return [];
+    const plain = sceneOf(model, page, hueOf ? { hueOf } : {});
+    if (plain.figures.length === 0) return [];
+    const scene = withLensLegend(withLenses(plain, lenses), lenses);
     const caption = pageName(model, page) || nameOfModel(model);
     return [{ kind: "picture", caption, shows: words(say`The process as a diagram: ${caption}`), scene }];
   });

@@ -46,6 +46,8 @@ export interface Surroundings {
   readonly comments?: ReadonlyMap<Id, number>;
   readonly cases?: ReadonlyMap<Id, number>;
   readonly incidents?: ReadonlyMap<Id, number>;
+  /** Of a log: the share of its cases that go otherwise than modelled at an element. */
+  readonly deviates?: ReadonlyMap<Id, number>;
 }
 
 const byHand = new Set(["userTask", "manualTask", "task"]);
@@ -106,6 +108,7 @@ export function factsOf(model: Model, around: Surroundings): ReadonlyMap<Id, Fac
       comments: counted(around.comments, id),
       cases: counted(around.cases, id),
       incidents: counted(around.incidents, id),
+      deviates: counted(around.deviates, id),
     };
     facts.set(id, {
       kinds: kindsOf(model, element),

@@ -16,6 +16,7 @@ export const lensFields = [
   "comments",
   "cases",
   "incidents",
+  "deviates",
   "own",
 ] as const;
 export type LensField = (typeof lensFields)[number];
@@ -37,6 +38,7 @@ export const fieldKinds: { readonly [field in LensField]: "choice" | "words" | "
     comments: "count",
     cases: "count",
     incidents: "count",
+    deviates: "share",
     own: "words",
   };
 

@@ -8,6 +8,7 @@ import { type Head, loadHead, stateOf } from "../kernel/heads";
 import { loadRevision } from "../kernel/revisions";
 import { type Context, notFound, query, UseCaseError } from "../kernel/useCase";
 import { workedOut } from "../kernel/workedOut";
+import { lensedInput } from "../lenses/seen";
 
 /** What is exported, with a name for it: what a version holds, or a kept state of it. */
 async function exported(context: Context, version: string, revision: number | undefined) {
@@ -53,7 +54,7 @@ async function called<Titled extends { readonly detail: string }>(
 
 /** A page of a version, or some of its elements, as a picture or on paper; or who calls whom. */
 export const exportPicture = query(files.exportPicture, async (context, input) => {
-  const { version, revision, diagram: wanted, sequence, ...options } = input;
+  const { version, revision, diagram: wanted, sequence, lensIds, ...options } = input;
   const { model, state } = await exported(context, version, revision);
   const diagrams = [...model.diagrams].sort((a, b) => a.order - b.order);
   const diagram = diagrams.find((candidate) => candidate.id === wanted) ?? diagrams[0];
@@ -63,8 +64,12 @@ export const exportPicture = query(files.exportPicture, async (context, input) =
     .from(versions)
     .innerJoin(processes, eq(processes.id, versions.process))
     .where(eq(versions.id, version));
+  const asked = await lensedInput(context.db, version, model, lensIds);
+  const told = { ...asked, log: asked?.log && [asked.log.log, asked.log.steps] };
+  const seen = asked ? await workedOut(context, "lensed", state, { model }, asked, told) : [];
   const titled = {
     ...options,
+    lenses: [...options.lenses, ...seen.map(({ lens, marked }) => ({ ...lens, marked }))],
     title: named?.process ?? diagram.name ?? "",
     detail: [named?.version, revision && `revision ${revision}`, pageName(model, diagram)]
       .filter((part) => part && part !== named?.process)

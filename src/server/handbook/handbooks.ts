@@ -15,6 +15,7 @@ import { DamagedVersion, tryHead } from "../kernel/heads";
 import { loadRevision } from "../kernel/revisions";
 import { inThread } from "../kernel/threads";
 import { type Context, longUseCase, notFound, UseCaseError } from "../kernel/useCase";
+import { lensedInput } from "../lenses/seen";
 import { reviewsOf } from "../review/reviews";
 import { decisionsOf } from "../walk/walks";
 
@@ -67,7 +68,7 @@ export const handbookFile = longUseCase(terms.handbookFile, async (outside, aske
         413,
       );
     const told = await Promise.all(
-      chosen.map((one) => readTold(context, one, about.kind === "version" ? about.revision : undefined)),
+      chosen.map((one) => readTold(context, one, about.kind === "version" ? about.revision : undefined, asked.lenses)),
     );
     const read = told.flatMap((one) => one ?? []);
     if (read.length === 0) throw new UseCaseError("damaged", "None of these versions can be read.", 409);
@@ -79,7 +80,10 @@ export const handbookFile = longUseCase(terms.handbookFile, async (outside, aske
     const made: HandbookInput = {
       title: asked.title || title || "Processes",
       subtitle: about.kind === "version" ? (chosen[0]?.name ?? "") : "",
-      models: read.map(({ name, facts, hues, threads, approved }) => ({ name, facts, hues, threads, approved })),
+      models: read.map(({ name, facts, hues, threads, approved, lensed }) => ({
+        ...{ name, facts, hues, threads, approved },
+        ...(lensed && { lensed }),
+      })),
       entries: entries.flatMap((entry) => directoryEntrySchema.safeParse(entry).data ?? []),
       roles: entries.filter((entry) => entry.kind === "role"),
       decisions: decisions.map(({ id, content }) => ({ id, content })),
@@ -95,7 +99,12 @@ export const handbookFile = longUseCase(terms.handbookFile, async (outside, aske
 });
 
 /** A version as it is now, or a kept state of it, with what is said below its heading; undefined for one that is damaged. */
-async function readTold(context: Context, { version, name, process }: Chosen, revision: number | undefined) {
+async function readTold(
+  context: Context,
+  { version, name, process }: Chosen,
+  revision: number | undefined,
+  lenses: readonly string[],
+) {
   const { db } = context;
   const head = await tryHead(db, version);
   if (head instanceof DamagedVersion) return undefined;
@@ -132,6 +141,7 @@ async function readTold(context: Context, { version, name, process }: Chosen, re
     facts,
     hues: await huesOf(db, model),
     threads: await openThreads(db, version),
+    lensed: await lensedInput(db, version, model, lenses),
   };
 }
 

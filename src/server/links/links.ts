@@ -40,7 +40,7 @@ export const listLinks = query(terms.listLinks, async ({ db, asked }, { version 
 const endOf = (day: string) => new Date(Date.parse(`${day}T00:00:00Z`) + 36 * 3_600_000).toISOString();
 
 export const makeLink = longUseCase(terms.makeLink, async (outside, asked) => {
-  const { version, link, name, revision, until, password } = asked;
+  const { version, link, name, revision, until, password, lenses } = asked;
   const kept = password === null ? null : await hashOfPassword(password);
   const token = randomBytes(32).toString("base64url");
   return outside.write(async ({ db, member, now }) => {
@@ -54,7 +54,7 @@ export const makeLink = longUseCase(terms.makeLink, async (outside, asked) => {
       if (!known) throw notFound("This revision");
     }
     await db.insert(links).values({
-      ...{ id: link, version, revision, name, token: hashOfToken(token), password: kept },
+      ...{ id: link, version, revision, name, token: hashOfToken(token), password: kept, lenses },
       ...{ expiresAt: until === null ? null : endOf(until), member: member.id, at: now() },
     });
     return { token };

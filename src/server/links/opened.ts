@@ -75,7 +75,7 @@ export async function openLink(token: string, password?: string): Promise<Opened
   const passed = await passes(link, password);
   if (passed !== true) return passed;
   const about = { kind: "version", version: link.version, ...(link.revision !== null && { revision: link.revision }) };
-  const asked = { about, kind: "html", parts, language: null, title: "" };
+  const asked = { about, kind: "html", parts, language: null, title: "", lenses: link.lenses };
   return { kind: "page", html: (await runUseCase(reader, handbookFile, asked)).bytes };
 }
 
@@ -83,7 +83,7 @@ export async function openLink(token: string, password?: string): Promise<Opened
 export async function openLinkPicture(token: string): Promise<OpenedLink> {
   const link = await thatOpens(token);
   if (!link || link.password !== null) return { kind: "gone" };
-  const asked = { version: link.version, format: "svg", ...(link.revision !== null && { revision: link.revision }) };
-  const made = await runUseCase(reader, exportPicture, asked);
+  const of = { version: link.version, ...(link.revision !== null && { revision: link.revision }) };
+  const made = await runUseCase(reader, exportPicture, { ...of, format: "svg", lensIds: link.lenses });
   return { kind: "picture", svg: made.bytes };
 }

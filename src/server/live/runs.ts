@@ -183,6 +183,13 @@ async function standingOf(db: Transaction, run: string, now: number): Promise<El
   return [...of.values()];
 }
 
+/** What waits where in the run of a version that goes on, the newest; undefined where none does. */
+export async function standingIn(db: Transaction, version: string): Promise<readonly ElementStanding[] | undefined> {
+  const rows = await rowsOf(db, version);
+  const going = rows.find(({ isEnded }) => !isEnded);
+  return going && standingOf(db, going.id, shownAt((await runOf(db, version, going.id)).clock));
+}
+
 export const openRun = followedQuery(terms.openRun, async ({ db }, { version, run: id }): Promise<OpenRun> => {
   const run = await runOf(db, version, id);
   const opened = await openedRun(db, run);

@@ -3,6 +3,7 @@ import { Button, Dialog, Field, Input, Portal, Text, Textarea } from "@chakra-ui
 import { type FormEvent, type ReactNode, useState } from "react";
 import { wordsOf } from "../kernel/wordsOf";
 import { text } from "../messages";
+import { closedOnPurpose } from "./dialogs";
 
 interface AskDialogProps {
   readonly title: string;
@@ -39,7 +40,7 @@ export function AskDialog(props: AskDialogProps) {
     }
   };
   return (
-    <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} placement="center">
+    <Dialog.Root {...closedOnPurpose} open onOpenChange={({ open }) => !open && onClose()} placement="center">
       <Portal>
         <Dialog.Backdrop bg="rgb(30 36 48 / 35%)" />
         <Dialog.Positioner>

@@ -1,6 +1,7 @@
 "use client";
 import { Dialog, Portal } from "@chakra-ui/react";
 import type { ReactNode, RefObject } from "react";
+import { closedOnPurpose } from "./dialogs";
 
 interface DialogFrameProps {
   readonly title: string;
@@ -20,6 +21,7 @@ interface DialogFrameProps {
 export function DialogFrame({ title, width, onClose, aside, footer, isAlert, first, children }: DialogFrameProps) {
   return (
     <Dialog.Root
+      {...closedOnPurpose}
       open
       onOpenChange={({ open }) => !open && onClose?.()}
       placement="center"

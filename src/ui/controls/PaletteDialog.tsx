@@ -3,6 +3,7 @@ import { Dialog, Portal } from "@chakra-ui/react";
 import { Command as Palette } from "cmdk";
 import type { ReactNode } from "react";
 import "./palette.css";
+import { closedOnPurpose } from "./dialogs";
 
 interface PaletteDialogProps {
   readonly title: string;
@@ -32,6 +33,7 @@ export function PaletteDialog(props: PaletteDialogProps) {
   const { title, isTitled, placeholder, typed, onType, empty, width, onClose, children } = props;
   return (
     <Dialog.Root
+      {...closedOnPurpose}
       open
       onOpenChange={({ open }) => !open && onClose()}
       placement="top"

@@ -15,6 +15,7 @@ const fields: { readonly [field in LensField]: string } = {
   comments: "open comments",
   cases: "cases waiting here now",
   incidents: "incidents now",
+  deviates: "cases that go otherwise here",
   own: "attribute",
 };
 const tests: { readonly [test in LensTest]: string } = {
@@ -103,7 +104,7 @@ export const lensWords = {
   feel: "Besides, in FEEL",
   feelHint: 'as: waits > 3 * takes and list contains(kind, "step")',
   feelNames:
-    "Names: kind, name, role, system, lane, site, takes, waits (seconds), costs, busy (0 to 1), findings, comments, cases, incidents, own.",
+    "Names: kind, name, role, system, lane, site, takes, waits (seconds), costs, busy (0 to 1), findings, comments, cases, incidents, deviates (0 to 1), own.",
   feelWrong: "This is not FEEL yet; it marks nothing.",
   look: "How it is marked",
   pen: "Colour",

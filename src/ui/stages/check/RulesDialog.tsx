@@ -4,6 +4,7 @@ import { useState } from "react";
 import { check } from "@/contract";
 import { type Level, levelOf, type ProfileName, profileNames, type RuleGroup, shippedLevel } from "@/core/check";
 import { everyRule } from "@/core/language";
+import { closedOnPurpose } from "../../controls/dialogs";
 import { complain } from "../../controls/notices";
 import { ask } from "../../kernel/ask";
 import { doAct } from "../../kernel/history";
@@ -32,7 +33,13 @@ export function RulesDialog({
     `${worded(rule.wants)} ${rule.id}`.toLowerCase().includes(typed.toLowerCase()),
   );
   return (
-    <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} placement="center" scrollBehavior="inside">
+    <Dialog.Root
+      {...closedOnPurpose}
+      open
+      onOpenChange={({ open }) => !open && onClose()}
+      placement="center"
+      scrollBehavior="inside"
+    >
       <Portal>
         <Dialog.Backdrop bg="rgb(30 36 48 / 35%)" />
         <Dialog.Positioner>

@@ -1,5 +1,6 @@
 "use client";
 import { Box, Button, Dialog, Flex, Grid, Portal, Text } from "@chakra-ui/react";
+import { closedOnPurpose } from "../../controls/dialogs";
 import { Keycap } from "../../controls/Keycap";
 import { text } from "../../messages";
 
@@ -90,7 +91,7 @@ const groups = [
 /** The sheet of keys. */
 export function KeySheet({ onClose }: { readonly onClose: () => void }) {
   return (
-    <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} size="xl" placement="center">
+    <Dialog.Root {...closedOnPurpose} open onOpenChange={({ open }) => !open && onClose()} size="xl" placement="center">
       <Portal>
         <Dialog.Backdrop bg="rgb(30 36 48 / 35%)" />
         <Dialog.Positioner>

@@ -5,6 +5,7 @@ import { kindsIn } from "@/core/commands";
 import { type Paper, planPaper, sceneOfSome } from "@/core/drawing";
 import { withLenses, withLensLegend } from "@/core/lens";
 import { useScene } from "../../canvas/useScene";
+import { closedOnPurpose } from "../../controls/dialogs";
 import { FormRow } from "../../controls/FormRow";
 import { Choice } from "../../controls/fields";
 import { complain } from "../../controls/notices";
@@ -75,7 +76,7 @@ export function ExportDialog({ onClose }: { readonly onClose: () => void }) {
     </FormRow>
   );
   return (
-    <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} placement="center">
+    <Dialog.Root {...closedOnPurpose} open onOpenChange={({ open }) => !open && onClose()} placement="center">
       <Portal>
         <Dialog.Backdrop bg="rgb(30 36 48 / 35%)" />
         <Dialog.Positioner>

@@ -13,6 +13,8 @@ import { ask } from "../../kernel/ask";
 import { lookAgain, useAsked } from "../../kernel/queries";
 import { wordsOf } from "../../kernel/wordsOf";
 import { text } from "../../messages";
+import { LensChoice } from "../../version/lenses/LensChoice";
+import { useLensesOn } from "../../version/lenses/store";
 import { useVersion } from "../../version/VersionContext";
 
 const words = text.links;
@@ -108,6 +110,7 @@ function NewLink({ onMade }: { readonly onMade: (token: string) => Promise<void>
   const [revision, setRevision] = useState("");
   const [until, setUntil] = useState("");
   const [password, setPassword] = useState("");
+  const [lenses, setLenses] = useState<readonly string[]>(useLensesOn.getState().on);
   const [problem, setProblem] = useState("");
   const [isBusy, setBusy] = useState(false);
   const make = async () => {
@@ -124,6 +127,7 @@ function NewLink({ onMade }: { readonly onMade: (token: string) => Promise<void>
         revision: revision === "" ? null : Number(revision),
         until: until === "" ? null : until,
         password: password === "" ? null : password,
+        lenses: [...lenses],
       });
       await onMade(made.token);
     } catch (error) {
@@ -183,6 +187,7 @@ function NewLink({ onMade }: { readonly onMade: (token: string) => Promise<void>
           onChange={(event) => setPassword(event.target.value)}
         />
       </FormRow>
+      <LensChoice chosen={lenses} onChoose={setLenses} />
       {problem !== "" && (
         <chakra.p color="trouble" role="alert">
           {problem}

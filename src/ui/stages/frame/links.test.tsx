@@ -43,6 +43,17 @@ describe("links in a window", () => {
     expect((await openLink(token)).kind).toBe("gone");
   });
 
+  test("the keyboard that goes back to the menu for a moment does not close the window with what is typed in it", async () => {
+    const dialog = await open();
+    fill(dialog.getByLabelText("For whom"), "The board");
+    const outside = screen.getByRole("button", { name: /As-is/, hidden: true });
+    fireEvent.focusIn(outside);
+    await new Promise((resolve) => setTimeout(resolve, 100));
+    expect(screen.getByLabelText("For whom")).toHaveProperty("value", "The board");
+    await app.user.keyboard("{Escape}");
+    await waitFor(() => expect(screen.queryByTestId("links")).toBeNull());
+  });
+
   test("a password that is too short is told where it is asked for, and nothing is made", async () => {
     const dialog = await open();
     fill(dialog.getByLabelText("For whom"), "The board");

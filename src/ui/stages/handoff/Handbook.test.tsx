@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import { type Application, openApplication } from "@/app/testing/application";
 import { handbookParts } from "@/core/handbook";
 import { smallModel } from "@/core/testing/models";
-import { importModel, send } from "@/server/testing/workspace";
+import { importModel, run, send } from "@/server/testing/workspace";
 import { partMoved, useHandbookChoice } from "./handbookChoice";
 
 let app: Application;
@@ -60,6 +60,17 @@ describe("the handbook in a window", () => {
     await app.user.click(kinds.getByRole("button", { name: "Markdown" }));
     await waitFor(() => expect(given).toHaveLength(1));
     expect(await given[0]?.text()).toContain("### Schritte");
+  });
+
+  test("has the lenses that are chosen over its diagrams", async () => {
+    const lens = { name: "By hand", which: "all", feel: "", pen: "teal", line: "double", sign: "person" };
+    const content = { ...lens, conditions: [{ field: "kind", test: "is", value: "byHand" }] };
+    expect(await preview()).not.toContain("lens check");
+    await run("saveLens", { id: "by-hand", lens: content, revision: 0 });
+    await app.user.click(await screen.findByRole("checkbox", { name: "By hand" }));
+    await expect.poll(preview).toContain('data-element="lens check"');
+    await app.user.click(screen.getByRole("checkbox", { name: "By hand" }));
+    await expect.poll(preview).not.toContain("lens check");
   });
 
   test("of the area of the process, or of all", async () => {

@@ -12,6 +12,7 @@ import { useAsked } from "../../kernel/queries";
 import { useRested } from "../../kernel/useRested";
 import { wordsOf } from "../../kernel/wordsOf";
 import { text } from "../../messages";
+import { LensChoice } from "../../version/lenses/LensChoice";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { HandbookParts } from "./HandbookParts";
 import { type HandbookScope, useHandbookChoice } from "./handbookChoice";
@@ -24,7 +25,7 @@ export function Handbook() {
   const store = useVersionStore();
   const info = useVersion((state) => state.info);
   const model = useVersion((state) => state.model);
-  const { scope, language, title, parts, choose } = useHandbookChoice();
+  const { scope, language, title, parts, lenses, choose } = useHandbookChoice();
   const about = useAbout(scope);
   const languages = useMemo(
     () => [...new Set([...languagesOf(model), ...(language ? [language] : [])])],
@@ -34,9 +35,9 @@ export function Handbook() {
   const input = useMemo(
     () =>
       about && chosen.length > 0
-        ? { about, parts: chosen, language: language === "" ? null : language, title }
+        ? { about, parts: chosen, language: language === "" ? null : language, title, lenses }
         : undefined,
-    [about, chosen, language, title],
+    [about, chosen, language, title, lenses],
   );
   const name = [title || info.process.name, scope === "version" ? info.version.name : "", language]
     .filter(Boolean)
@@ -80,6 +81,7 @@ export function Handbook() {
         </chakra.h2>
         <HandbookParts parts={parts} onChange={(next) => choose({ parts: next })} />
         {chosen.length === 0 && <chakra.p color="trouble">{words.noParts}</chakra.p>}
+        <LensChoice chosen={lenses} onChoose={(next) => choose({ lenses: next })} />
         <chakra.h2 fontWeight="700" mt={3}>
           {words.give}
         </chakra.h2>

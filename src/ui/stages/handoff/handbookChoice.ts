@@ -14,6 +14,8 @@ interface HandbookChoice {
   readonly language: string;
   readonly title: string;
   readonly parts: readonly ChosenPart[];
+  /** Lenses that are laid over its diagrams. */
+  readonly lenses: readonly string[];
   readonly choose: (choice: Partial<Omit<HandbookChoice, "choose">>) => void;
 }
 
@@ -23,6 +25,7 @@ export const useHandbookChoice = create<HandbookChoice>((set) => ({
   language: "",
   title: "",
   parts: handbookParts.map((part) => ({ part, isIn: true })),
+  lenses: [],
   choose: (choice) => set(choice),
 }));
 

@@ -3,6 +3,7 @@ import { Box, Button, chakra, Dialog, Flex, Portal } from "@chakra-ui/react";
 import { useState } from "react";
 import { type ColumnMap, type ColumnMeaning, columnMeanings, listOf, recogniseHeadings } from "@/core/capture";
 import type { TableRows } from "@/core/table";
+import { closedOnPurpose } from "../../controls/dialogs";
 import { text } from "../../messages";
 
 interface PasteDialogProps {
@@ -29,7 +30,7 @@ export function PasteDialog({ rows, onInsert, onClose }: PasteDialogProps) {
     setMap(Object.fromEntries(meaning === "" ? kept : [...kept, [meaning, column]]));
   };
   return (
-    <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} size="xl">
+    <Dialog.Root {...closedOnPurpose} open onOpenChange={({ open }) => !open && onClose()} size="xl">
       <Portal>
         <Dialog.Backdrop />
         <Dialog.Positioner>

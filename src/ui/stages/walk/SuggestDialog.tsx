@@ -3,6 +3,7 @@ import { Box, Button, chakra, Dialog, Portal } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
 import { type Id, type Model, nameOf, wordFor } from "@/core/model";
 import { type SuggestedWalk, suggestWalks, testOf, type World, walk } from "@/core/tokens";
+import { closedOnPurpose } from "../../controls/dialogs";
 import { complain } from "../../controls/notices";
 import { text } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
@@ -36,7 +37,13 @@ export function SuggestDialog({
     onClose();
   };
   return (
-    <Dialog.Root open onOpenChange={({ open }) => !open && onClose()} placement="center" scrollBehavior="inside">
+    <Dialog.Root
+      {...closedOnPurpose}
+      open
+      onOpenChange={({ open }) => !open && onClose()}
+      placement="center"
+      scrollBehavior="inside"
+    >
       <Portal>
         <Dialog.Backdrop bg="rgb(30 36 48 / 35%)" />
         <Dialog.Positioner>

@@ -22,6 +22,7 @@ import { useDecisionTexts } from "../decisionTexts";
 import { useFindings } from "../findings";
 import { useVersion } from "../VersionContext";
 import { useLensesOn } from "./store";
+import { useDeviations } from "./useDeviations";
 
 const none: readonly LensRow[] = [];
 
@@ -59,6 +60,7 @@ export function useMarked(wanted: readonly Lens[]): readonly (readonly Id[])[] {
     { version, run: going ?? "" },
     { isWanted: going !== undefined, keepsLast: true },
   );
+  const deviates = useDeviations(version, model, asks("deviates"));
   const facts = useMemo(() => {
     if (wanted.length === 0) return nothing;
     const standing = going === undefined ? undefined : run?.standing;
@@ -77,9 +79,10 @@ export function useMarked(wanted: readonly Lens[]): readonly (readonly Id[])[] {
         cases: new Map(standing.map(({ element, waiting }) => [element, waiting])),
         incidents: new Map(standing.map(({ element, incidents }) => [element, incidents])),
       }),
+      ...(deviates && { deviates }),
     };
     return factsOf(model, around);
-  }, [wanted.length, model, forecast, findings, talk, going, run]);
+  }, [wanted.length, model, forecast, findings, talk, going, run, deviates]);
   return useMemo(() => wanted.map((lens) => markedBy(lens, facts)), [wanted, facts]);
 }
 

@@ -8,7 +8,7 @@ import { ModelPage } from "../../../canvas/ModelPage";
 import type { Mark } from "../../../canvas/marks/mark";
 import { EmptyState } from "../../../controls/states";
 import { text } from "../../../messages";
-import type { LogRunner } from "./logRunner";
+import type { LogRunner } from "../../../version/logRunner";
 import { logMoment } from "./said";
 import { useAnswer } from "./useLogJob";
 import { Working } from "./Working";

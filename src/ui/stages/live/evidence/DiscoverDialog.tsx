@@ -11,9 +11,9 @@ import { ask, sendBytes } from "../../../kernel/ask";
 import { didMake } from "../../../kernel/deletions";
 import { wordsOf } from "../../../kernel/wordsOf";
 import { text } from "../../../messages";
+import type { LogRunner } from "../../../version/logRunner";
 import { useVersion } from "../../../version/VersionContext";
 import { Choice, Typed } from "./FilterDialog";
-import type { LogRunner } from "./logRunner";
 
 const words = text.evidence.map;
 const noises = Object.entries(words.noises);

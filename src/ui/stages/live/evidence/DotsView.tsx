@@ -4,7 +4,7 @@ import { useEffect, useRef } from "react";
 import type { DottedChart, LogFilter } from "@/core/evidence";
 import { EmptyState } from "../../../controls/states";
 import { text } from "../../../messages";
-import type { LogRunner } from "./logRunner";
+import type { LogRunner } from "../../../version/logRunner";
 import { dayWords } from "./said";
 import { useLogJob } from "./useLogJob";
 import { Working } from "./Working";

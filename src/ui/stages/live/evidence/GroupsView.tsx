@@ -5,8 +5,8 @@ import type { GroupDifference, GroupsCompared, LogFilter } from "@/core/evidence
 import { BarChoice } from "../../../controls/BarChoice";
 import { EmptyState } from "../../../controls/states";
 import { text, worded } from "../../../messages";
+import type { LogRunner } from "../../../version/logRunner";
 import { LogTable } from "./LogTable";
-import type { LogRunner } from "./logRunner";
 import { useAnswer } from "./useLogJob";
 import { Working } from "./Working";
 

@@ -8,8 +8,8 @@ import { ask } from "../../../kernel/ask";
 import { doAct } from "../../../kernel/history";
 import { lookAgain } from "../../../kernel/queries";
 import { text } from "../../../messages";
+import type { LogRunner } from "../../../version/logRunner";
 import { LogTable } from "./LogTable";
-import type { LogRunner } from "./logRunner";
 import { useHeldLog } from "./useHeldLog";
 import { Working } from "./Working";
 

@@ -5,9 +5,9 @@ import type { OpenedLogRow } from "@/contract/evidence";
 import type { LogFilter } from "@/core/evidence";
 import type { HeldLog } from "@/jobs";
 import { useAsked } from "../../../kernel/queries";
+import type { LogRunner } from "../../../version/logRunner";
 import { useWalks } from "../../../version/walks";
 import { withCalled } from "../../../version/withCalled";
-import type { LogRunner } from "./logRunner";
 import { type LogAnswer, useAnswer } from "./useLogJob";
 
 /** A log held against the version as it is when it comes to rest, and what is said of it; anew when any of that changes. */

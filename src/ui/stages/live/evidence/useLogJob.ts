@@ -3,7 +3,7 @@ import { useCallback, useEffect, useState } from "react";
 import type { LogFilter } from "@/core/evidence";
 import type { Jobs, OutputOf } from "@/jobs";
 import { wordsOf } from "../../../kernel/wordsOf";
-import type { LogRunner } from "./logRunner";
+import type { LogRunner } from "../../../version/logRunner";
 
 /** Answers of a job, until it is stopped or what it is about is another. */
 export interface LogAnswer<Output> {

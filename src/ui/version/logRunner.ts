@@ -1,6 +1,6 @@
 import type { Model } from "@/core/model";
 import { type InputOf, type Jobs, notHeld, type OfLog, type OutputOf } from "@/jobs";
-import { type JobOptions, JobRunner } from "../../../kernel/jobRunner";
+import { type JobOptions, JobRunner } from "../kernel/jobRunner";
 
 /** Jobs on a log: those that are given one. */
 type OnLog = {

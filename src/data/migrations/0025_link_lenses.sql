@@ -1,0 +1,1 @@
+ALTER TABLE "links" ADD COLUMN "lenses" jsonb DEFAULT '[]'::jsonb NOT NULL;
