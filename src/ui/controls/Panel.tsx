@@ -1,10 +1,13 @@
 "use client";
 import { Box, chakra, Flex } from "@chakra-ui/react";
-import { type ReactNode, useRef, useState } from "react";
+import { createContext, type ReactNode, useContext, useRef, useState } from "react";
 import { writeTable } from "@/core/table";
 import { giveFile } from "../kernel/ask";
 import { text } from "../messages";
 import { pictureOf } from "./Chart";
+
+/** What stands beside the title of each panel of a stage. */
+export const BesideTitle = createContext<((title: string) => ReactNode) | undefined>(undefined);
 
 export interface PanelTable {
   readonly head: readonly string[];
@@ -34,6 +37,7 @@ export function Panel(props: {
   readonly children: ReactNode;
 }) {
   const { title, unit, table, isPicture = false, aside, children } = props;
+  const beside = useContext(BesideTitle);
   const [isTable, setTable] = useState(false);
   const body = useRef<HTMLDivElement>(null);
   return (
@@ -54,6 +58,7 @@ export function Panel(props: {
           {title}
         </chakra.h2>
         {aside}
+        {beside?.(title)}
         {unit && !isTable && (
           <chakra.span fontSize="12px" color="quiet" whiteSpace="nowrap">
             {unit}

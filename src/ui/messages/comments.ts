@@ -14,6 +14,8 @@ export const commentsWords = {
   gone: "is not there any more",
   new: "New comment",
   newAbout: (name: string) => `Comment on ${name}`,
+  onOpen: (name: string, count: number) => `Comment on ${name}: ${counted(count, "thread")} open`,
+  notAbout: "Not on this",
   hint: "Write a comment. @ mentions somebody.",
   send: "Send",
   answer: "Answer",

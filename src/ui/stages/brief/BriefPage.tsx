@@ -5,6 +5,7 @@ import { useCallback, useEffect, useLayoutEffect, useRef, useState } from "react
 import type { Mark } from "@/core/brief";
 import { text, worded } from "../../messages";
 import { useBrief } from "../../version/briefStore";
+import { useTalkedOf } from "../../version/comments/useTalkedOf";
 import { kindLetters, kindWords } from "./markKeys";
 import { pageSigns } from "./pageSigns";
 import { pageStyle } from "./pageStyle";
@@ -29,6 +30,7 @@ export function BriefPage({ editor, told, onMark, onBadge, onQuestion }: BriefPa
   const frame = useRef<HTMLDivElement>(null);
   const [lines, setLines] = useState<readonly { readonly top: number; readonly marks: readonly Mark[] }[]>([]);
   const { reading, numbers, frames, coverage, linked } = told;
+  const talkedOf = useTalkedOf();
   const isEmpty = editor?.isEmpty === true && reading.sentences.length === 0;
 
   // Signs are laid over the text they were worked out for; while that is behind the typing, the old ones move along.
@@ -43,6 +45,7 @@ export function BriefPage({ editor, told, onMark, onBadge, onQuestion }: BriefPa
       numbers,
       frames,
       openSentences,
+      talkedOf,
       questions: new Map(
         frames
           .flatMap((frame) => frame.open)
@@ -62,7 +65,7 @@ export function BriefPage({ editor, told, onMark, onBadge, onQuestion }: BriefPa
         )
         .setMeta("addToHistory", false),
     );
-  }, [editor, reading, numbers, frames, coverage, linked, suggestions, current, selected]);
+  }, [editor, reading, numbers, frames, coverage, linked, suggestions, current, selected, talkedOf]);
 
   const place = useCallback(() => {
     if (!editor || editor.isDestroyed || !frame.current) return;

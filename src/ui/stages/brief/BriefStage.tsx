@@ -11,12 +11,13 @@ import { ErrorPage, LoadingPage } from "../../controls/states";
 import { ask, ServerError } from "../../kernel/ask";
 import { text } from "../../messages";
 import { useBrief } from "../../version/briefStore";
+import { aboutOf, commentOn } from "../../version/comments/store";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { BelongsMenu } from "./BelongsMenu";
 import { BriefPage } from "./BriefPage";
 import { type BuildChoice, GrowthDialog } from "./GrowthDialog";
 import { MarkBar } from "./MarkBar";
-import { showMark, showSentence, startSuggesting } from "./pageActions";
+import { sentenceHere, showMark, showSentence, startSuggesting } from "./pageActions";
 import { onPageKey } from "./pageKeys";
 import { focusQuestion, showQuestion } from "./questions";
 import { htmlOfFile } from "./readFile";
@@ -70,7 +71,12 @@ function OpenBrief() {
     if (startSuggesting() === 0) tell({ description: text.brief.noSuggestions });
     held.current?.commands.focus();
   }, []);
-  const editor = useBriefEditor((event, at) => onPageKey(event, at, { suggest, nextOpen, nextQuestion }));
+  const comment = useCallback(() => {
+    const sentence = held.current && sentenceHere(held.current, told.reading);
+    if (sentence) commentOn(aboutOf("sentence", sentence, sentence));
+    else tell({ description: text.brief.noSentence });
+  }, [told]);
+  const editor = useBriefEditor((event, at) => onPageKey(event, at, { suggest, nextOpen, nextQuestion, comment }));
   held.current = editor;
 
   // The suggestion one is at is in sight.
@@ -183,7 +189,7 @@ function OpenBrief() {
       }}
     >
       <chakra.h1 srOnly>{`${text.stages.brief}: ${info.process.name}`}</chakra.h1>
-      <MarkBar editor={editor} onSuggest={suggest} onFile={(file) => void takeFile(file)} />
+      <MarkBar editor={editor} onSuggest={suggest} onComment={comment} onFile={(file) => void takeFile(file)} />
       {status === "changed-elsewhere" && (
         <Flex
           role="alert"

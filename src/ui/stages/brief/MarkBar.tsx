@@ -13,11 +13,12 @@ import { markWords } from "./pageActions";
 interface MarkBarProps {
   readonly editor: Editor | null;
   readonly onSuggest: () => void;
+  readonly onComment: () => void;
   readonly onFile: (file: File) => void;
 }
 
 /** What words can be marked as, each with its key; writing or marking; suggestions; a text from a file. */
-export function MarkBar({ editor, onSuggest, onFile }: MarkBarProps) {
+export function MarkBar({ editor, onSuggest, onComment, onFile }: MarkBarProps) {
   const mode = useBrief((state) => state.mode);
   const file = useRef<HTMLInputElement>(null);
   const { set } = useBrief.getState();
@@ -53,6 +54,19 @@ export function MarkBar({ editor, onSuggest, onFile }: MarkBarProps) {
       <Flex flex="1" />
       <Button size="xs" variant="outline" bg="paper" borderColor="line" px={2} flexShrink={0} onClick={onSuggest}>
         {text.brief.suggest} <Keycap>{mode === "write" ? "Alt G" : "G"}</Keycap>
+      </Button>
+      <Button
+        size="xs"
+        variant="outline"
+        bg="paper"
+        borderColor="line"
+        px={2}
+        flexShrink={0}
+        title={text.brief.commentTitle}
+        onMouseDown={(event) => event.preventDefault()}
+        onClick={onComment}
+      >
+        {text.brief.comment} <Keycap>{mode === "write" ? "Alt K" : "K"}</Keycap>
       </Button>
       <Button
         size="xs"

@@ -161,6 +161,16 @@ export function assign(
   editor.view.dispatch(change);
 }
 
+/** What the sentence says that the cursor is in; undefined where there is none. */
+export function sentenceHere(editor: Editor, reading: BriefReading): string | undefined {
+  const { head } = editor.state.selection;
+  const starts = passageStarts(editor.state.doc);
+  return reading.sentences.find(({ passage, from, to }) => {
+    const start = starts[passage];
+    return start !== undefined && start + from <= head && head <= start + to;
+  })?.text;
+}
+
 export function startSuggesting(): number {
   // Read anew: what the page shows of the text is a moment behind the typing.
   const reading = readBrief(useBrief.getState().content.document);

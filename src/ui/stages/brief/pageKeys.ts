@@ -7,6 +7,7 @@ interface PageGestures {
   readonly suggest: () => void;
   readonly nextOpen: () => void;
   readonly nextQuestion: () => void;
+  readonly comment: () => void;
 }
 
 const moving = [
@@ -59,6 +60,7 @@ export function onPageKey(event: KeyboardEvent, editor: Editor, gestures: PageGe
     else if (letter.toUpperCase() === "G") gestures.suggest();
     else if (letter.toUpperCase() === "U") gestures.nextOpen();
     else if (letter.toUpperCase() === "Q") gestures.nextQuestion();
+    else if (letter.toUpperCase() === "K") gestures.comment();
     else if (mode === "mark" && (event.key === "Backspace" || event.key === "Delete" || letter.toUpperCase() === "X"))
       removeMarksHere(editor);
     else if (event.altKey) return false;

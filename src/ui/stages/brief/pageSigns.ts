@@ -1,6 +1,7 @@
 import { Decoration } from "@tiptap/pm/view";
 import type { BriefReading, Frame, Suggestion } from "@/core/brief";
 import { text } from "../../messages";
+import { aboutOf, commentOn } from "../../version/comments/store";
 import { kindLetters, kindWords } from "./markKeys";
 
 interface SignsOf {
@@ -12,6 +13,8 @@ interface SignsOf {
   /** What each sentence leaves open: the question's id and words. */
   readonly questions: ReadonlyMap<number, { readonly id: string; readonly words: string }>;
   readonly openSentences: ReadonlySet<number>;
+  /** How many threads are open about a sentence, by what it says. */
+  readonly talkedOf: ReadonlyMap<string, number>;
   readonly linked: ReadonlySet<string>;
   readonly suggestions: readonly Suggestion[] | null;
   readonly current: number;
@@ -35,6 +38,15 @@ export function pageSigns(from: SignsOf): Decoration[] {
         Decoration.widget(start, () => badge(number, sentence.at, from.frames[number - 1]?.name ?? ""), {
           side: -2,
           key: `process-${number}-${sentence.at}-${sentence.passage !== lastPassage}`,
+          ignoreSelection: true,
+        }),
+      );
+    const threads = from.talkedOf.get(sentence.text.slice(0, 2_000)) ?? 0;
+    if (threads > 0)
+      signs.push(
+        Decoration.widget(end, () => commentSign(sentence.text, threads), {
+          side: 2,
+          key: `comments-${sentence.at}-${threads}`,
           ignoreSelection: true,
         }),
       );
@@ -94,6 +106,18 @@ function questionSign({ id, words }: { readonly id: string; readonly words: stri
   element.setAttribute("aria-label", words);
   element.title = words;
   element.contentEditable = "false";
+  return element;
+}
+
+function commentSign(sentence: string, threads: number): HTMLElement {
+  const element = document.createElement("button");
+  element.type = "button";
+  element.className = "comment-sign";
+  element.textContent = String(threads);
+  element.title = text.comments.onOpen(sentence, threads);
+  element.setAttribute("aria-label", element.title);
+  element.contentEditable = "false";
+  element.addEventListener("click", () => commentOn(aboutOf("sentence", sentence, sentence)));
   return element;
 }
 

@@ -1,7 +1,9 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
-import type { Finding, Repair, Waiver } from "@/core/check";
+import { type Finding, keyOf, type Repair, type Waiver } from "@/core/check";
 import { text, worded } from "../../messages";
+import { CommentOn } from "../../version/comments/CommentOn";
+import { aboutOf } from "../../version/comments/store";
 import { SeveritySign } from "./SeveritySign";
 
 interface FindingRowProps {
@@ -92,6 +94,7 @@ export function FindingRow({ finding, names, waiver, isChosen, ...on }: FindingR
             {text.check.chooseRepair(more.length)}
           </Act>
         )}
+        <CommentOn about={aboutOf("finding", keyOf(finding), worded(finding.said))} />
         {waiver ? (
           <Button size="xs" variant="ghost" onClick={on.onWithdraw}>
             {text.check.withdraw}

@@ -7,7 +7,9 @@ import { type ChangeGroup, changeStates, noReason, pains, type Reason, technical
 import { type Id, isConnection, type Model, nameOf, wordFor } from "@/core/model";
 import { Choice, TextField } from "../../controls/fields";
 import { momentWords } from "../../controls/moment";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
+import { CommentOn } from "../../version/comments/CommentOn";
+import { aboutOf } from "../../version/comments/store";
 import { type BothForecasts, ForecastOfExpected } from "./Forecasts";
 import { Linking } from "./Linking";
 import type { Side } from "./sides";
@@ -54,6 +56,7 @@ export function ChangeDetail({ compared, group, kept, both, onReason, onTake, on
           {compared.to.head && group.to.length > 0 && (
             <Action onClick={() => open(compared.to, group.to)}>{text.compare.openIn(compared.to.title)}</Action>
           )}
+          <CommentOn about={aboutOf("change", group.key, worded(group.said))} />
         </Flex>
         <Linking compared={compared} group={group} onLinked={onLinked} />
       </Box>

@@ -2,6 +2,7 @@
 import { chakra, Flex } from "@chakra-ui/react";
 import { X } from "lucide-react";
 import { useRouter } from "next/navigation";
+import { useEffect } from "react";
 import type { About, ThreadRow } from "@/contract/comments";
 import { called, nameOf, wordFor } from "@/core/model";
 import { IconTool } from "../../controls/IconTool";
@@ -17,6 +18,8 @@ import { useVersion } from "../../version/VersionContext";
 import { ReviewPart } from "./ReviewPart";
 
 const words = text.comments;
+/** Where what a thread is about is seen, besides elements. */
+const stagesOf = { finding: "check", change: "compare", sentence: "brief", figure: "forecast" } as const;
 const parts = Object.entries(text.review.parts) as [keyof typeof text.review.parts, string][];
 const filters = Object.entries(words.filters) as [keyof typeof words.filters, string][];
 
@@ -25,29 +28,41 @@ export function CommentsColumn() {
   const info = useVersion((state) => state.info);
   const model = useVersion((state) => state.model);
   const selection = useDiagram((state) => state.selection);
-  const { part, filter, set } = useCommentsShown();
+  const { part, filter, about: pointed, set } = useCommentsShown();
   const of = useThreads();
   const router = useRouter();
   const [first] = selection;
   const selected = selection.length === 1 && first !== undefined ? model.elements.get(first) : undefined;
-  const about: About = selected
-    ? { kind: "element", key: selected.id, words: (nameOf(model, selected.id) || wordFor(selected.type)).slice(0, 500) }
-    : { kind: "version", key: "", words: info.version.name };
-  const nameOfAbout = ({ about: { kind, key } }: ThreadRow): string | undefined => {
+  // Whoever selects something else has gone on.
+  useEffect(() => {
+    if (first !== undefined) set({ about: null });
+  }, [first, set]);
+  const about: About = pointed
+    ? pointed
+    : selected
+      ? {
+          kind: "element",
+          key: selected.id,
+          words: (nameOf(model, selected.id) || wordFor(selected.type)).slice(0, 500),
+        }
+      : { kind: "version", key: "", words: info.version.name };
+  const nameOfAbout = ({ about: { kind, key, words: called } }: ThreadRow): string | undefined => {
     const element = kind === "element" ? model.elements.get(key) : undefined;
-    return element && (nameOf(model, element.id) || wordFor(element.type));
+    return element ? nameOf(model, element.id) || wordFor(element.type) : kind in stagesOf ? called : undefined;
   };
   const isMine = ({ assigned, said }: ThreadRow) =>
     assigned === of.me || said.some(({ member, mentions }) => member === of.me || mentions.includes(of.me ?? ""));
   const shown = of.threads.filter((thread) =>
     filter === "all" ? true : thread.resolved === null && (filter === "open" || isMine(thread)),
   );
-  // What the selected element is about comes first.
-  const isSelected = ({ about: { kind, key } }: ThreadRow) => kind === "element" && key === selected?.id;
+  // What is pointed at, or selected, comes first.
+  const isSelected = ({ about: { kind, key } }: ThreadRow) => kind === about.kind && key === about.key && key !== "";
   const ordered = [...shown].sort((one, other) => Number(isSelected(other)) - Number(isSelected(one)));
   const show = (thread: ThreadRow) => {
-    const { version } = info;
-    router.push(`/v/${encodeURIComponent(version.id)}/diagram?element=${encodeURIComponent(thread.about.key)}`);
+    const { kind, key } = thread.about;
+    const stage = kind === "figure" ? key.split(" ")[0] : stagesOf[kind as keyof typeof stagesOf];
+    const of = `/v/${encodeURIComponent(info.version.id)}`;
+    router.push(stage ? `${of}/${stage}` : `${of}/diagram?element=${encodeURIComponent(key)}`);
   };
   return (
     <Flex
@@ -89,12 +104,25 @@ export function CommentsColumn() {
         <>
           <chakra.div px={4} pb={3}>
             <Writing
-              label={words.newAbout(selected ? worded(called(model, selected)) : words.version)}
-              hint={`${words.newAbout(selected ? about.words : words.version)}. ${words.hint}`}
+              label={words.newAbout(
+                pointed ? pointed.words : selected ? worded(called(model, selected)) : words.version,
+              )}
+              hint={`${words.newAbout(pointed || selected ? about.words : words.version)}. ${words.hint}`}
               action={words.send}
               members={of.members}
               onSend={(typed, mentions) => of.start(about, typed, mentions)}
             />
+            {pointed && (
+              <chakra.button
+                type="button"
+                color="accent"
+                minH="24px"
+                cursor="pointer"
+                onClick={() => set({ about: null })}
+              >
+                {words.notAbout}
+              </chakra.button>
+            )}
           </chakra.div>
           <chakra.ul flex="1" minH={0} overflow="auto" tabIndex={0} aria-label={words.filter}>
             {ordered.length === 0 && (

@@ -6,14 +6,17 @@ import type { RunFigures } from "@/contract/live";
 import { controlChart } from "@/core/live";
 import { axis, Chart, ink } from "../../controls/Chart";
 import { Choice } from "../../controls/fields";
-import { Panel } from "../../controls/Panel";
+import { BesideTitle, Panel } from "../../controls/Panel";
 import { EmptyState } from "../../controls/states";
 import { decimals, inUnit, timeWords, unitFor } from "../../controls/units";
 import { useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
+import { CommentOn } from "../../version/comments/CommentOn";
+import { aboutOf } from "../../version/comments/store";
 import { Against } from "./Against";
 
 const words = text.live.figures;
+const commentOnFigure = (title: string) => <CommentOn about={aboutOf("figure", `live ${title}`, title)} />;
 const spans = ["7", "30", "90", "365"] as const;
 
 /** Figures of a run over time: what came and went, what is under way and for how long, who did the work, and what is out of the usual. */
@@ -45,7 +48,7 @@ export function FiguresView({
       {isEmpty ? (
         <EmptyState>{words.nothing}</EmptyState>
       ) : (
-        <>
+        <BesideTitle.Provider value={commentOnFigure}>
           <Box display="grid" gridTemplateColumns="repeat(auto-fit, minmax(420px, 1fr))" gridAutoRows="230px" gap={4}>
             <Throughput figures={data} />
             <UnderWay figures={data} />
@@ -55,7 +58,7 @@ export function FiguresView({
             <Roles figures={data} />
           </Box>
           <Against figures={data} name={name} />
-        </>
+        </BesideTitle.Provider>
       )}
     </Flex>
   );

@@ -1,0 +1,39 @@
+"use client";
+import { Button } from "@chakra-ui/react";
+import { MessageSquare } from "lucide-react";
+import { comments } from "@/contract";
+import type { About } from "@/contract/comments";
+import { useAsked } from "../../kernel/queries";
+import { text } from "../../messages";
+import { useVersion } from "../VersionContext";
+import { aboutOf, commentOn } from "./store";
+
+const words = text.comments;
+
+/** Opens the comments on something; says how many threads about it are open. */
+export function CommentOn({ about }: { readonly about: About }) {
+  const version = useVersion((state) => state.info.version.id);
+  const { data } = useAsked(comments.listThreads, { version }, { keepsLast: true });
+  const open =
+    data?.threads.filter(
+      ({ about: { kind, key }, resolved }) => resolved === null && kind === about.kind && key === about.key,
+    ).length ?? 0;
+  return (
+    <Button
+      size="2xs"
+      variant="ghost"
+      px={1}
+      gap={1}
+      color={open > 0 ? "accent" : "quiet"}
+      aria-label={open > 0 ? words.onOpen(about.words, open) : words.newAbout(about.words)}
+      title={words.newAbout(about.words)}
+      onClick={(event) => {
+        event.stopPropagation();
+        commentOn(aboutOf(about.kind, about.key, about.words));
+      }}
+    >
+      <MessageSquare size={13} aria-hidden />
+      {open > 0 && open}
+    </Button>
+  );
+}
