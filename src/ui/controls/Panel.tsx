@@ -53,7 +53,7 @@ export function Panel(props: {
       minH={0}
       overflow="hidden"
     >
-      <Flex px={3.5} pt={2.5} pb={1} gap={3} align="baseline">
+      <Flex px={3.5} pt={2.5} pb={1} gap={2} align="baseline">
         <chakra.h2 fontSize="14px" fontWeight="700" flex="1" truncate>
           {title}
         </chakra.h2>

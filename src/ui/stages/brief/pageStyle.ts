@@ -64,7 +64,7 @@ export const pageStyle = {
     fontWeight: "700",
     lineHeight: "18px",
     textAlign: "center",
-    color: color("onAccent"),
+    color: color("paper"),
     background: color("accent"),
     borderRadius: "9px 9px 9px 2px",
     cursor: "pointer",

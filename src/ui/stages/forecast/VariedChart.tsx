@@ -4,7 +4,7 @@ import type { Forecast } from "@/core/forecast";
 import type { Input } from "@/core/scenario";
 import type { VariedPoint } from "@/jobs";
 import { axis, Chart, ink } from "../../controls/Chart";
-import { Panel } from "../../controls/Panel";
+import { BesideTitle, Panel } from "../../controls/Panel";
 import { decimals, unitFor } from "../../controls/units";
 import { text } from "../../messages";
 
@@ -160,9 +160,12 @@ export function VariedChart(props: {
     ]),
   };
   return (
-    <Panel title={label} unit={word} table={table} isPicture>
-      <Chart option={option} label={label} height="320px" />
-    </Panel>
+    // It lies over the page, and the comments with it.
+    <BesideTitle.Provider value={undefined}>
+      <Panel title={label} unit={word} table={table} isPicture>
+        <Chart option={option} label={label} height="320px" />
+      </Panel>
+    </BesideTitle.Provider>
   );
 }
 

@@ -22,8 +22,9 @@ export function CommentOn({ about }: { readonly about: About }) {
     <Button
       size="2xs"
       variant="ghost"
-      px={1}
-      gap={1}
+      minW="24px"
+      px={0.5}
+      gap={0.5}
       color={open > 0 ? "accent" : "quiet"}
       aria-label={open > 0 ? words.onOpen(about.words, open) : words.newAbout(about.words)}
       title={words.newAbout(about.words)}

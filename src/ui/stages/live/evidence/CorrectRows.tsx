@@ -56,6 +56,16 @@ export function CorrectRows(props: {
           </chakra.p>
           <chakra.div overflow="auto" maxH="200px">
             <chakra.table fontSize="12px" css={{ "& th, & td": { padding: "2px 6px 2px 0", textAlign: "start" } }}>
+              <thead>
+                <tr>
+                  <td />
+                  {places.map(([column]) => (
+                    <chakra.th key={column} scope="col" color="quiet" fontWeight="600">
+                      {words.column[column]}
+                    </chakra.th>
+                  ))}
+                </tr>
+              </thead>
               <tbody>
                 {rows.map(({ line, why, cells = [] }) => (
                   <tr key={line}>
