@@ -18,12 +18,14 @@ import { DirectoryPage } from "@/ui/directory/DirectoryPage";
 import { FindPage } from "@/ui/find/FindPage";
 import { HomePage } from "@/ui/home/HomePage";
 import { forgetAnswers } from "@/ui/kernel/queries";
+import { MembersPage } from "@/ui/members/MembersPage";
 import { Providers } from "@/ui/shell/Providers";
 import { type StageName, stageNamed } from "@/ui/stages/register";
 import { StageView } from "@/ui/stages/StageView";
 import { VersionShell } from "@/ui/stages/VersionShell";
 import { WorkPage } from "@/ui/work/WorkPage";
 import { POST as doUseCase } from "../api/do/[useCase]/route";
+import { POST as exportPicture } from "../api/export/route";
 import { POST as keepFile } from "../api/files/route";
 import { POST as giveHandbook } from "../api/handbook/route";
 import { POST as importFile } from "../api/import/route";
@@ -59,6 +61,7 @@ export interface Application {
 
 /** The routes that take or give files. */
 const fileRoutes: { readonly [asked: string]: (request: Request) => Promise<Response> } = {
+  "POST /api/export": exportPicture,
   "POST /api/files": keepFile,
   "POST /api/handbook": giveHandbook,
   "POST /api/import": importFile,
@@ -194,6 +197,7 @@ function Routed({ place }: { readonly place: Place }) {
   if (first === "decisions") return version ? <DecisionFilePage file={version} /> : <DecisionsPage />;
   if (first === "directory") return <DirectoryPage />;
   if (first === "find") return <FindPage />;
+  if (first === "members") return <MembersPage />;
   if (first === "work") return <WorkPage />;
   return <HomePage />;
 }
