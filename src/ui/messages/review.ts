@@ -34,6 +34,11 @@ export const reviewWords = {
   earlier: (count: number) => `${counted(count, "earlier round")}`,
   asking: "ask for a review",
   asked: (revision: number) => `Revision ${revision} is in review.`,
+  remind: (process: string, days: number) =>
+    days < 0
+      ? `A review of ${process} waits for your answer, and its day is over.`
+      : `A review of ${process} waits for your answer until ${days === 0 ? "today" : "tomorrow"}.`,
+  toIt: "To the review",
   mineTitle: "Reviews that wait for you",
   mine: (count: number) => `${counted(count, "review")} ${count === 1 ? "waits" : "wait"} for you`,
   overdue: "overdue",
