@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { bookletKinds } from "@/core/booklet";
-import { handbookParts } from "@/core/handbook";
-import { area, asks, named, version, workspace } from "./contract";
+import { type HandbookTemplate, handbookParts, templateSchema } from "@/core/handbook";
+import { area, asks, type Done, named, version, workspace } from "./contract";
 import { id, revisionNumber } from "./inputs";
 import { mostLenses } from "./lenses";
 
@@ -19,7 +19,26 @@ const language = z
   .max(40)
   .regex(/^[A-Za-z]{2,8}(?:-[A-Za-z0-9]{1,8})*$/, "Give the code of a language, as de or pt-BR.");
 
+/** How the handbooks of a house are made, as everybody keeps it. */
+export interface TemplateRow {
+  readonly id: string;
+  readonly template: HandbookTemplate;
+  /** Counts how often it was changed, so that one who changes an older one is told. */
+  readonly revision: number;
+}
+export const mostTemplates = 40;
+const ofAll = () => [workspace];
+
 export const handbook = named({
+  listTemplates: asks<{ templates: readonly TemplateRow[] }>()({ input: z.object({}), right: "read", on: ofAll }),
+  /** A new one (revision 0), or another content of one that is there; one that was deleted is there again. */
+  saveTemplate: asks<{ revision: number }>()({
+    input: z.object({ id, template: templateSchema, revision: z.number().int().min(0).max(2_147_483_647) }),
+    right: "hand off",
+    on: ofAll,
+  }),
+  deleteTemplate: asks<Done>()({ input: z.object({ id }), right: "hand off", on: ofAll }),
+  restoreTemplate: asks<Done>()({ input: z.object({ id }), right: "hand off", on: ofAll }),
   /** The generated documentation, as a file. */
   handbookFile: asks<{ name: string; bytes: Uint8Array }>()({
     input: z.object({
@@ -28,6 +47,8 @@ export const handbook = named({
       parts: z.array(z.enum(handbookParts)).min(1, "Choose at least one part.").max(handbookParts.length),
       language: language.nullable(),
       title: z.string().trim().max(200),
+      isNumbered: templateSchema.shape.isNumbered,
+      logo: templateSchema.shape.logo,
       /** Which lenses are laid over its diagrams. */
       lenses: z.array(id).max(mostLenses).default([]),
     }),

@@ -105,6 +105,7 @@ export const register = {
   liveEvents: { table: schema.liveEvents, backup: "kept", names: { ...ofVersion, run: "runs" }, hangs: stays },
   liveSignals: { table: schema.liveSignals, backup: "kept", names: { ...ofVersion, run: "runs" }, hangs: stays },
   lenses: { table: schema.lenses, backup: "kept" },
+  templates: { table: schema.templates, backup: "kept" },
   programKeys: { table: schema.programKeys, backup: "kept" },
   liveAlerts: { table: schema.liveAlerts, backup: "kept", names: { ...ofVersion, run: "runs" }, hangs: stays },
   elements: { table: schema.elements, backup: "derived", names: ofVersion, hangs: stays },

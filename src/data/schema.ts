@@ -19,6 +19,7 @@ import type { Reason } from "@/core/compare";
 import type { DecisionFileText } from "@/core/decisions";
 import type { Description } from "@/core/descriptions";
 import type { Judgement, LogFacts, SaidSteps } from "@/core/evidence";
+import type { HandbookTemplate } from "@/core/handbook";
 import type { BuildState } from "@/core/handoff";
 import type { OutwardFacts } from "@/core/landscape";
 import type { Lens } from "@/core/lens";
@@ -637,6 +638,16 @@ export const liveEvents = pgTable(
 export const lenses = pgTable("lenses", {
   id: text("id").primaryKey(),
   content: jsonb("content").$type<Lens>().notNull(),
+  revision: integer("revision").notNull(),
+  member: text("member").notNull(),
+  at: moment("at").notNull(),
+  deletedAt: moment("deleted_at"),
+});
+
+/** How handbooks are made, of the whole workspace. */
+export const templates = pgTable("templates", {
+  id: text("id").primaryKey(),
+  content: jsonb("content").$type<HandbookTemplate>().notNull(),
   revision: integer("revision").notNull(),
   member: text("member").notNull(),
   at: moment("at").notNull(),

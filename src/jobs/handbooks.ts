@@ -22,6 +22,7 @@ import { type Hues, hueIn } from "./files";
 import { reportedForecast } from "./forecasts";
 import { type Job, needs } from "./job";
 import { type LensedInput, lensed } from "./lenses";
+import { paintedLogo } from "./pictures/logo";
 import { type FileMade, orTooLarge } from "./tooLarge";
 
 export interface HandbookInput {
@@ -43,6 +44,9 @@ export interface HandbookInput {
   /** What the directory says of roles, for figures. */
   readonly roles: readonly RoleDefaults[];
   readonly parts: readonly HandbookPart[];
+  readonly isNumbered?: boolean;
+  /** A picture as the address that holds it. */
+  readonly logo?: string | null;
   readonly language: string | null;
   readonly kind: BookletKind;
 }
@@ -94,6 +98,8 @@ export const handbookFile: Job<HandbookInput, FileMade> = async (models, input, 
     models: told,
     entries: input.entries,
     parts: input.parts,
+    isNumbered: input.isNumbered ?? false,
+    logo: input.logo ? paintedLogo(input.logo).png : undefined,
     language: languageToTell(
       told.map(({ model }) => model),
       input.language ?? undefined,

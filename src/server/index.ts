@@ -55,6 +55,7 @@ import { importFile, importToBe } from "./files/imports";
 import { find, listCallable } from "./find/find";
 import { listTypes, searchElements } from "./find/search";
 import { handbookFile } from "./handbook/handbooks";
+import { deleteTemplate, listTemplates, restoreTemplate, saveTemplate } from "./handbook/templates";
 import {
   askDeveloper,
   lookAtBuildCopies,
@@ -154,6 +155,7 @@ export const useCases = {
   deleteDecisionFile,
   deleteEntry,
   deleteLens,
+  deleteTemplate,
   deleteLog,
   deleteProcess,
   deleteThread,
@@ -184,6 +186,7 @@ export const useCases = {
   listHistory,
   listKeys,
   listLenses,
+  listTemplates,
   listLinks,
   listLogs,
   listMembers,
@@ -234,6 +237,7 @@ export const useCases = {
   restoreDecisionFile,
   restoreEntry,
   restoreLens,
+  restoreTemplate,
   restoreLog,
   restoreRevision,
   restoreThread,
@@ -244,6 +248,7 @@ export const useCases = {
   saveBrief,
   saveDecisionFile,
   saveLens,
+  saveTemplate,
   saveWork,
   sayStep,
   sayWhereIAm,

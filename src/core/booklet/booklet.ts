@@ -16,7 +16,12 @@ export interface Booklet {
   /** What its list of contents is called. */
   readonly contents: string;
   readonly blocks: readonly Block[];
+  /** On the cover: a PNG, three times as wide as high. */
+  readonly logo?: Uint8Array;
 }
+
+/** How a logo stands on a cover, in points. */
+export const logoSize = { width: 144, height: 48 } as const;
 
 /** A piece of a line: its words, and how they are set. `link` is an address outside, or `#` and an anchor inside. */
 export interface Run {

@@ -8,6 +8,7 @@ export {
   type Line,
   line,
   linkTo,
+  logoSize,
   type Run,
   wordsOfLine,
 } from "./booklet";

@@ -21,6 +21,7 @@ import {
   wordFor,
 } from "../model";
 import { decisionBlocks } from "./decisions";
+import { withNumbers } from "./numbering";
 import { handoverBlocks, responsibilityBlocks, roleBlocks } from "./people";
 import { stepBlocks } from "./steps";
 import { type Telling, type ToldProcess, toldProcesses } from "./telling";
@@ -66,6 +67,10 @@ export interface HandbookRequest {
   readonly models: readonly HandbookModel[];
   readonly entries: readonly DirectoryEntry[];
   readonly parts: readonly HandbookPart[];
+  /** Whether its chapters and parts have numbers. */
+  readonly isNumbered?: boolean;
+  /** On its cover. */
+  readonly logo?: Uint8Array | undefined;
   /** In which language the models are told; undefined for their own. */
   readonly language: string | undefined;
   /** What the handbook itself says in that language; where it lacks a sentence, English. */
@@ -141,7 +146,8 @@ export function handbookOf(request: HandbookRequest): Handbook {
       language: language ?? "en",
       facts: request.facts,
       contents: words(say`Contents`),
-      blocks,
+      blocks: request.isNumbered ? withNumbers(blocks) : blocks,
+      ...(request.logo && { logo: request.logo }),
     },
     untold,
   };

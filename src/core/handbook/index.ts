@@ -11,3 +11,4 @@ export {
   nameOfModel,
 } from "./handbook";
 export { languageToTell, sentencesIn } from "./sentences";
+export { type HandbookTemplate, mostLogoLetters, templateSchema } from "./template";

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { type Block, type Booklet, type Fact, type Line, type Run, wordsOfLine } from "@/core/booklet";
+import { type Block, type Booklet, type Fact, type Line, logoSize, type Run, wordsOfLine } from "@/core/booklet";
 import { sceneToSvg } from "@/core/drawing";
 import { escapeAttribute, escapeText } from "@/core/xml";
 import { embeddedFonts } from "../pictures/fonts";
@@ -9,7 +9,7 @@ import { embeddedFonts } from "../pictures/fonts";
  * script it is read as well.
  */
 export function bookletHtml(booklet: Booklet): string {
-  const { title, subtitle, language, facts, contents, blocks } = booklet;
+  const { title, subtitle, language, facts, contents, blocks, logo } = booklet;
   const words = searchWords[language] ?? searchWords.en;
   const own = script(words);
   // Only this one script may run, whatever somebody has written into a name.
@@ -18,12 +18,15 @@ export function bookletHtml(booklet: Booklet): string {
 <html lang="${escapeAttribute(language)}"><head><meta charset="utf-8"><meta name="robots" content="noindex"><meta name="viewport" content="width=device-width,initial-scale=1">
 <meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; script-src 'sha256-${hash}'; font-src data:; img-src data:">
 <title>${escapeText(title)}</title><style>${fonts()}${style}</style></head>
-<body><header><h1>${escapeText(title)}</h1>${subtitle ? `<p class="under">${escapeText(subtitle)}</p>` : ""}${factsHtml(facts)}</header>
+<body><header>${logo ? logoHtml(logo) : ""}<h1>${escapeText(title)}</h1>${subtitle ? `<p class="under">${escapeText(subtitle)}</p>` : ""}${factsHtml(facts)}</header>
 <nav aria-label="${escapeAttribute(contents)}"><h2>${escapeText(contents)}</h2><label>${escapeText(words.search)} <input type="search" id="find" autocomplete="off"></label><p id="found" role="status"></p>${contentsHtml(blocks)}</nav>
 <main>${sectionsHtml(blocks)}</main>
 <script>${own}</script></body></html>
 `;
 }
+
+const logoHtml = (png: Uint8Array) =>
+  `<img alt="" width="${logoSize.width}" height="${logoSize.height}" src="data:image/png;base64,${Buffer.from(png).toString("base64")}">`;
 
 const searchWords: { readonly [language: string]: { search: string; none: string; found: string } } & {
   readonly en: { search: string; none: string; found: string };

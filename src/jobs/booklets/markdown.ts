@@ -2,9 +2,10 @@ import type { Block, Booklet, Fact, Line, Run } from "@/core/booklet";
 import { sceneToSvg } from "@/core/drawing";
 
 /** A booklet as Markdown (CommonMark, with the tables of its common extension). Pictures stand at its end, as addresses that hold them. */
-export function bookletMarkdown({ title, subtitle, facts, blocks }: Booklet): string {
+export function bookletMarkdown({ title, subtitle, facts, blocks, logo }: Booklet): string {
   const pictures: string[] = [];
   const parts = [
+    ...(logo ? [`![](data:image/png;base64,${Buffer.from(logo).toString("base64")})`] : []),
     `# ${inLine(title)}`,
     ...(subtitle ? [asLine(inLine(subtitle))] : []),
     ...(facts.length > 0 ? [factsText(facts)] : []),

@@ -1,5 +1,5 @@
 import PDFDocument from "pdfkit";
-import type { Block, Booklet, Fact, Line, Run } from "@/core/booklet";
+import { type Block, type Booklet, type Fact, type Line, logoSize, type Run } from "@/core/booklet";
 import { exportPalette, leastPrint, papers, planSheets, type Scene, smallestPrint } from "@/core/drawing";
 import { fontWeights, openTypeFont } from "../pictures/fonts";
 import { drawFigure, finished, type PdfDocument } from "../pictures/pdfFigures";
@@ -48,8 +48,13 @@ class PdfWriter {
     document.addStructure(this.root);
   }
 
-  write({ title, subtitle, facts, contents, blocks }: Booklet): void {
+  write({ title, subtitle, facts, contents, blocks, logo }: Booklet): void {
     this.nextPage();
+    // It says nothing that the title does not.
+    if (logo)
+      this.artifact(() =>
+        this.document.image(Buffer.from(logo), margin, margin, { fit: [logoSize.width, logoSize.height] }),
+      );
     this.y = page.height / 4;
     this.paragraph("H1", [{ text: title, isStrong: true }], sizes.title, exportPalette.accent);
     if (subtitle) this.paragraph("P", [{ text: subtitle }], sizes.subtitle, exportPalette.pencil);

@@ -22,7 +22,7 @@ import {
   TextRun,
   WidthType,
 } from "docx";
-import type { Block, Booklet, Fact, Line, Run } from "@/core/booklet";
+import { type Block, type Booklet, type Fact, type Line, logoSize, type Run } from "@/core/booklet";
 import type { Scene } from "@/core/drawing";
 import { sceneToPng } from "../pictures/png";
 
@@ -33,12 +33,13 @@ const room = { upright: { width: 640, height: 880 }, lying: { width: 960, height
 
 /** A booklet as a Word document (Office Open XML): headings by its styles, contents that Word fills, captions, links within. */
 export async function bookletWord(booklet: Booklet): Promise<Uint8Array> {
-  const { title, subtitle, language, facts, contents, blocks } = booklet;
+  const { title, subtitle, language, facts, contents, blocks, logo } = booklet;
   const writer = new WordWriter();
   const sections: { lying: boolean; children: (Paragraph | Table | TableOfContents)[] }[] = [
     {
       lying: false,
       children: [
+        ...(logo ? [logoParagraph(logo)] : []),
         new Paragraph({ style: "Title", children: [new TextRun(xmlText(title))] }),
         ...(subtitle ? [new Paragraph({ style: "Subtitle", children: [new TextRun(xmlText(subtitle))] })] : []),
         ...writer.facts(facts),
@@ -296,3 +297,15 @@ function picture({ scene, caption, shows }: Block & { kind: "picture" }): Paragr
     new Paragraph({ style: "Caption", children: [new TextRun(xmlText(caption))] }),
   ];
 }
+
+const logoParagraph = (png: Uint8Array) =>
+  new Paragraph({
+    children: [
+      new ImageRun({
+        type: "png",
+        data: png,
+        // Picture points: 96 to the inch, where a point is a 72nd.
+        transformation: { width: (logoSize.width * 96) / 72, height: (logoSize.height * 96) / 72 },
+      }),
+    ],
+  });

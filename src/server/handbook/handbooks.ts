@@ -88,6 +88,8 @@ export const handbookFile = longUseCase(terms.handbookFile, async (outside, aske
       roles: entries.filter((entry) => entry.kind === "role"),
       decisions: decisions.map(({ id, content }) => ({ id, content })),
       parts,
+      isNumbered: asked.isNumbered,
+      logo: asked.logo,
       language,
       kind,
     };

@@ -127,6 +127,20 @@ export const usualInputs: { readonly [name in keyof typeof useCases]: object } =
     isGone: false,
   },
   deleteLens: { id: "lens" },
+  deleteTemplate: { id: "template" },
+  listTemplates: {},
+  restoreTemplate: { id: "template" },
+  saveTemplate: {
+    id: "template",
+    template: {
+      name: "House",
+      parts: ["steps"],
+      lenses: ["lens"],
+      isNumbered: true,
+      logo: "data:image/png;base64,AAAA",
+    },
+    revision: 0,
+  },
   listLenses: {},
   restoreLens: { id: "lens" },
   saveLens: {

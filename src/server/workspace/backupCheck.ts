@@ -2,6 +2,7 @@ import { getTableColumns, type Table } from "drizzle-orm";
 import { z } from "zod";
 import { briefContentSchema } from "@/core/brief";
 import { reasonSchema } from "@/core/compare";
+import { templateSchema } from "@/core/handbook";
 import { lensSchema } from "@/core/lens";
 import { fromStored, type LoggedEdits } from "@/core/model";
 import { walkTestSchema } from "@/core/tokens";
@@ -47,6 +48,7 @@ const contentSchemas: { readonly [table: string]: (row: Row) => string | undefin
   briefs: (row) => wrongWith(briefContentSchema, row.content),
   walkTests: (row) => wrongWith(walkTestSchema, row.content),
   lenses: (row) => wrongWith(lensSchema, row.content),
+  templates: (row) => wrongWith(templateSchema, row.content),
   changeReasons: (row) => wrongWith(reasonSchema, row.content),
 };
 

@@ -16,6 +16,7 @@ import { LensChoice } from "../../version/lenses/LensChoice";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { HandbookParts } from "./HandbookParts";
 import { type HandbookScope, useHandbookChoice } from "./handbookChoice";
+import { Templates } from "./Templates";
 
 const words = text.handbook;
 const path = "/api/handbook";
@@ -25,7 +26,7 @@ export function Handbook() {
   const store = useVersionStore();
   const info = useVersion((state) => state.info);
   const model = useVersion((state) => state.model);
-  const { scope, language, title, parts, lenses, choose } = useHandbookChoice();
+  const { scope, language, title, parts, lenses, isNumbered, logo, choose } = useHandbookChoice();
   const about = useAbout(scope);
   const languages = useMemo(
     () => [...new Set([...languagesOf(model), ...(language ? [language] : [])])],
@@ -35,9 +36,9 @@ export function Handbook() {
   const input = useMemo(
     () =>
       about && chosen.length > 0
-        ? { about, parts: chosen, language: language === "" ? null : language, title, lenses }
+        ? { about, parts: chosen, language: language === "" ? null : language, title, lenses, isNumbered, logo }
         : undefined,
-    [about, chosen, language, title, lenses],
+    [about, chosen, language, title, lenses, isNumbered, logo],
   );
   const name = [title || info.process.name, scope === "version" ? info.version.name : "", language]
     .filter(Boolean)
@@ -76,6 +77,7 @@ export function Handbook() {
             onChoose={(value) => choose({ language: value })}
           />
         </FormRow>
+        <Templates />
         <chakra.h2 fontWeight="700" mt={2}>
           {words.parts}
         </chakra.h2>

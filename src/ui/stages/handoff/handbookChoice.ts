@@ -16,6 +16,11 @@ interface HandbookChoice {
   readonly parts: readonly ChosenPart[];
   /** Lenses that are laid over its diagrams. */
   readonly lenses: readonly string[];
+  readonly isNumbered: boolean;
+  /** A PNG as the address that holds it. */
+  readonly logo: string | null;
+  /** The template it was taken from; "" for none. */
+  readonly template: string;
   readonly choose: (choice: Partial<Omit<HandbookChoice, "choose">>) => void;
 }
 
@@ -26,6 +31,9 @@ export const useHandbookChoice = create<HandbookChoice>((set) => ({
   title: "",
   parts: handbookParts.map((part) => ({ part, isIn: true })),
   lenses: [],
+  isNumbered: false,
+  logo: null,
+  template: "",
   choose: (choice) => set(choice),
 }));
 
