@@ -254,6 +254,7 @@ function standIns(answer: (path: string, init?: RequestInit) => Promise<Response
   });
   Object.defineProperty(Blob.prototype, "text", {
     configurable: true,
+    writable: true,
     async value(this: Blob) {
       return new TextDecoder().decode(await bytesOf(this));
     },
