@@ -127,6 +127,9 @@ describe("lenses laid over what others see", () => {
       for (const id of ["approve", "reject", "check"])
         expect([lens, id, marked(svg, id)]).toEqual([lens, id, id === here]);
     }
+    // A log of the process holds for all its versions.
+    const { version: toBe } = await run<{ version: string }>("createToBe", { source: version, name: "Faster" });
+    expect(await pictureOf(toBe, ["skipped"])).toContain('data-element="lens ');
     const all = await pictureOf(version, ["waits", "talked", "skipped", "none"]);
     for (const id of ["approve", "reject", "check"]) expect(marked(all, id)).toBe(true);
     // One that was deleted is passed over.

@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, inArray, isNull } from "drizzle-orm";
 import { fieldsOf, type LensField, lensSchema } from "@/core/lens";
 import type { Id, Model } from "@/core/model";
-import { directory, lenses, logs, threads } from "@/data/schema";
+import { directory, lenses, logs, threads, versions } from "@/data/schema";
 import type { LensedInput } from "@/jobs/lenses";
 import type { Transaction } from "../kernel/act";
 import { standingIn } from "../live/runs";
@@ -60,12 +60,17 @@ async function openComments(db: Transaction, version: string): Promise<(readonly
   return [...counts];
 }
 
-/** The newest log of a version, as it is held against it. */
+/** The newest log of the process that a version belongs to, as it is held against it. */
 async function newestLog(db: Transaction, version: string) {
+  const process = db.select({ process: versions.process }).from(versions).where(eq(versions.id, version));
+  const siblings = db
+    .select({ id: versions.id })
+    .from(versions)
+    .where(and(inArray(versions.process, process), isNull(versions.deletedAt)));
   const [row] = await db
     .select({ id: logs.id, content: logs.content, steps: logs.steps })
     .from(logs)
-    .where(and(eq(logs.version, version), isNull(logs.deletedAt)))
+    .where(and(inArray(logs.version, siblings), isNull(logs.deletedAt)))
     .orderBy(desc(logs.at), desc(logs.id))
     .limit(1);
   return row && { log: row.id, packed: new Uint8Array(row.content), filters: [], steps: row.steps };

@@ -2,7 +2,7 @@
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import type { Editor } from "@tiptap/react";
 import { FileText } from "lucide-react";
-import { useRef } from "react";
+import { type ReactNode, useRef } from "react";
 import { markKinds } from "@/core/brief";
 import { Keycap } from "../../controls/Keycap";
 import { text } from "../../messages";
@@ -22,6 +22,8 @@ export function MarkBar({ editor, onSuggest, onComment, onFile }: MarkBarProps) 
   const mode = useBrief((state) => state.mode);
   const file = useRef<HTMLInputElement>(null);
   const { set } = useBrief.getState();
+  /** While one writes, a letter alone is text. */
+  const withAlt = (letter: string) => (mode === "write" ? `Alt ${letter}` : letter);
   return (
     <Flex
       role="toolbar"
@@ -48,52 +50,26 @@ export function MarkBar({ editor, onSuggest, onComment, onFile }: MarkBarProps) 
           onMouseDown={(event) => event.preventDefault()}
           onClick={() => editor && markWords(editor, kind)}
         >
-          {kindWords(kind)} <Keycap>{mode === "write" ? `Alt ${kindLetters[kind]}` : kindLetters[kind]}</Keycap>
+          {kindWords(kind)} <Keycap>{withAlt(kindLetters[kind])}</Keycap>
         </Button>
       ))}
       <Flex flex="1" />
-      <Button size="xs" variant="outline" bg="paper" borderColor="line" px={2} flexShrink={0} onClick={onSuggest}>
-        {text.brief.suggest} <Keycap>{mode === "write" ? "Alt G" : "G"}</Keycap>
-      </Button>
-      <Button
-        size="xs"
-        variant="outline"
-        bg="paper"
-        borderColor="line"
-        px={2}
-        flexShrink={0}
-        title={text.brief.commentTitle}
-        onMouseDown={(event) => event.preventDefault()}
-        onClick={onComment}
-      >
-        {text.brief.comment} <Keycap>{mode === "write" ? "Alt K" : "K"}</Keycap>
-      </Button>
-      <Button
-        size="xs"
-        variant="outline"
-        bg={mode === "write" ? "accentSoft" : "paper"}
-        borderColor={mode === "write" ? "accent" : "line"}
-        px={2}
-        flexShrink={0}
-        aria-pressed={mode === "write"}
-        onClick={() => {
+      <Tool words={text.brief.suggest} keys={withAlt("G")} onPress={onSuggest} />
+      <Tool words={text.brief.comment} keys={withAlt("K")} title={text.brief.commentTitle} onPress={onComment} />
+      <Tool
+        words={text.brief.write}
+        keys="F2"
+        isOn={mode === "write"}
+        onPress={() => {
           set({ mode: mode === "write" ? "mark" : "write" });
           editor?.commands.focus();
         }}
-      >
-        {text.brief.write} <Keycap>F2</Keycap>
-      </Button>
-      <Button
-        size="xs"
-        variant="outline"
-        bg="paper"
-        borderColor="line"
-        px={2}
-        flexShrink={0}
-        onClick={() => file.current?.click()}
-      >
-        <FileText size={14} aria-hidden /> {text.brief.fromFile}
-      </Button>
+      />
+      <Tool
+        words={text.brief.fromFile}
+        icon={<FileText size={14} aria-hidden />}
+        onPress={() => file.current?.click()}
+      />
       <chakra.input
         ref={file}
         type="file"
@@ -107,5 +83,32 @@ export function MarkBar({ editor, onSuggest, onComment, onFile }: MarkBarProps) 
         }}
       />
     </Flex>
+  );
+}
+
+function Tool(props: {
+  readonly words: string;
+  readonly keys?: string;
+  readonly title?: string;
+  readonly icon?: ReactNode;
+  /** Of one that stays pressed, whether it is. */
+  readonly isOn?: boolean;
+  readonly onPress: () => void;
+}) {
+  const { words, keys, title, icon, isOn, onPress } = props;
+  return (
+    <Button
+      size="xs"
+      variant="outline"
+      bg={isOn ? "accentSoft" : "paper"}
+      borderColor={isOn ? "accent" : "line"}
+      px={2}
+      flexShrink={0}
+      aria-pressed={isOn}
+      title={title}
+      onClick={onPress}
+    >
+      {icon} {words} {keys && <Keycap>{keys}</Keycap>}
+    </Button>
   );
 }

@@ -2,7 +2,7 @@
 import { chakra, Flex } from "@chakra-ui/react";
 import { X } from "lucide-react";
 import { useRouter } from "next/navigation";
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import type { About, ThreadRow } from "@/contract/comments";
 import { called, nameOf, wordFor } from "@/core/model";
 import { IconTool } from "../../controls/IconTool";
@@ -33,9 +33,11 @@ export function CommentsColumn() {
   const router = useRouter();
   const [first] = selection;
   const selected = selection.length === 1 && first !== undefined ? model.elements.get(first) : undefined;
-  // Whoever selects something else has gone on.
+  // Whoever selects something else has gone on; what was selected before is not.
+  const before = useRef(first);
   useEffect(() => {
-    if (first !== undefined) set({ about: null });
+    if (first !== undefined && first !== before.current) set({ about: null });
+    before.current = first;
   }, [first, set]);
   const about: About = pointed
     ? pointed

@@ -126,6 +126,13 @@ describe("a comment on", () => {
       useCommentsShown.getState().set({ isOpen: true, about: { kind: "figure", key: "forecast x", words: "Busy" } }),
     );
     (await column()).getByLabelText("Comment on Busy");
+    act(() => useCommentsShown.getState().set({ isOpen: false }));
+    // What was selected before one points at something is no reason to leave that.
+    act(() => useDiagram.getState().select("reject"));
+    act(() =>
+      useCommentsShown.getState().set({ isOpen: true, about: { kind: "figure", key: "forecast x", words: "Busy" } }),
+    );
+    (await column()).getByLabelText("Comment on Busy");
     act(() => useDiagram.getState().select("check"));
     await (await column()).findByLabelText(/Comment on .*Check application/);
   });
