@@ -49,7 +49,8 @@ describe("a target", () => {
     await targets.findByText("80 % of all cases are done within 2 days (last 30 days)");
   });
 
-  test.each<[what: string, of: string, more: readonly [string, string][], target: Partial<LiveTarget>, words: RegExp]>([
+  /** Each kind, of what, with what is said besides; what is kept, and how it reads. */
+  const kinds: readonly [string, string, readonly [string, string][], Partial<LiveTarget>, RegExp][] = [
     [
       "is begun within",
       "first",
@@ -78,14 +79,21 @@ describe("a target", () => {
       { what: "rework", share: 0.05 },
       /at most 5 % of the cases do first more than once/,
     ],
-  ])("that something %s, of %s", async (what, of, more, target, words) => {
+  ];
+  test("is one of several kinds, of the process or of a step, with what belongs to it", async () => {
     const targets = await open();
-    await live.app.user.selectOptions(adding().getByLabelText("Of"), of);
-    await live.app.user.selectOptions(adding().getByLabelText("What"), what);
-    for (const [label, value] of more) await write(label, value);
-    await add();
-    await targets.findByText(words);
-    await waitFor(async () => expect(await kept(of === "the whole process" ? "p" : of)).toMatchObject([target]));
+    for (const [what, of, more, target, words] of kinds) {
+      await live.app.user.selectOptions(adding().getByLabelText("Of"), of);
+      await live.app.user.selectOptions(adding().getByLabelText("What"), what);
+      await write("Share", "90 %");
+      for (const [label, value] of more) await write(label, value);
+      await add();
+      await targets.findByText(words);
+      await waitFor(async () =>
+        expect((await kept(of === "the whole process" ? "p" : of)).at(-1)).toMatchObject(target),
+      );
+    }
+    expect(await kept("first")).toHaveLength(2);
   });
 
   test("of a path leads from one step through another", async () => {
@@ -97,16 +105,19 @@ describe("a target", () => {
     await waitFor(async () => expect(await kept("first")).toMatchObject([{ until: "second" }]));
   });
 
-  test.each([
-    ["Within", "soon"],
-    ["Share", "many"],
-    ["Share", "120 %"],
-    ["Looked at (days)", "0"],
-  ])("whose %s is %s is told to be none, and nothing is kept", async (label, value) => {
+  test("that cannot be read is told to be none, and nothing is kept", async () => {
     await open();
-    await write(label, value);
-    await add();
-    expect((await screen.findByRole("alert")).textContent).toContain(`“${value}” cannot be read`);
+    for (const [label, value, right] of [
+      ["Within", "soon", "2 days"],
+      ["Share", "many", "90 %"],
+      ["Share", "120 %", "90 %"],
+      ["Looked at (days)", "0", "30"],
+    ] as const) {
+      await write(label, value);
+      await add();
+      expect((await screen.findByRole("alert")).textContent).toContain(`“${value}” cannot be read`);
+      await write(label, right);
+    }
     expect(await kept("p")).toEqual([]);
   });
 
