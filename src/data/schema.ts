@@ -634,25 +634,22 @@ export const liveEvents = pgTable(
   ],
 );
 
-/** Rules that mark elements by their data, of the whole workspace. */
-export const lenses = pgTable("lenses", {
-  id: text("id").primaryKey(),
-  content: jsonb("content").$type<Lens>().notNull(),
-  revision: integer("revision").notNull(),
-  member: text("member").notNull(),
-  at: moment("at").notNull(),
-  deletedAt: moment("deleted_at"),
-});
+/** What everybody keeps, of the whole workspace: contents by their ids, each changed on the revision it was seen at. */
+const keptByAll = <Content>(name: string) =>
+  pgTable(name, {
+    id: text("id").primaryKey(),
+    content: jsonb("content").$type<Content>().notNull(),
+    revision: integer("revision").notNull(),
+    member: text("member").notNull(),
+    at: moment("at").notNull(),
+    deletedAt: moment("deleted_at"),
+  });
+export type KeptByAll<Content> = ReturnType<typeof keptByAll<Content>>;
 
-/** How handbooks are made, of the whole workspace. */
-export const templates = pgTable("templates", {
-  id: text("id").primaryKey(),
-  content: jsonb("content").$type<HandbookTemplate>().notNull(),
-  revision: integer("revision").notNull(),
-  member: text("member").notNull(),
-  at: moment("at").notNull(),
-  deletedAt: moment("deleted_at"),
-});
+/** Rules that mark elements by their data. */
+export const lenses = keptByAll<Lens>("lenses");
+/** How handbooks are made. */
+export const templates = keptByAll<HandbookTemplate>("templates");
 
 /** Keys by which other programs work in runs; only what tells a key again is kept of it. */
 export const programKeys = pgTable("program_keys", {

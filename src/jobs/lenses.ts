@@ -2,7 +2,7 @@ import { checkModel } from "@/core/check";
 import type { DecisionFileText } from "@/core/decisions";
 import { differencesOf } from "@/core/evidence";
 import type { RoleDefaults } from "@/core/forecast";
-import { factsOf, fieldsOf, type Lens, type LensField, markedBy, type SeenLens } from "@/core/lens";
+import { countsAt, factsOf, fieldsOf, type Lens, type LensField, markedBy, type SeenLens } from "@/core/lens";
 import type { Id } from "@/core/model";
 import { scenariosOf } from "@/core/scenario";
 import { type HoldInput, heldFor } from "./evidence";
@@ -39,7 +39,7 @@ export const lensed: Job<LensedInput, readonly SeenLens[]> = async (models, inpu
   const facts = factsOf(model, {
     scenario,
     forecast: foreseen && "forecast" in foreseen ? foreseen.forecast : undefined,
-    ...(asks("findings") && { findings: countsOf(checkModel(model).flatMap(({ elements }) => elements)) }),
+    ...(asks("findings") && { findings: countsAt(checkModel(model).flatMap(({ elements }) => elements)) }),
     ...(comments && { comments: new Map(comments) }),
     ...(cases && { cases: new Map(cases) }),
     ...(incidents && { incidents: new Map(incidents) }),
@@ -63,10 +63,4 @@ async function deviationsFrom(models: Models, input: HoldInput, tell: Tell): Pro
       for (const trace of differing) own.add(trace);
     }
   return new Map([...traces].map(([element, own]) => [element, own.size / Math.max(1, held.traces)]));
-}
-
-function countsOf(ids: readonly Id[]): ReadonlyMap<Id, number> {
-  const found = new Map<Id, number>();
-  for (const id of ids) found.set(id, (found.get(id) ?? 0) + 1);
-  return found;
 }

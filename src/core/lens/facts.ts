@@ -50,6 +50,13 @@ export interface Surroundings {
   readonly deviates?: ReadonlyMap<Id, number>;
 }
 
+/** How many of something stand at each element, by where each stands. O(ids). */
+export function countsAt(ids: readonly Id[]): ReadonlyMap<Id, number> {
+  const found = new Map<Id, number>();
+  for (const id of ids) found.set(id, (found.get(id) ?? 0) + 1);
+  return found;
+}
+
 const byHand = new Set(["userTask", "manualTask", "task"]);
 const bySystem = new Set(["serviceTask", "sendTask", "receiveTask", "scriptTask", "businessRuleTask"]);
 

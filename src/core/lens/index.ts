@@ -1,5 +1,5 @@
 export { lensBadge, lensFigures, penColours, type SeenLens, withLenses, withLensLegend } from "./drawn";
-export { type Facts, factsOf, type Surroundings } from "./facts";
+export { countsAt, type Facts, factsOf, type Surroundings } from "./facts";
 export {
   amountTests,
   choiceTests,

@@ -1,5 +1,6 @@
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import { mostTemplates, type TemplateRow } from "@/contract/handbook";
+import type { BookletKind } from "@/core/booklet";
 import type { HandbookTemplate } from "@/core/handbook";
 import { localMember, runUseCase } from "@/server";
 import { closeWorkspace, importModel, openWorkspace, run } from "../testing/workspace";
@@ -48,10 +49,11 @@ describe("a template", () => {
 describe("what a template says is in the file", () => {
   /** One red pixel. */
   const pixel = "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==";
-  const made = async (kind: string, more: object) => {
+  const made = async (kind: BookletKind, more: { readonly logo?: string; readonly isNumbered?: boolean }) => {
     const version = await importModel("Applications");
-    const asked = { about: { kind: "version", version }, kind, parts: ["steps", "roles"], language: null, title: "" };
-    return (await runUseCase(localMember, handbookFile, { ...asked, ...more } as never)).bytes;
+    const about = { kind: "version" as const, version };
+    const asked = { about, kind, parts: ["steps" as const, "roles" as const], language: null, title: "", ...more };
+    return (await runUseCase(localMember, handbookFile, asked)).bytes;
   };
 
   test.each(["html", "md", "pdf", "docx"] as const)("a logo, in %s", async (kind) => {

@@ -2,12 +2,12 @@ import { asc } from "drizzle-orm";
 import { handbook as terms } from "@/contract";
 import { mostTemplates, type TemplateRow } from "@/contract/handbook";
 import { templateSchema } from "@/core/handbook";
-import { type lenses, templates } from "@/data/schema";
+import { templates } from "@/data/schema";
 import { keptForAll } from "../kernel/keptForAll";
 import { query, useCase } from "../kernel/useCase";
 
 const kept = keptForAll({
-  table: templates as unknown as typeof lenses,
+  table: templates,
   schema: templateSchema,
   most: mostTemplates,
   one: "template",

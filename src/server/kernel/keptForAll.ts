@@ -1,12 +1,12 @@
 import { and, count, eq, isNull } from "drizzle-orm";
 import type { z } from "zod";
-import type { lenses } from "@/data/schema";
+import type { KeptByAll } from "@/data/schema";
 import { lock, type Transaction } from "./act";
 import { type Context, notFound, UseCaseError } from "./useCase";
 
 interface Kept<Content> {
   /** A table of the columns that all such contents have. */
-  readonly table: typeof lenses;
+  readonly table: KeptByAll<Content>;
   readonly schema: z.ZodType<Content>;
   readonly most: number;
   /** What one is called, and several. */
@@ -43,7 +43,7 @@ export function keptForAll<Content>({ table, schema, most, one, several }: Kept<
           409,
         );
       if (!known) await needsRoom(db);
-      const set = { content: content as never, revision: revision + 1, deletedAt: null };
+      const set = { content, revision: revision + 1, deletedAt: null };
       await db
         .insert(table)
         .values({ id, ...set, member: member.id, at: asked })

@@ -1,5 +1,5 @@
 import { and, asc, desc, eq, inArray, isNull } from "drizzle-orm";
-import { fieldsOf, type LensField, lensSchema } from "@/core/lens";
+import { countsAt, fieldsOf, type LensField, lensSchema } from "@/core/lens";
 import type { Id, Model } from "@/core/model";
 import { directory, lenses, logs, threads, versions } from "@/data/schema";
 import type { LensedInput } from "@/jobs/lenses";
@@ -55,9 +55,7 @@ async function openComments(db: Transaction, version: string): Promise<(readonly
     .select({ about: threads.about })
     .from(threads)
     .where(and(eq(threads.version, version), isNull(threads.deletedAt), isNull(threads.resolvedAt)));
-  const counts = new Map<Id, number>();
-  for (const { about } of open) if (about.kind === "element") counts.set(about.key, (counts.get(about.key) ?? 0) + 1);
-  return [...counts];
+  return [...countsAt(open.flatMap(({ about }) => (about.kind === "element" ? [about.key] : [])))];
 }
 
 /** The newest log of the process that a version belongs to, as it is held against it. */

@@ -48,8 +48,9 @@ describe("links in a window", () => {
     fill(dialog.getByLabelText("For whom"), "The board");
     const outside = screen.getByRole("button", { name: /As-is/, hidden: true });
     fireEvent.focusIn(outside);
-    await new Promise((resolve) => setTimeout(resolve, 100));
-    expect(screen.getByLabelText("For whom")).toHaveProperty("value", "The board");
+    // It is still there to be written in.
+    await app.user.type(dialog.getByLabelText("For whom"), ", until May");
+    expect(screen.getByLabelText("For whom")).toHaveProperty("value", "The board, until May");
     await app.user.keyboard("{Escape}");
     await waitFor(() => expect(screen.queryByTestId("links")).toBeNull());
   });

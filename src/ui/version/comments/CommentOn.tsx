@@ -6,7 +6,8 @@ import type { About } from "@/contract/comments";
 import { useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
 import { useVersion } from "../VersionContext";
-import { aboutOf, commentOn } from "./store";
+import { openThreads } from "./openThreads";
+import { commentOn } from "./store";
 
 const words = text.comments;
 
@@ -14,10 +15,7 @@ const words = text.comments;
 export function CommentOn({ about }: { readonly about: About }) {
   const version = useVersion((state) => state.info.version.id);
   const { data } = useAsked(comments.listThreads, { version }, { keepsLast: true });
-  const open =
-    data?.threads.filter(
-      ({ about: { kind, key }, resolved }) => resolved === null && kind === about.kind && key === about.key,
-    ).length ?? 0;
+  const open = openThreads(data?.threads ?? [], about.kind).get(about.key) ?? 0;
   return (
     <Button
       size="2xs"
@@ -30,7 +28,7 @@ export function CommentOn({ about }: { readonly about: About }) {
       title={words.newAbout(about.words)}
       onClick={(event) => {
         event.stopPropagation();
-        commentOn(aboutOf(about.kind, about.key, about.words));
+        commentOn(about);
       }}
     >
       <MessageSquare size={13} aria-hidden />

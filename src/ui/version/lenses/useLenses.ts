@@ -4,6 +4,7 @@ import { comments, lenses, live } from "@/contract";
 import type { LensRow } from "@/contract/lenses";
 import type { Forecast } from "@/core/forecast";
 import {
+  countsAt,
   type Facts,
   factsOf,
   fieldsOf,
@@ -67,9 +68,9 @@ export function useMarked(wanted: readonly Lens[]): readonly (readonly Id[])[] {
     const around: Surroundings = {
       scenario: scenariosOf(model)[0],
       forecast,
-      findings: counts(findings.flatMap(({ elements }) => elements)),
+      findings: countsAt(findings.flatMap(({ elements }) => elements)),
       ...(talk && {
-        comments: counts(
+        comments: countsAt(
           talk.threads.flatMap(({ about, resolved }) =>
             about.kind === "element" && resolved === null ? [about.key] : [],
           ),
@@ -84,12 +85,6 @@ export function useMarked(wanted: readonly Lens[]): readonly (readonly Id[])[] {
     return factsOf(model, around);
   }, [wanted.length, model, forecast, findings, talk, going, run, deviates]);
   return useMemo(() => wanted.map((lens) => markedBy(lens, facts)), [wanted, facts]);
-}
-
-function counts(ids: readonly Id[]): ReadonlyMap<Id, number> {
-  const found = new Map<Id, number>();
-  for (const id of ids) found.set(id, (found.get(id) ?? 0) + 1);
-  return found;
 }
 
 /** Milliseconds without a change before a forecast is run anew. */
