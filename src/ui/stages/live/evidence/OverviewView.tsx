@@ -38,7 +38,10 @@ export function OverviewView(props: {
         <EmptyState>{words.empty}</EmptyState>
       ) : (
         <>
-          <Activities overview={overview} onNarrow={narrow} />
+          {/* As high as its rows: by itself it would take what is left of the page. */}
+          <chakra.div flexShrink={0}>
+            <Activities overview={overview} onNarrow={narrow} />
+          </chakra.div>
           <Flex gap={6} wrap="wrap" align="flex-start">
             <Tallied title={words.starts} rows={overview.starts} />
             <Tallied title={words.ends} rows={overview.ends} />
