@@ -141,7 +141,19 @@ async function inBrowser(at: Watched, cases: string): Promise<BenchRow> {
       return performance.now() - started;
     };
     await open();
-    const opened = await open();
+    const anew = await open();
+    // As one who works here opens it: from another page of the version.
+    const led: number[] = [];
+    for (let at = 0; at < 4; at++) {
+      await page.getByRole("link", { name: /^Diagram/ }).click();
+      await page.locator("[data-canvas]").waitFor({ timeout: 60_000 });
+      await pause(2_000);
+      const started = performance.now();
+      await page.getByRole("link", { name: /^Live/ }).click();
+      await page.getByTestId("live-counts").waitFor({ timeout: 60_000 });
+      led.push(performance.now() - started);
+    }
+    const opened = Math.max(...led);
     const shown = async () =>
       Number(
         /of ([\d,]+) /.exec((await page.getByTestId("live-counts").textContent()) ?? "")?.[1]?.replaceAll(",", ""),
@@ -159,8 +171,8 @@ async function inBrowser(at: Watched, cases: string): Promise<BenchRow> {
       lags.push(performance.now() - began);
     }
     return {
-      what: `the monitor of ${cases} cases in a browser: opened, and how soon it follows`,
-      measured: `${ms(opened)}; median ${ms(percentile(lags, 0.5))}, longest ${ms(Math.max(...lags))}`,
+      what: `the monitor of ${cases} cases in a browser: opened from the diagram, and how soon it follows`,
+      measured: `longest ${ms(opened)} (as a page loaded anew ${ms(anew)}); median ${ms(percentile(lags, 0.5))}, longest ${ms(Math.max(...lags))}`,
       goal: "1 s each",
       met: opened <= 1_000 && Math.max(...lags) <= 1_000,
     };
