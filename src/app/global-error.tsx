@@ -1,12 +1,12 @@
 "use client";
 import { useEffect } from "react";
-import { text } from "@/ui/messages";
+import { language, text } from "@/ui/messages";
 
 /** Where not even the frame of a page could be shown: plain words and the ways on. */
 export default function FrameError({ error, reset }: { readonly error: Error; readonly reset: () => void }) {
   useEffect(() => console.error(error), [error]);
   return (
-    <html lang="en">
+    <html lang={language()}>
       <body>
         <main>
           <h1>{text.shell.broken}</h1>

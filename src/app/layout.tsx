@@ -7,6 +7,7 @@ import type { Metadata } from "next";
 import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import { Providers } from "@/ui/shell/Providers";
+import { languageAsked } from "./language";
 
 export const metadata: Metadata = {
   title: { default: "Lucid Lane", template: "%s · Lucid Lane" },
@@ -16,10 +17,13 @@ export const metadata: Metadata = {
 export default async function RootLayout({ children }: { readonly children: ReactNode }) {
   // The number that this page's own scripts carry; see `proxy.ts`.
   const nonce = (await headers()).get("x-nonce") ?? "";
+  const language = await languageAsked();
   return (
-    <html lang="en" suppressHydrationWarning>
+    <html lang={language} suppressHydrationWarning>
       <body>
-        <Providers nonce={nonce}>{children}</Providers>
+        <Providers nonce={nonce} language={language}>
+          {children}
+        </Providers>
       </body>
     </html>
   );

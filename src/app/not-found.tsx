@@ -1,8 +1,8 @@
-import { text } from "@/ui/messages";
-import { PlainPage } from "@/ui/shell/PlainPage";
+import { Nowhere } from "@/ui/shell/Nowhere";
+import { titled } from "./language";
 
-export const metadata = { title: text.shell.nowhere };
+export const generateMetadata = titled((words) => words.shell.nowhere);
 
 export default function NotFound() {
-  return <PlainPage title={text.shell.nowhere} explain={text.shell.nowhereExplain} />;
+  return <Nowhere />;
 }

@@ -1,6 +1,7 @@
 import { HomePage } from "@/ui/home/HomePage";
+import { titled } from "./language";
 
-export const metadata = { title: "Home" };
+export const generateMetadata = titled((words) => words.shell.home);
 
 export default function Page() {
   return <HomePage />;

@@ -1,4 +1,5 @@
 import { type BookletKind, bookletTypes } from "@/core/booklet";
+import { say, term } from "@/core/messages";
 import {
   type Member,
   memberInSession,
@@ -78,7 +79,7 @@ export async function bytesOf(request: Request, mostBytes: number, what: string)
   const tooLarge = () =>
     new UseCaseError(
       "too-large",
-      `${what} is larger than the ${Math.round(mostBytes / 1024 / 1024)} MB that are taken. Send a smaller one.`,
+      say`${term(what)} is larger than the ${Math.round(mostBytes / 1024 / 1024)} MB that are taken. Send a smaller one.`,
       413,
     );
   if (Number(request.headers.get("content-length") ?? 0) > mostBytes) throw tooLarge();

@@ -1,6 +1,7 @@
 import { DecisionsPage } from "@/ui/decisions/DecisionsPage";
+import { titled } from "../language";
 
-export const metadata = { title: "Decisions" };
+export const generateMetadata = titled((words) => words.decisions.title);
 
 export default function Page() {
   return <DecisionsPage />;

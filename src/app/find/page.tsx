@@ -1,7 +1,8 @@
 import { Suspense } from "react";
 import { FindPage } from "@/ui/find/FindPage";
+import { titled } from "../language";
 
-export const metadata = { title: "Find in all processes" };
+export const generateMetadata = titled((words) => words.find.title);
 
 export default function Page() {
   return (

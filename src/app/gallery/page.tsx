@@ -1,6 +1,7 @@
 import { GalleryPage } from "@/ui/gallery/GalleryPage";
+import { titled } from "../language";
 
-export const metadata = { title: "Symbols" };
+export const generateMetadata = titled((words) => words.gallery.title);
 
 export default function Page() {
   return <GalleryPage />;

@@ -1,6 +1,7 @@
 import { MembersPage } from "@/ui/members/MembersPage";
+import { titled } from "../language";
 
-export const metadata = { title: "Members" };
+export const generateMetadata = titled((words) => words.members.title);
 
 export default function Page() {
   return <MembersPage />;

@@ -1,6 +1,7 @@
 import { SignInPage } from "@/ui/members/SignInPage";
+import { titled } from "../language";
 
-export const metadata = { title: "Sign in" };
+export const generateMetadata = titled((words) => words.signIn.title);
 
 export default function Page() {
   return <SignInPage />;

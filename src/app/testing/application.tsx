@@ -107,7 +107,7 @@ export async function openApplication(
   const place = new Place(address);
   render(
     <Located place={place}>
-      <Providers nonce="">
+      <Providers nonce="" language="en">
         <Routed place={place} />
       </Providers>
     </Located>,

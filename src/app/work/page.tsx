@@ -1,6 +1,7 @@
 import { WorkPage } from "@/ui/work/WorkPage";
+import { titled } from "../language";
 
-export const metadata = { title: "Worklist" };
+export const generateMetadata = titled((words) => words.work.title);
 
 export default function Page() {
   return <WorkPage />;

@@ -22,7 +22,7 @@ test("each item stands to the right of what it needs, in the shape the standard 
   expect(
     scene.figures
       .filter(({ type }) => type === "requirement")
-      .map(({ title }) => title)
+      .map(({ title }) => title.text)
       .sort(),
   ).toEqual(["information requirement", "information requirement", "knowledge requirement"]);
   expect(at("in-unused")).toBeDefined();

@@ -1,4 +1,5 @@
 import { brokenLines, type Figure, outlined, type Primitive, roundedRect, type Scene, stroke } from "../drawing";
+import { say, term } from "../messages";
 import type { DecisionModel } from "./model";
 
 const [width, across, down, size] = [168, 80, 12, 13];
@@ -126,7 +127,7 @@ function boxOf(item: Item, x: number, y: number, height: number): Figure {
   return {
     id: item.id,
     type: item.kind,
-    title: `${item.name}, ${kindWords[item.kind]}`,
+    title: say`${item.name}, ${term(kindWords[item.kind])}`,
     layer: 2,
     bounds,
     primitives: [
@@ -161,7 +162,7 @@ function lineOf(
   return {
     id: `${id} ${of}`,
     type: "requirement",
-    title: isKnowledge ? "knowledge requirement" : "information requirement",
+    title: term(isKnowledge ? "knowledge requirement" : "information requirement"),
     layer: 1,
     bounds: { x: Math.min(x1, x2), y: Math.min(y1, y2), width: Math.abs(x2 - x1), height: Math.abs(y2 - y1) },
     line: [

@@ -12,7 +12,7 @@ describe("badges on a drawing", () => {
     const marked = withBadges(scene, new Map([["check", "1, 3"]]));
     const badge = marked.figures.at(-1);
     const figure = scene.figures.find(({ id }) => id === "check");
-    expect(badge).toMatchObject({ title: "1, 3", type: "badge" });
+    expect(badge).toMatchObject({ title: { text: "1, 3" }, type: "badge" });
     expect(badge?.bounds.y).toBeLessThan(figure?.bounds.y ?? 0);
     const { x, y, width, height } = marked.bounds;
     for (const { bounds } of marked.figures) {

@@ -1,3 +1,4 @@
+import { term } from "../messages";
 import type { Id } from "../model";
 import { type Figure, outlined, type Primitive, roundedRect } from "./primitives";
 import type { Scene } from "./scene";
@@ -29,7 +30,7 @@ export function withBadges(scene: Scene, badges: ReadonlyMap<Id, string>): Scene
       {
         id: `badge ${figure.id}`,
         type: "badge",
-        title: words,
+        title: term(words),
         layer: 9,
         bounds: { x: left, y: top, width: wide, height: high },
         primitives: [

@@ -1,3 +1,4 @@
+import type { Said } from "../messages";
 import type { Bounds, Id, Point } from "../model";
 
 /** Inks by role. What colour each is, the interface's theme or the export's palette says. */
@@ -34,7 +35,7 @@ export interface Figure {
   readonly id: Id;
   readonly type: string;
   /** What assistive technology says: name and type. */
-  readonly title: string;
+  readonly title: Said;
   readonly layer: number;
   readonly primitives: readonly Primitive[];
   readonly bounds: Bounds;

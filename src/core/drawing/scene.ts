@@ -1,3 +1,4 @@
+import { type Said, say, term } from "../messages";
 import {
   type Bounds,
   childrenOf,
@@ -9,6 +10,7 @@ import {
   type Model,
   nameOf,
   type Shape,
+  termFor,
   triggerOf,
   wordFor,
 } from "../model";
@@ -122,14 +124,15 @@ function nesting(model: Model, element: Element): number {
 }
 
 /** What an element is called aloud: "Check feeder capacity, user task". */
-export function titleOf(model: Model, element: Element): string {
+export function titleOf(model: Model, element: Element): Said {
   const name = nameOf(model, element.id);
   const trigger = isEvent(element.type) ? triggerOf(model, element) : "none";
-  const triggerWord = trigger === "none" ? "" : ` (${wordFor(trigger).replace(" event definition", "")})`;
   if (!name && typeof element.sourceRef === "string" && typeof element.targetRef === "string") {
-    return `${wordFor(element.type)} from ${nameOf(model, element.sourceRef) || "unnamed"} to ${nameOf(model, element.targetRef) || "unnamed"}`;
+    const end = (id: string) => nameOf(model, id) || say`unnamed`;
+    return say`${termFor(element.type)} from ${end(element.sourceRef)} to ${end(element.targetRef)}`;
   }
-  return `${name || "Unnamed"}, ${wordFor(element.type)}${triggerWord}`;
+  const kind = say`${name || say`Unnamed`}, ${termFor(element.type)}`;
+  return trigger === "none" ? kind : say`${kind} (${term(wordFor(trigger).replace(" event definition", ""))})`;
 }
 
 function around(figures: readonly Figure[]): Bounds {

@@ -36,7 +36,7 @@ describe("an exported picture", () => {
     const { attributes, text } = read(sceneToSvg(scene));
     const ids = attributes.filter(([name]) => name === "data-element").map(([, id]) => id);
     expect(ids).toEqual(scene.figures.map(({ id }) => id));
-    for (const { title } of scene.figures) expect(text).toContain(title);
+    for (const { title } of scene.figures) expect(text).toContain(title.text);
   });
 
   test("encloses all that is drawn, with its margin", () => {

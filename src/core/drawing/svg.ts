@@ -45,7 +45,7 @@ ${body}
 }
 
 function figureToSvg(figure: Figure, semiBold: string | undefined): string {
-  return `<g data-element="${escapeAttribute(figure.id)}"><title>${escapeText(figure.title)}</title>${figure.primitives.map((primitive) => primitiveToSvg(primitive, semiBold)).join("")}</g>`;
+  return `<g data-element="${escapeAttribute(figure.id)}"><title>${escapeText(figure.title.text)}</title>${figure.primitives.map((primitive) => primitiveToSvg(primitive, semiBold)).join("")}</g>`;
 }
 
 const colour = (tone: Tone, hue?: string) =>

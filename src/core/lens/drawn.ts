@@ -9,6 +9,7 @@ import {
   type Scene,
   textWidth,
 } from "../drawing";
+import { say, term } from "../messages";
 import type { Bounds, Id, Point } from "../model";
 import type { Lens, LensPen, LensSign } from "./lens";
 
@@ -92,7 +93,7 @@ export function lensFigures(scene: Scene, lenses: readonly SeenLens[]): readonly
     return {
       id: `lens ${id}`,
       type: "lens",
-      title: `${title}: ${at.map(({ name }) => name).join(", ")}`,
+      title: say`${title}: ${at.map(({ name }) => name).join(", ")}`,
       layer: 9,
       bounds: around(bounds, out(at.length) + radius),
       primitives: [
@@ -135,7 +136,7 @@ export function withLensLegend(scene: Scene, lenses: readonly SeenLens[]): Scene
     return {
       ...blank,
       id: `lens legend ${at}`,
-      title: lens.name,
+      title: term(lens.name),
       bounds,
       primitives: [...(drawn?.primitives ?? []), name],
     };
@@ -148,7 +149,7 @@ export function withLensLegend(scene: Scene, lenses: readonly SeenLens[]): Scene
 const blank: Figure = {
   id: "",
   type: "lens",
-  title: "",
+  title: term(""),
   layer: 9,
   primitives: [],
   bounds: { x: 0, y: 0, width: 0, height: 0 },

@@ -232,7 +232,7 @@ describe("what it looks like", () => {
     expect(seen.figures.slice(0, scene.figures.length)).toEqual(scene.figures);
     const [added, ...more] = seen.figures.slice(scene.figures.length);
     expect(more).toEqual([]);
-    expect(added?.title).toMatch(/: A lens, Another$/);
+    expect(added?.title.text).toMatch(/: A lens, Another$/);
     const svg = sceneToSvg(seen);
     expect(svg).toContain(penColours.brick);
     expect(svg).toContain(penColours.teal);

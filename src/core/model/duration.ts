@@ -1,9 +1,9 @@
 const units: readonly (readonly [pattern: RegExp, letter: string, inTime: boolean])[] = [
-  [/^(?:weeks?|wk?s?)$/i, "W", false],
-  [/^(?:days?|d)$/i, "D", false],
-  [/^(?:hours?|hrs?|h)$/i, "H", true],
-  [/^(?:minutes?|mins?|m|')$/i, "M", true],
-  [/^(?:seconds?|secs?|s)$/i, "S", true],
+  [/^(?:weeks?|wk?s?|wochen?)$/i, "W", false],
+  [/^(?:days?|d|tage?n?)$/i, "D", false],
+  [/^(?:hours?|hrs?|h|stunden?|std)$/i, "H", true],
+  [/^(?:minutes?|mins?|m|'|minuten)$/i, "M", true],
+  [/^(?:seconds?|secs?|s|sekunden?|sek)$/i, "S", true],
 ];
 const words: { readonly [letter: string]: readonly [one: string, more: string] } = {
   W: ["week", "weeks"],
@@ -14,7 +14,8 @@ const words: { readonly [letter: string]: readonly [one: string, more: string] }
 };
 
 /**
- * A duration as people write it, as ISO 8601: "30 min", "1 h 30 min", "1.5 h", "2 days", "90" (minutes), or ISO 8601 itself.
+ * A duration as people write it, in English or German, as ISO 8601: "30 min", "1 h 30 min", "1.5 h", "2 days", "2 Tage", "90" (minutes), or
+ * ISO 8601 itself.
  * @returns undefined for words that are no duration
  */
 export function readDuration(text: string): string | undefined {
@@ -27,7 +28,7 @@ export function readDuration(text: string): string | undefined {
     parts
       .map(([part]) => part)
       .join("")
-      .replace(/\s/g, "") !== typed.replace(/\s|\band\b/g, "")
+      .replace(/\s/g, "") !== typed.replace(/\s|\b(?:and|und)\b/g, "")
   )
     return undefined;
   let [date, time] = ["", ""];

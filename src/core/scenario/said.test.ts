@@ -19,6 +19,14 @@ test.each<[string, Distribution]>([
   ["30 min on average", { kind: "exponential", mean: 1800 }],
   ["every 30 min at random", { kind: "exponential", mean: 1800 }],
   ["12 a day", { kind: "exponential", mean: 7200 }],
+  ["1,5 Stunden", { kind: "constant", value: 5400 }],
+  ["3 Arbeitstage", { kind: "constant", value: 3 * 8 * 3600 }],
+  ["2 Tage", { kind: "constant", value: 172_800 }],
+  ["10 bis 30 min", { kind: "uniform", min: 600, max: 1800 }],
+  ["mindestens 10, meist 20, höchstens 40 min", { kind: "triangular", min: 600, mode: 1200, max: 2400 }],
+  ["30 min im Mittel", { kind: "exponential", mean: 1800 }],
+  ["12 am Tag", { kind: "exponential", mean: 7200 }],
+  ["8 Fälle je Woche", { kind: "exponential", mean: 75_600 }],
   ["erlang 3, 20 min", { kind: "erlang", k: 3, mean: 1200 }],
   ["gamma 2.5, 8 min", { kind: "gamma", shape: 2.5, scale: 480 }],
   ["weibull 1.7, 30 min", { kind: "weibull", shape: 1.7, scale: 1800 }],
@@ -51,6 +59,12 @@ test.each(["", "soon", "30 to 10 min", "min", "20 min or so", "usually 20 min", 
     expect(readSaid(text, "time")).toBeUndefined();
   },
 );
+
+test("two numbers said in German are the same curve", () => {
+  const inEnglish = readSaid("usually 20 min, 9 of 10 within 45 min", "time");
+  expect(readSaid("meist 20 min, 9 von 10 innerhalb 45 min", "time")).toEqual(inEnglish);
+  expect(inEnglish).toBeDefined();
+});
 
 test("what is said is read as it was meant", () => {
   const time = fc.integer({ min: 1, max: 20_000 }).map((minutes) => minutes * 60);

@@ -4,15 +4,16 @@ import { type Distribution, faultOf, normalQuantile, type Point } from "./distri
 export type SaidAs = "time" | "number";
 
 const units: readonly (readonly [pattern: RegExp, seconds: number, word: string])[] = [
-  [/^(?:weeks?|wks?|w)$/i, 604_800, "weeks"],
-  [/^(?:working days?|business days?|wd)$/i, 28_800, "working days"],
-  [/^(?:days?|d)$/i, 86_400, "days"],
-  [/^(?:hours?|hrs?|h)$/i, 3600, "h"],
-  [/^(?:minutes?|mins?|m)$/i, 60, "min"],
-  [/^(?:seconds?|secs?|s)$/i, 1, "s"],
+  [/^(?:weeks?|wks?|w|wochen?)$/i, 604_800, "weeks"],
+  [/^(?:working days?|business days?|wd|arbeitstage?n?)$/i, 28_800, "working days"],
+  [/^(?:days?|d|tage?n?)$/i, 86_400, "days"],
+  [/^(?:hours?|hrs?|h|stunden?|std)$/i, 3600, "h"],
+  [/^(?:minutes?|mins?|m|minuten)$/i, 60, "min"],
+  [/^(?:seconds?|secs?|s|sekunden?|sek)$/i, 1, "s"],
 ];
 const amount = String.raw`\d+(?:[.,]\d+)?`;
-const unitWords = `(?:working days?|business days?|wd|weeks?|wks?|w|days?|d|hours?|hrs?|h|minutes?|mins?|m|seconds?|secs?|s)`;
+/** Times are told in English and typed in German as well; longer words stand before those they begin with. */
+const unitWords = `(?:working days?|business days?|arbeitstage?n?|wd|weeks?|wochen?|wks?|w|days?|d|tage?n?|hours?|hrs?|h|stunden?|std|minutes?|minuten|mins?|m|seconds?|secs?|sekunden?|sek|s)`;
 const time = String.raw`${amount}\s*${unitWords}(?:\s*${amount}\s*${unitWords})?`;
 /** A number whose unit may stand behind a later one: "10 to 30 min". */
 const quantity = `${time}|${amount}`;
@@ -56,15 +57,21 @@ const N = `(${amount})`;
 /** Turns of phrase, the first that fits counts. A group is a value; those behind `plain` are bare numbers. */
 const forms: readonly { readonly pattern: RegExp; readonly plain?: number; readonly read: Reader }[] = [
   {
-    pattern: new RegExp(`^usually ${Q}, ?(?:9 of 10|nine of ten|90 ?%) (?:within|below|under|in) ${Q}$`, "i"),
+    pattern: new RegExp(
+      `^(?:usually|meist|meistens) ${Q}, ?(?:9 (?:of|von) 10|nine of ten|90 ?%) (?:within|below|under|in|innerhalb) ${Q}$`,
+      "i",
+    ),
     read: ([a = 0, b = 0]) => byTwo(a, b),
   },
   {
-    pattern: new RegExp(`^(?:from |between )?${Q} ?(?:to|and|–|-|\\.\\.) ?${Q}$`, "i"),
+    pattern: new RegExp(`^(?:from |between |von |zwischen )?${Q} ?(?:to|and|bis|und|–|-|\\.\\.) ?${Q}$`, "i"),
     read: ([min = 0, max = 0]) => ({ kind: "uniform", min, max }),
   },
   {
-    pattern: new RegExp(`^(?:at least )?${Q}, ?(?:usually )?${Q}, ?(?:at most )?${Q}$`, "i"),
+    pattern: new RegExp(
+      `^(?:at least |mindestens )?${Q}, ?(?:usually |meist )?${Q}, ?(?:at most |höchstens )?${Q}$`,
+      "i",
+    ),
     read: ([min = 0, mode = 0, max = 0]) => ({ kind: "triangular", min, mode, max }),
   },
   {
@@ -76,11 +83,14 @@ const forms: readonly { readonly pattern: RegExp; readonly plain?: number; reado
     read: ([mean = 0, deviation = 0]) => ({ kind: "logNormal", mean, deviation }),
   },
   {
-    pattern: new RegExp(`^(?:exponential|on average|at random,? on average|at random,?(?: every)?) ${Q}$`, "i"),
+    pattern: new RegExp(
+      `^(?:exponential|on average|im Mittel|at random,? on average|at random,?(?: every)?) ${Q}$`,
+      "i",
+    ),
     read: ([mean = 0]) => ({ kind: "exponential", mean }),
   },
   {
-    pattern: new RegExp(`^(?:every )?${Q},? (?:on average|at random)$`, "i"),
+    pattern: new RegExp(`^(?:every |alle )?${Q},? (?:on average|at random|im Mittel|zufällig)$`, "i"),
     read: ([mean = 0]) => ({ kind: "exponential", mean }),
   },
   {
@@ -136,11 +146,12 @@ function formOf(typed: string, as: SaidAs): Distribution | undefined {
 function rateOf(typed: string, as: SaidAs): Distribution | undefined {
   const [, count = "", word = ""] =
     new RegExp(
-      `^${N} (?:cases? )?(?:a|an|per|each|every|\\/) ?(hour|day|week|month|year|minute|working day)$`,
+      `^${N} (?:cases? |fälle? |fall )?(?:a|an|per|each|every|je|pro|am|in der|im|\\/) ?(hour|day|week|month|year|minute|working day|stunde|tag|woche|monat|jahr)$`,
       "i",
     ).exec(typed) ?? [];
   if (as !== "time" || count === "") return undefined;
-  const long: { readonly [word: string]: number } = { month: 30 * 86_400, year: 365 * 86_400 };
+  const [month, year] = [30 * 86_400, 365 * 86_400];
+  const long: { readonly [word: string]: number } = { month, year, monat: month, jahr: year };
   const seconds = long[word.toLowerCase()] ?? units.find(([pattern]) => pattern.test(word))?.[1];
   return seconds === undefined ? undefined : { kind: "exponential", mean: seconds / Number(count.replace(",", ".")) };
 }

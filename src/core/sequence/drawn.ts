@@ -1,4 +1,5 @@
 import { brokenLines, type Figure, type Primitive, type Scene, textWidth } from "../drawing";
+import { say, term } from "../messages";
 import type { Bounds } from "../model";
 import type { Lifeline, Sequence, SequenceLine } from "./sequence";
 
@@ -76,7 +77,7 @@ export function drawSequence({ lifelines, lines }: Sequence): DrawnSequence {
   const add = (element: string, title: string, layer: number, bounds: Bounds, primitives: readonly Primitive[]) => {
     const id = `line-${number++}`;
     elementOf.set(id, element);
-    figures.push({ id, type: "sequence", title, layer, bounds, primitives });
+    figures.push({ id, type: "sequence", title: term(title), layer, bounds, primitives });
   };
   const text = (
     words: string,
@@ -185,7 +186,7 @@ export function drawSequence({ lifelines, lines }: Sequence): DrawnSequence {
     figures.push({
       id: `lifeline-${column}`,
       type: "lifeline",
-      title: `${name}, ${kindWords[kind]}`,
+      title: say`${name}, ${term(kindWords[kind])}`,
       layer: 2,
       bounds: { x: x - width / 2, y: headTop, width, height: bottom - headTop },
       primitives: [

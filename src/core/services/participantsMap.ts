@@ -1,4 +1,5 @@
 import { brokenLines, type Figure, type Primitive, type Scene } from "../drawing";
+import { say, term } from "../messages";
 import type { Participation } from "./participants";
 
 const [width, gap, between] = [170, 22, 210];
@@ -42,7 +43,7 @@ export function drawParticipation({ participants, services, links }: Participati
       figures.push({
         id,
         type: "box",
-        title: `${name}, ${tag}`,
+        title: say`${name}, ${term(tag)}`,
         layer: 2,
         bounds: { x, y, width, height },
         primitives: [
@@ -128,11 +129,11 @@ export function drawParticipation({ participants, services, links }: Participati
           width: 1.2,
         }
       : { kind: "path", d: `M${x2} ${to}m-8 0a4 4 0 1 0 8 0a4 4 0 1 0 -8 0`, fill: "ink", stroke: "ink", width: 1 };
-    const named = (id: string) => figures.find((figure) => figure.id === id)?.title.replace(/, [^,]*$/, "") ?? id;
+    const named = (id: string) => figures.find((figure) => figure.id === id)?.title.text.replace(/, [^,]*$/, "") ?? id;
     figures.push({
       id: `${participant} ${service}`,
       type: "link",
-      title: `${named(participant)} ${kind} ${named(service)}`,
+      title: say`${named(participant)} ${term(kind)} ${named(service)}`,
       layer: 1,
       bounds: { x: x1, y: Math.min(from, to), width: between, height: Math.abs(to - from) },
       line: [

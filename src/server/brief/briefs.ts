@@ -5,7 +5,7 @@ import type { BuiltProcess, ProcessGrowth } from "@/contract/brief";
 import { type BriefContent, type Frame, linksOf, nodeOf, stepNames } from "@/core/brief";
 import { isTidy } from "@/core/commands";
 import { foldedName } from "@/core/directory";
-import { term } from "@/core/messages";
+import { say, term } from "@/core/messages";
 import { flowNodesIn, type Id, type Model, problem, processesOf } from "@/core/model";
 import { briefs, processes, versions } from "@/data/schema";
 import { enterNames, namesIn } from "../directory/directoryNames";
@@ -175,7 +175,7 @@ export const buildProcesses = useCase(
 const notBuilt = (refused: readonly { readonly frame: Frame; readonly reason: string }[]) =>
   new UseCaseError(
     "not-built",
-    `Nothing was built. ${refused.map(({ frame, reason }) => `"${frame.name}": ${reason}`).join(" ")}`,
+    say`Nothing was built. ${refused.map(({ frame, reason }) => `"${frame.name}": ${reason}`).join(" ")}`,
     409,
     refused.map(({ frame, reason }) => problem({ code: frame.key, message: term(reason) })),
   );

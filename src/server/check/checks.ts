@@ -3,6 +3,7 @@ import { nanoid } from "nanoid";
 import { check } from "@/contract";
 import type { VerdictRow } from "@/contract/check";
 import { type Finding, keyOf, type ProfileName, type SignedContent, signedContent, verdictOf } from "@/core/check";
+import { say } from "@/core/messages";
 import { sameJson } from "@/core/model";
 import { heads, members, verdicts, waivers } from "@/data/schema";
 import { lock, type Transaction } from "../kernel/act";
@@ -103,7 +104,9 @@ export const signVerdict = useCase(check.signVerdict, async (context, { version 
   if (open > 0)
     throw new UseCaseError(
       "errors-open",
-      `${open} ${open === 1 ? "error is" : "errors are"} open. Mend them, or accept each with a reason; then sign.`,
+      open === 1
+        ? "1 error is open. Mend it, or accept it with a reason; then sign."
+        : say`${open} errors are open. Mend them, or accept each with a reason; then sign.`,
       409,
     );
   const verdictsOfProcesses = await workedOut(context, "soundness", stateOf(head), { model: head.model }, {});

@@ -1,6 +1,7 @@
 import { and, asc, count, desc, eq, inArray, isNull } from "drizzle-orm";
 import { comments as terms } from "@/contract";
 import type { MyThread, ThreadRow } from "@/contract/comments";
+import { say } from "@/core/messages";
 import { type KeptSaid, members, processes, threads, versions } from "@/data/schema";
 import { lock, type Transaction } from "../kernel/act";
 import { needsFreeId } from "../kernel/takenIds";
@@ -99,7 +100,7 @@ export const answerThread = useCase(terms.answerThread, async (context, { said, 
   const row = await opened(context, of);
   if (row.said.some(({ id }) => id === said)) return {};
   if (row.said.length >= mostSaid)
-    throw new UseCaseError("too-long", `This thread has ${mostSaid} contributions. Begin another one.`, 409);
+    throw new UseCaseError("too-long", say`This thread has ${mostSaid} contributions. Begin another one.`, 409);
   const next = [...row.said, contribution(context, said, { text, mentions })];
   // Whoever goes on with what was closed opens it again.
   await context.db

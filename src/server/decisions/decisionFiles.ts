@@ -2,6 +2,7 @@ import { and, asc, count, eq, inArray, isNull, or, sql } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { decisions as terms } from "@/contract";
 import { emptyDocumentText } from "@/core/decisions";
+import { say } from "@/core/messages";
 import { decisionFiles, members, processes, uses, versions } from "@/data/schema";
 import { lock } from "../kernel/act";
 import { inEveryHeadWith } from "../kernel/everyHead";
@@ -62,9 +63,9 @@ export const decisionTexts = query(terms.decisionTexts, async ({ db }, { ids }) 
 export async function looked(content: string) {
   const found = await inThread("readDecisionFile", {}, { content });
   if (!("problem" in found)) return found;
-  const { line, column, message } = found.problem ?? { message: "It cannot be read." };
-  const place = line === undefined ? "" : `Line ${line}, column ${column ?? 1}: `;
-  throw new UseCaseError("no-decisions", `${place}${message} Nothing was kept.`, 422);
+  const { line, column, said } = found.problem ?? { said: say`It cannot be read.` };
+  const place = line === undefined ? "" : say`Line ${line}, column ${column ?? 1}: `;
+  throw new UseCaseError("no-decisions", say`${place}${said} Nothing was kept.`, 422);
 }
 
 export const createDecisionFile = longUseCase(terms.createDecisionFile, async (outside, input) => {

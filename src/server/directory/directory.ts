@@ -4,6 +4,7 @@ import { directory as terms } from "@/contract";
 import type { UseRow } from "@/contract/directory";
 import { type DirectoryEntry, type entryKinds, foldedName, isWithin, roleHues } from "@/core/directory";
 import { readDirectoryFile, writeDirectoryCsv, writeDirectoryJson } from "@/core/directoryFile";
+import { say, term } from "@/core/messages";
 import { directory, elements, processes, uses, versions } from "@/data/schema";
 import { lock, type Transaction } from "../kernel/act";
 import { inEveryHeadWith } from "../kernel/everyHead";
@@ -80,7 +81,7 @@ export const mergeEntries = useCase(terms.mergeEntries, async (context, input) =
   if (from.kind !== into.kind)
     throw new UseCaseError(
       "other-kind",
-      `A ${from.kind} and a ${into.kind} are two things; only two of a kind can be one.`,
+      say`A ${term(from.kind)} and a ${term(into.kind)} are two things; only two of a kind can be one.`,
     );
   const command = {
     type: "mergeEntry",
@@ -133,7 +134,9 @@ export const importDirectory = useCase(terms.importDirectory, async ({ db }, { t
     const [first, ...more] = read.problems;
     throw new UseCaseError(
       "unreadable",
-      `${first?.message}${more.length > 0 ? ` (and ${more.length} more)` : ""} Nothing was taken over.`,
+      more.length > 0
+        ? say`${first?.said ?? ""} (and ${more.length} more) Nothing was taken over.`
+        : say`${first?.said ?? ""} Nothing was taken over.`,
       422,
       read.problems,
     );

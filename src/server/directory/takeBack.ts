@@ -43,7 +43,7 @@ async function undoBatch(context: Context, { version, batch }: { version: string
   const head = await loadHead(db, version);
   const command = undoOf({ edits: row.edits as readonly Edit[], label: row.label }) as Command;
   const done = perform(head.model, command);
-  if (!done.ok) throw new UseCaseError("refused", done.problems[0]?.message ?? "This cannot be taken back.", 409);
+  if (!done.ok) throw new UseCaseError("refused", done.problems[0]?.said ?? "This cannot be taken back.", 409);
   if (done.value.edits.length === 0) return;
   await writeBatch(context, head, { ...done.value, batch: nanoid(), commands: [command] });
 }

@@ -1,6 +1,7 @@
 import { and, desc, eq, inArray, isNull, lt, sql } from "drizzle-orm";
 import { evidence as terms } from "@/contract";
 import { type LogRow, mostLogBytes, type OpenedLogRow } from "@/contract/evidence";
+import { say } from "@/core/messages";
 import { logs, members, versions } from "@/data/schema";
 import { lock, type Transaction } from "../kernel/act";
 import { needsFreeId } from "../kernel/takenIds";
@@ -81,7 +82,7 @@ export const keepLog = useCase(terms.keepLog, async ({ db, member, asked }, { ve
   if (bytes.length > mostLogBytes)
     throw new UseCaseError(
       "too-large",
-      `This log is larger than the ${mostLogBytes / 1024 / 1024} MB that are kept.`,
+      say`This log is larger than the ${mostLogBytes / 1024 / 1024} MB that are kept.`,
       413,
     );
   await lock(db, "version", [version]);

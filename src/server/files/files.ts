@@ -1,6 +1,7 @@
 import { eq } from "drizzle-orm";
 import { nanoid } from "nanoid";
 import { files as terms } from "@/contract";
+import { say } from "@/core/messages";
 import { files } from "@/data/schema";
 import { notFound, query, UseCaseError, useCase } from "../kernel/useCase";
 
@@ -30,12 +31,12 @@ export const keepFile = useCase(terms.keepFile, async ({ db, member, now }, { na
   if (!type)
     throw new UseCaseError(
       "file-type",
-      `${name} is of a kind that is not kept here. Kept are ${Object.keys(types).join(", ")}; for others, add a link.`,
+      say`${name} is of a kind that is not kept here. Kept are ${Object.keys(types).join(", ")}; for others, add a link.`,
       415,
     );
-  if (bytes.length === 0) throw new UseCaseError("empty-file", `${name} is empty.`);
+  if (bytes.length === 0) throw new UseCaseError("empty-file", say`${name} is empty.`);
   if (bytes.length > mostFileBytes)
-    throw new UseCaseError("too-large", `${name} is larger than the 10 MB a file may have. Add a link to it.`, 413);
+    throw new UseCaseError("too-large", say`${name} is larger than the 10 MB a file may have. Add a link to it.`, 413);
   const id = `file-${nanoid(12)}`;
   await db.insert(files).values({ id, name, type, size: bytes.length, content: bytes, member: member.id, at: now() });
   return { id, name, size: bytes.length };

@@ -1,6 +1,7 @@
 import { isDeepStrictEqual } from "node:util";
 import { files } from "@/contract";
 import type { SameProcess } from "@/contract/files";
+import { say } from "@/core/messages";
 import { type Model, processesOf, type StoredModel, trustStored } from "@/core/model";
 import { addToBe } from "../compare/toBe";
 import { enterNames, namesIn } from "../directory/directoryNames";
@@ -22,7 +23,7 @@ export const importFile = longUseCase(files.importFile, async (outside, { name, 
   const title = name.replace(/\.[^.]*$/, "") || "Imported process";
   const { model, made, named } = await readModel(outside, { name, title, bytes, signal });
   return outside.write(async (context) => {
-    if (signal?.aborted) throw new UseCaseError("stopped", `${name} was not opened: it was cancelled.`);
+    if (signal?.aborted) throw new UseCaseError("stopped", say`${name} was not opened: it was cancelled.`);
     await lock(context.db, "home");
     await enterNames(context.db, made);
     const same = await sameProcess(context.db, model);
@@ -34,7 +35,7 @@ export const importFile = longUseCase(files.importFile, async (outside, { name, 
 export const importToBe = longUseCase(files.importToBe, async (outside, { source, name, bytes, signal }) => {
   const { model, made } = await readModel(outside, { name: `${name}.bpmn`, title: name, bytes, signal });
   return outside.write(async (context) => {
-    if (signal?.aborted) throw new UseCaseError("stopped", `${name} was not made: it was cancelled.`);
+    if (signal?.aborted) throw new UseCaseError("stopped", say`${name} was not made: it was cancelled.`);
     await lock(context.db, "home");
     await enterNames(context.db, made);
     return { version: await addToBe(context, { source, name }, model) };
@@ -54,8 +55,9 @@ async function readModel(outside: Outside, { name, title, bytes, signal }: Readi
   const read = await inThread("readFile", {}, { name, title, bytes, directory }, signal);
   if ("problems" in read) {
     const [problem] = read.problems;
-    const place = problem?.column === undefined ? "" : ` (line ${problem.line}, column ${problem.column})`;
-    throw new UseCaseError("unreadable", `${name}${place}: ${problem?.message}`, 422, read.problems);
+    const place =
+      problem?.column === undefined ? name : say`${name} (line ${problem.line ?? 1}, column ${problem.column})`;
+    throw new UseCaseError("unreadable", say`${place}: ${problem?.said ?? ""}`, 422, read.problems);
   }
   return { model: trustStored(JSON.parse(read.model) as StoredModel), made: read.made, named: read.named };
 }

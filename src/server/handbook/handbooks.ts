@@ -64,7 +64,7 @@ export const handbookFile = longUseCase(terms.handbookFile, async (outside, aske
     if (chosen.length > mostProcesses)
       throw new UseCaseError(
         "too-large",
-        `A handbook holds ${mostProcesses} processes at most; here are ${chosen.length}. Choose an area.`,
+        say`A handbook holds ${mostProcesses} processes at most; here are ${chosen.length}. Choose an area.`,
         413,
       );
     const told = await Promise.all(

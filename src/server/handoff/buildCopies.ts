@@ -364,7 +364,7 @@ export const openBuildCopy = longUseCase(terms.openBuildCopy, async (outside, { 
     throw new UseCaseError("cannot-be-read", read.standing === null ? read.problem : "The file is not there.", 409);
   const built = await inThread("builtModel", { model: JSON.stringify(toStored(model)) }, { build: read.text });
   if ("problem" in built)
-    throw new UseCaseError("cannot-be-read", built.problem?.message ?? "The file cannot be read.", 409);
+    throw new UseCaseError("cannot-be-read", built.problem?.said ?? "The file cannot be read.", 409);
   return { title: copy.path, model: built.model };
 });
 

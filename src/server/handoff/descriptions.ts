@@ -1,6 +1,7 @@
 import { asc, eq } from "drizzle-orm";
 import { handoff as terms } from "@/contract";
 import type { Description } from "@/core/descriptions";
+import { say } from "@/core/messages";
 import { descriptions, members } from "@/data/schema";
 import { inThread } from "../kernel/threads";
 import { type Context, longUseCase, query, UseCaseError, useCase } from "../kernel/useCase";
@@ -22,9 +23,9 @@ export async function described(
 ): Promise<Description> {
   const content = await inThread("describedServices", {}, { name, text, beside });
   if (!("problem" in content)) return content;
-  const { line, column, message } = content.problem ?? { message: "It cannot be read." };
-  const place = line === undefined ? "" : `Line ${line}, column ${column ?? 1}: `;
-  throw new UseCaseError("no-description", `${name}: ${place}${message}`);
+  const { line, column, said } = content.problem ?? { said: say`It cannot be read.` };
+  const place = line === undefined ? "" : say`Line ${line}, column ${column ?? 1}: `;
+  throw new UseCaseError("no-description", say`${name}: ${place}${said}`);
 }
 
 /** Keeps a description under the name of its file, in the place of the one that had it. */

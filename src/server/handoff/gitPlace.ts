@@ -3,6 +3,7 @@ import { existsSync } from "node:fs";
 import { mkdir, rm } from "node:fs/promises";
 import { join } from "node:path";
 import { nanoid } from "nanoid";
+import { say } from "@/core/messages";
 import { UseCaseError } from "../kernel/useCase";
 import { mostBytes, moved, type Place, type Spot } from "./place";
 
@@ -96,7 +97,7 @@ export function gitPlace(url: string, mirror: string, isStandIn = false): Place 
       await git(mirror, ["fetch", "--quiet", "--prune", "--no-tags", "--", url, "+refs/heads/*:refs/remotes/theirs/*"]);
     } catch (error) {
       if (!(error instanceof GitFailed)) throw error;
-      throw new UseCaseError("place-gone", `The repository ${url} cannot be reached: ${error.message}`, 409);
+      throw new UseCaseError("place-gone", say`The repository ${url} cannot be reached: ${error.message}`, 409);
     }
   };
   const commitOf = (name: string) =>
@@ -125,7 +126,7 @@ export function gitPlace(url: string, mirror: string, isStandIn = false): Place 
       inTurn(mirror, () =>
         read(spot).catch((error: unknown) => {
           if (!(error instanceof GitFailed)) throw error;
-          throw new UseCaseError("place-gone", `${spot.path} cannot be read from ${url}: ${error.message}`, 409);
+          throw new UseCaseError("place-gone", say`${spot.path} cannot be read from ${url}: ${error.message}`, 409);
         }),
       ),
     write: (spot, { bytes, mark, message, author }) =>
@@ -164,7 +165,7 @@ export function gitPlace(url: string, mirror: string, isStandIn = false): Place 
           return commit;
         } catch (error) {
           if (!(error instanceof GitFailed)) throw error;
-          throw new UseCaseError("not-written", `Nothing was pushed to ${url}: ${error.message}`, 409);
+          throw new UseCaseError("not-written", say`Nothing was pushed to ${url}: ${error.message}`, 409);
         } finally {
           await rm(index, { force: true });
           await rm(`${index}.lock`, { force: true });

@@ -5,6 +5,7 @@ import type { HandoffRow } from "@/contract/handoff";
 import { verdictOf, type Waiver } from "@/core/check";
 import { roleOfLane } from "@/core/directory";
 import { type Manifest, usedDescriptions } from "@/core/handoff";
+import { say, term } from "@/core/messages";
 import type { Model } from "@/core/model";
 import { descriptions, directory, handoffs, members, processes, versions } from "@/data/schema";
 import type { Hues } from "@/jobs/files";
@@ -87,8 +88,8 @@ export async function needsNoOpenError(
     throw new UseCaseError(
       "errors-open",
       open === 1
-        ? `1 error is open. Mend it in Check, or accept it with a reason; then ${then}.`
-        : `${open} errors are open. Mend them in Check, or accept each with a reason; then ${then}.`,
+        ? say`1 error is open. Mend it in Check, or accept it with a reason; then ${term(then)}.`
+        : say`${open} errors are open. Mend them in Check, or accept each with a reason; then ${term(then)}.`,
       409,
     );
 }

@@ -27,8 +27,7 @@ export async function inEveryHeadWith(context: Context, entry: string, command: 
     const head = await tryHead(db, version);
     if (head instanceof DamagedVersion) continue;
     const done = perform(head.model, command);
-    if (!done.ok)
-      throw new UseCaseError("refused", done.problems[0]?.message ?? "The entry could not be changed.", 409);
+    if (!done.ok) throw new UseCaseError("refused", done.problems[0]?.said ?? "The entry could not be changed.", 409);
     if (done.value.edits.length === 0) continue;
     const batch = nanoid();
     await writeBatch(context, head, { ...done.value, batch, commands: [command] });

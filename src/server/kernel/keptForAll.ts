@@ -1,5 +1,6 @@
 import { and, count, eq, isNull } from "drizzle-orm";
 import type { z } from "zod";
+import { say, term } from "@/core/messages";
 import type { KeptByAll } from "@/data/schema";
 import { lock, type Transaction } from "./act";
 import { type Context, notFound, UseCaseError } from "./useCase";
@@ -23,7 +24,11 @@ export function keptForAll<Content>({ table, schema, most, one, several }: Kept<
   const needsRoom = async (db: Transaction): Promise<void> => {
     const [{ kept } = { kept: 0 }] = await db.select({ kept: count() }).from(table).where(isThere);
     if (kept >= most)
-      throw new UseCaseError("too-many", `There are ${most} ${several}. Delete one that is not used any more.`, 409);
+      throw new UseCaseError(
+        "too-many",
+        say`There are ${most} ${term(several)}. Delete one that is not used any more.`,
+        409,
+      );
   };
   return {
     isThere,
@@ -39,7 +44,7 @@ export function keptForAll<Content>({ table, schema, most, one, several }: Kept<
       if ((known?.revision ?? 0) !== revision)
         throw new UseCaseError(
           "changed-elsewhere",
-          `Somebody has changed this ${one} since. Look at it as it is now, then change it again.`,
+          say`Somebody has changed this ${term(one)} since. Look at it as it is now, then change it again.`,
           409,
         );
       if (!known) await needsRoom(db);
@@ -56,13 +61,13 @@ export function keptForAll<Content>({ table, schema, most, one, several }: Kept<
         .set({ deletedAt: now() })
         .where(and(eq(table.id, id), isThere))
         .returning({ id: table.id });
-      if (gone.length === 0) throw notFound(`This ${one}`);
+      if (gone.length === 0) throw notFound(say`This ${term(one)}`);
       return {};
     },
     async restore({ db }: Context, id: string): Promise<Record<never, never>> {
       await lock(db, "home");
       const [known] = await db.select({ deletedAt: table.deletedAt }).from(table).where(eq(table.id, id));
-      if (!known) throw notFound(`This ${one}`);
+      if (!known) throw notFound(say`This ${term(one)}`);
       if (known.deletedAt === null) return {};
       await needsRoom(db);
       await db.update(table).set({ deletedAt: null }).where(eq(table.id, id));

@@ -1,4 +1,5 @@
 import { and, desc, eq, sql } from "drizzle-orm";
+import { say } from "@/core/messages";
 import { type Model, toStored } from "@/core/model";
 import { heads, revisions } from "@/data/schema";
 import { afterCommit, lock } from "./act";
@@ -84,12 +85,12 @@ export async function loadRevision({ db }: Context, version: string, number: num
     return row;
   };
   const row = await stored(number);
-  if (!row) throw notFound(`Revision ${number}`);
+  if (!row) throw notFound(say`Revision ${number}`);
   const base = row.builtOn === null ? row : await stored(row.builtOn);
   const damaged = (reason: string | undefined) =>
     new UseCaseError(
       "damaged",
-      `Revision ${number} cannot be read (${reason}). Choose an older one, or restore a backup.`,
+      say`Revision ${number} cannot be read (${reason ?? "?"}). Choose an older one, or restore a backup.`,
       422,
     );
   if (!base || base.model === null) throw damaged("what it is made from is missing");

@@ -1,5 +1,6 @@
 import type { Contract, Right, Thing } from "@/contract";
 import { type AreaSeat, rightsOfSeat, type Seat } from "@/contract/seats";
+import { say, term } from "@/core/messages";
 import { areasAround } from "./areasAround";
 import { UseCaseError } from "./useCaseError";
 
@@ -68,7 +69,7 @@ export async function needsRight<Given>(member: Member, contract: Contract<never
     if (!(await may(member, contract.right, thing)))
       throw new UseCaseError(
         "not-allowed",
-        `${member.name} may not ${whatOf[contract.right]} this ${thing.kind}. Ask somebody who owns the workspace.`,
+        say`${member.name} may not ${term(whatOf[contract.right])} this ${term(thing.kind)}. Ask somebody who owns the workspace.`,
         403,
       );
 }

@@ -1,5 +1,6 @@
 import { eq } from "drizzle-orm";
 import type { AnyPgColumn, PgTable } from "drizzle-orm/pg-core";
+import { say } from "@/core/messages";
 import type { Transaction } from "./act";
 import { UseCaseError } from "./useCase";
 
@@ -10,5 +11,5 @@ export async function needsFreeId(
   id: string,
 ): Promise<void> {
   const [taken] = await db.select({ id: table.id }).from(table).where(eq(table.id, id));
-  if (taken) throw new UseCaseError("id-taken", `The id ${id} is in use already. Choose another one.`, 409);
+  if (taken) throw new UseCaseError("id-taken", say`The id ${id} is in use already. Choose another one.`, 409);
 }

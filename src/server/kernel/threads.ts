@@ -2,6 +2,7 @@ import { existsSync } from "node:fs";
 import { availableParallelism } from "node:os";
 import { join } from "node:path";
 import Piscina from "piscina";
+import { say } from "@/core/messages";
 import type { InputOf, OutputOf } from "@/jobs";
 import type { ServerJobs, ThreadRequest } from "@/jobs/thread";
 import { UseCaseError } from "./useCaseError";
@@ -58,7 +59,7 @@ export async function inThread<Name extends keyof ServerJobs>(
     if (timeout.aborted || kind === "AbortError")
       throw new UseCaseError(
         "too-long",
-        `This took longer than ${mostMilliseconds / 1000} seconds and was ended. Nothing was changed. A smaller or less tangled model takes less.`,
+        say`This took longer than ${mostMilliseconds / 1000} seconds and was ended. Nothing was changed. A smaller or less tangled model takes less.`,
         422,
       );
     if (code === "ERR_WORKER_OUT_OF_MEMORY")

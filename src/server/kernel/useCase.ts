@@ -1,5 +1,6 @@
 import { z } from "zod";
 import type { Contract, Thing } from "@/contract";
+import { say, term } from "@/core/messages";
 import { database } from "@/data/database";
 import { reading, type Transaction, writing } from "./act";
 import { note } from "./audit";
@@ -153,7 +154,7 @@ export async function runUseCase<Given, Output>(
   if (unstorable)
     throw new UseCaseError(
       "unstorable-text",
-      `There is ${unstorable.what} in ${unstorable.path.slice(0, 200) || "the request"}, which cannot be kept. Take it out, then try again.`,
+      say`There is ${term(unstorable.what)} in ${unstorable.path.slice(0, 200) || term("the request")}, which cannot be kept. Take it out, then try again.`,
       400,
     );
   const parsed = useCase.contract.input.safeParse(input);

@@ -1,5 +1,6 @@
 import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
 import type { UseRow } from "@/contract/directory";
+import { say, term } from "@/core/messages";
 import { elements, processes, uses, versions } from "@/data/schema";
 import type { Transaction } from "./act";
 import { UseCaseError } from "./useCaseError";
@@ -25,7 +26,7 @@ export async function needsUnused(db: Transaction, entries: readonly string[]): 
       .join(", ");
     throw new UseCaseError(
       "in-use",
-      `${entries.length === 1 ? "This entry" : "One of these entries"} is used in ${used.length} ${used.length === 1 ? "place" : "places"}: ${some}${used.length > 3 ? " and others" : ""}. Take it off there first, or make it the same as another.`,
+      say`${term(entries.length === 1 ? "This entry" : "One of these entries")} is used in ${used.length === 1 ? say`1 place` : say`${used.length} places`}: ${used.length > 3 ? say`${some} and others` : some}. Take it off there first, or make it the same as another.`,
       409,
     );
   }

@@ -1,3 +1,4 @@
+import type { Said } from "@/core/messages";
 import type { Problem } from "@/core/model";
 import { lineForLog, toldByDatabase } from "./databaseErrors";
 import { UseCaseError } from "./useCase";
@@ -5,6 +6,8 @@ import { UseCaseError } from "./useCase";
 export interface Happened {
   readonly code: string;
   readonly message: string;
+  /** The same for other languages, where it was said so. */
+  readonly said?: Said;
   readonly status: number;
   readonly details: readonly Problem[];
 }
@@ -13,7 +16,8 @@ export interface Happened {
 export function whatHappened(error: unknown): Happened {
   if (error instanceof UseCaseError) {
     if (error.status >= 500) console.error(lineForLog(error.cause ?? error));
-    return { code: error.code, message: error.message, status: error.status, details: error.details };
+    const { code, message, said, status, details } = error;
+    return { code, message, said, status, details };
   }
   const told = toldByDatabase(error);
   console.error(lineForLog(error));

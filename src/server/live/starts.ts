@@ -1,6 +1,7 @@
 import { and, eq } from "drizzle-orm";
 import { live as terms } from "@/contract";
 import { begunWith, byData, Engine, nameOfAwaited, startAgain, startsSet, type TimerSet } from "@/core/live";
+import { say } from "@/core/messages";
 import { type Element, flowNodesIn, type Id, type Model, triggerOf } from "@/core/model";
 import { liveCases, liveEvents, runs } from "@/data/schema";
 import { lock, type Transaction } from "../kernel/act";
@@ -83,7 +84,7 @@ export const beginLiveCase = useCase(terms.beginLiveCase, async (context, { vers
   const opened = await openedRun(db, run);
   const start = by.message === undefined ? by.start : startFor(opened, by.message)?.id;
   if (by.message !== undefined && start === undefined)
-    throw new UseCaseError("nothing-waits", `No case waits for “${by.message}”, and none begins with it.`, 409);
+    throw new UseCaseError("nothing-waits", say`No case waits for “${by.message}”, and none begins with it.`, 409);
   if (start !== undefined && !startEventsOf(opened).some((one) => one.id === start))
     throw new UseCaseError("not-a-start", "The process does not begin there. Choose one of its start events.", 409);
   return { number: await begun(context, run, opened, { kind: "began", act, values, start, now: shownAt(run.clock) }) };

@@ -2,6 +2,7 @@ import { and, asc, desc, eq, isNotNull, isNull, or, sql } from "drizzle-orm";
 import { live as terms } from "@/contract";
 import type { DoneWork, WorkItem } from "@/contract/live";
 import { formProblems, shownItems } from "@/core/data";
+import { say } from "@/core/messages";
 import { formOf, nameOf, toStored } from "@/core/model";
 import { liveCases, liveEvents, liveWaits, members, processes, runs, versions } from "@/data/schema";
 import type { Transaction } from "../kernel/act";
@@ -225,7 +226,7 @@ export const completeWork = useCase(terms.completeWork, (context, { note, ...inp
       const [problem] = formProblems(shown, { ...engine.dataAt(wait), ...input.values });
       if (problem) {
         const label = shown[problem[0]]?.label ?? "";
-        throw new UseCaseError("bad-form", `${label}: ${problem[1].text}`, 409);
+        throw new UseCaseError("bad-form", say`${label}: ${problem[1]}`, 409);
       }
     }
     engine.complete(input.wait, input.values);

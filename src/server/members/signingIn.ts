@@ -3,6 +3,7 @@ import { and, desc, eq, gt } from "drizzle-orm";
 import { z } from "zod";
 import { name } from "@/contract/inputs";
 import { password, type SessionRow } from "@/contract/members";
+import { say } from "@/core/messages";
 import { database } from "@/data/database";
 import { invitations, members, secrets, signInAccounts, signInSessions, signInUsers } from "@/data/schema";
 import { lock, type Transaction } from "../kernel/act";
@@ -72,7 +73,7 @@ const amiss = ({ issues }: z.ZodError) =>
 const tryLater = (seconds: number) =>
   new UseCaseError(
     "try-later",
-    `Too many wrong passwords in a row. The next one is looked at in ${seconds} ${seconds === 1 ? "second" : "seconds"}; an owner can send a new link.`,
+    say`Too many wrong passwords in a row. The next one is looked at in ${seconds === 1 ? say`1 second` : say`${seconds} seconds`}; an owner can send a new link.`,
     429,
   );
 

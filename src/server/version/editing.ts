@@ -3,6 +3,7 @@ import { inVersion } from "@/contract";
 import type { AppliedBatch, Since } from "@/contract/version";
 import type { Command } from "@/core/commands";
 import { meet } from "@/core/merge";
+import { together } from "@/core/messages";
 import { applyEdits, type Edit, type Model } from "@/core/model";
 import { heads, log, versions } from "@/data/schema";
 import { jobs } from "@/jobs";
@@ -95,7 +96,7 @@ async function performed(
     ? await workedOut(context, "performAll", stateOf(head), { model }, { commands })
     : await jobs.performAll({ model }, { commands }, () => {});
   if ("refused" in done)
-    throw new UseCaseError("refused", done.refused.map((problem) => problem.message).join(" "), 409, done.refused);
+    throw new UseCaseError("refused", together(done.refused.map(({ said }) => said)), 409, done.refused);
   const applied = applyEdits(model, done.edits);
   if (!applied.ok) throw new Error(applied.problems[0]?.message);
   return { model: applied.value, ...done };

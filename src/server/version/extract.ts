@@ -26,7 +26,7 @@ export const extractProcess = useCase(inVersion.extractProcess, async (context, 
     process,
     page: `page-${key}`,
   });
-  if (!made.ok) throw new UseCaseError("not-apart", made.problems[0]?.message ?? "", 422, made.problems);
+  if (!made.ok) throw new UseCaseError("not-apart", made.problems[0]?.said ?? "", 422, made.problems);
   const added = await addProcess(context, { name: input.name, area: row.area }, made.value);
   return { ...added, calledElement: process };
 });

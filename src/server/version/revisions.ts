@@ -1,6 +1,7 @@
 import { and, desc, eq } from "drizzle-orm";
 import { inVersion } from "@/contract";
 import type { RevisionRow } from "@/contract/version";
+import { say } from "@/core/messages";
 import { toStored } from "@/core/model";
 import { heads, members, revisions } from "@/data/schema";
 import { replaceHead } from "../kernel/heads";
@@ -42,7 +43,7 @@ export const labelRevision = useCase(inVersion.labelRevision, async ({ db }, { v
     .set({ reason })
     .where(and(eq(revisions.version, version), eq(revisions.number, number)))
     .returning({ number: revisions.number });
-  if (changed.length === 0) throw notFound(`Revision ${number}`);
+  if (changed.length === 0) throw notFound(say`Revision ${number}`);
   return {};
 });
 

@@ -4,6 +4,7 @@ import { briefContentSchema } from "@/core/brief";
 import { reasonSchema } from "@/core/compare";
 import { templateSchema } from "@/core/handbook";
 import { lensSchema } from "@/core/lens";
+import { say } from "@/core/messages";
 import { fromStored, type LoggedEdits } from "@/core/model";
 import { walkTestSchema } from "@/core/tokens";
 import { registered } from "@/data/register";
@@ -65,7 +66,7 @@ export function checkBackup(content: BackupContent): void {
   const refuse = (what: string): never => {
     throw new UseCaseError(
       "not-a-backup",
-      `This backup cannot be restored: ${what.split("\n")[0]}. Nothing was changed. Take another copy of it, or an older backup.`,
+      say`This backup cannot be restored: ${what.split("\n")[0] ?? ""}. Nothing was changed. Take another copy of it, or an older backup.`,
       422,
     );
   };

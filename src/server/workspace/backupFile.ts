@@ -1,5 +1,6 @@
 import { createHash } from "node:crypto";
 import { createGunzip, gzipSync } from "node:zlib";
+import { say } from "@/core/messages";
 import { UseCaseError } from "../kernel/useCase";
 
 /** The rows of a workspace, by table. */
@@ -37,7 +38,7 @@ export function writeBackup(content: BackupContent): Uint8Array {
 const damaged = (what: string) =>
   new UseCaseError(
     "not-a-backup",
-    `This file is not a Lucid Lane backup, or it is damaged: ${what}. Nothing was changed. Take another copy of it, or an older backup.`,
+    say`This file is not a Lucid Lane backup, or it is damaged: ${what}. Nothing was changed. Take another copy of it, or an older backup.`,
     422,
   );
 

@@ -1,6 +1,7 @@
 "use client";
 import { memo } from "react";
 import type { Figure, Primitive, Tone } from "@/core/drawing";
+import { worded } from "../messages";
 
 const named = (tone: Tone) => (tone === "none" ? "none" : `var(--chakra-colors-${tone === "soft" ? "ground" : tone})`);
 /** A hue is chosen for white paper; mixed with ink it is as dark there, and light enough on dark paper. */
@@ -138,7 +139,7 @@ export const FigureView = memo(function FigureView({
       data-type={figure.type}
       id={`figure-${figure.id}`}
       role="img"
-      aria-label={figure.title}
+      aria-label={worded(figure.title)}
       pointerEvents="none"
     >
       {figure.primitives.map((primitive, at) => (

@@ -1,7 +1,7 @@
-import { chakra } from "@chakra-ui/react";
+import { chakra, type HTMLChakraProps } from "@chakra-ui/react";
+import { text } from "../messages";
 
-/** A key as it is printed: beside what it does, everywhere. */
-export const Keycap = chakra("kbd", {
+const Cap = chakra("kbd", {
   base: {
     display: "inline-block",
     minWidth: "18px",
@@ -19,3 +19,15 @@ export const Keycap = chakra("kbd", {
     borderRadius: "4px",
   },
 });
+
+/** What stands on keys, in the language of the interface. */
+export const keyNames = (keys: string): string =>
+  keys
+    .split(" ")
+    .map((key) => text.keys.caps[key] ?? key)
+    .join(" ");
+
+/** A key as it is printed: beside what it does, everywhere. */
+export function Keycap({ children, ...look }: HTMLChakraProps<"kbd"> & { readonly children: string }) {
+  return <Cap {...look}>{keyNames(children)}</Cap>;
+}

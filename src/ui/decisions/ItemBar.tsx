@@ -8,7 +8,7 @@ import { useDecisions } from "./decisionStore";
 
 const Link = chakra(NextLink);
 const words = text.decisions;
-const simpleTypes = Object.entries(words.types) as [string, string][];
+const simpleTypes = () => Object.entries(words.types) as [string, string][];
 
 /** What the chosen item is: name, question, type; and what it requires. */
 export function ItemBar({ id, onGone }: { readonly id: string; readonly onGone: () => void }) {
@@ -19,9 +19,9 @@ export function ItemBar({ id, onGone }: { readonly id: string; readonly onGone: 
   const local = item.name.replace(/^.*:/, "");
   const name = nameIn(item);
   const type = typeOfItem(item);
-  const types = simpleTypes.some(([one]) => one === type)
-    ? simpleTypes
-    : [...simpleTypes, [type, type] as [string, string]];
+  const types = simpleTypes().some(([one]) => one === type)
+    ? simpleTypes()
+    : [...simpleTypes(), [type, type] as [string, string]];
   const decision = model.decisions.get(id);
   const usedBy = uses.filter((use) => use.how === `decides by ${name}`);
   const needs = decision

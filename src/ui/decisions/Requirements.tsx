@@ -6,17 +6,18 @@ import { sceneToSvg } from "@/core/drawing";
 import { FigureView } from "../canvas/FigureView";
 import { NewLine } from "../controls/trayParts";
 import { giveFile } from "../kernel/ask";
-import { text } from "../messages";
+import { text, worded } from "../messages";
 import { useDecisions } from "./decisionStore";
 import { freeId } from "./freeId";
 
 const words = text.decisions;
-const additions = [
-  ["table", words.addTable],
-  ["expression", words.addExpression],
-  ["input", words.addInput],
-  ["knowledge", words.addKnowledge],
-] as const;
+const additions = () =>
+  [
+    ["table", words.addTable],
+    ["expression", words.addExpression],
+    ["input", words.addInput],
+    ["knowledge", words.addKnowledge],
+  ] as const;
 
 /** What requires what, drawn as the standard draws it; a press opens what it stands for. New ones come from here. */
 export function Requirements({
@@ -31,7 +32,7 @@ export function Requirements({
   readonly onExport: () => void;
 }) {
   const { edit, document } = useDecisions();
-  const [adding, setAdding] = useState<(typeof additions)[number][0]>();
+  const [adding, setAdding] = useState<ReturnType<typeof additions>[number][0]>();
   const [typed, setTyped] = useState("");
   const scene = useMemo(() => drawRequirements(model), [model]);
   const { x, y, width, height } = scene.bounds;
@@ -64,7 +65,7 @@ export function Requirements({
                   key={figure.id}
                   role="button"
                   tabIndex={0}
-                  aria-label={figure.title}
+                  aria-label={worded(figure.title)}
                   aria-pressed={figure.id === chosen}
                   style={{ cursor: "pointer" }}
                   onClick={() => onChoose(figure.id)}
@@ -98,7 +99,7 @@ export function Requirements({
         {adding ? (
           <>
             <chakra.span fontSize="12px" color="quiet">
-              {additions.find(([what]) => what === adding)?.[1]}
+              {additions().find(([what]) => what === adding)?.[1]}
             </chakra.span>
             <NewLine label={words.name} value={typed} onType={setTyped} onEnter={add} />
             <Flex gap={1.5}>
@@ -111,7 +112,7 @@ export function Requirements({
             </Flex>
           </>
         ) : (
-          additions.map(([what, label]) => (
+          additions().map(([what, label]) => (
             <Button
               key={what}
               h="25px"

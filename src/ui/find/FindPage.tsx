@@ -5,13 +5,14 @@ import { useSearchParams } from "next/navigation";
 import { useState } from "react";
 import { finding } from "@/contract";
 import type { SearchRow } from "@/contract/find";
+import { term } from "@/core/messages";
 import { useEntries } from "../controls/entries";
 import { Choice } from "../controls/fields";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
 import { useAsked } from "../kernel/queries";
 import { useRested } from "../kernel/useRested";
 import { wordsOf } from "../kernel/wordsOf";
-import { text } from "../messages";
+import { text, worded } from "../messages";
 import { TopRow } from "../shell/TopRow";
 
 const Link = chakra(NextLink);
@@ -28,7 +29,7 @@ export function FindPage() {
   const entriesOf = (kind: "role" | "system") =>
     entries.filter((entry) => entry.kind === kind).map((entry) => [entry.id, entry.name] as const);
   const choices = [
-    ["type", types.map(({ type, count }) => [type, `${type} (${count})`] as const)],
+    ["type", types.map(({ type, count }) => [type, `${worded(term(type))} (${count})`] as const)],
     ["role", entriesOf("role")],
     ["system", entriesOf("system")],
   ] as const;
@@ -113,7 +114,7 @@ function Results({ total, rows }: { readonly total: number; readonly rows: reado
                   {row.name || text.find.nameless}
                 </Link>
               </chakra.td>
-              <chakra.td px={3}>{row.type}</chakra.td>
+              <chakra.td px={3}>{worded(term(row.type))}</chakra.td>
               <chakra.td px={3}>
                 {row.process}
                 <chakra.span color="quiet">, {row.versionName}</chakra.span>

@@ -2,8 +2,9 @@
 import { Box, chakra, Flex, Grid } from "@chakra-ui/react";
 import { useState } from "react";
 import { allSymbols, type BpmnSymbol } from "@/core/commands";
+import { term } from "@/core/messages";
 import { FigureView } from "../canvas/FigureView";
-import { text } from "../messages";
+import { text, worded } from "../messages";
 import { TopRow } from "../shell/TopRow";
 
 const symbols = allSymbols();
@@ -14,10 +15,11 @@ export function GalleryPage() {
   const [typed, setTyped] = useState("");
   const wanted = typed.trim().toLowerCase().split(/\s+/).filter(Boolean);
   const groups = symbols
-    .map(({ title, symbols: all }) => ({
-      title,
-      shown: all.filter(({ name }) => wanted.every((word) => `${title} ${name}`.toLowerCase().includes(word))),
-    }))
+    .map((group) => {
+      const title = worded(term(group.title));
+      const called = ({ name }: BpmnSymbol) => `${title} ${worded(term(name))}`.toLowerCase();
+      return { title, shown: group.symbols.filter((symbol) => wanted.every((word) => called(symbol).includes(word))) };
+    })
     .filter(({ shown }) => shown.length > 0);
   return (
     <Flex direction="column" h="100%" minH={0}>
@@ -62,7 +64,8 @@ export function GalleryPage() {
   );
 }
 
-function SymbolCard({ symbol: { name, scene } }: { readonly symbol: BpmnSymbol }) {
+function SymbolCard({ symbol: { name: kind, scene } }: { readonly symbol: BpmnSymbol }) {
+  const name = worded(term(kind));
   const { x, y, width, height } = scene.bounds;
   const margin = 6;
   // Small symbols are shown larger than they are drawn, so that their markers can be told apart.

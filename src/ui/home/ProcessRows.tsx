@@ -3,7 +3,7 @@ import { Box, chakra, Flex, Table } from "@chakra-ui/react";
 import { TriangleAlert } from "lucide-react";
 import NextLink from "next/link";
 import type { HomeProcess, HomeVersion } from "@/contract/home";
-import { text } from "../messages";
+import { locale, text } from "../messages";
 import { needWords } from "./needWords";
 import { type Place, type ProcessActs, ProcessMenu } from "./ProcessMenu";
 import { ProcessOutline } from "./ProcessOutline";
@@ -102,7 +102,7 @@ export function ProcessRows({ process, versions, areas, acts, expanded, onExpand
         <Table.Cell verticalAlign="top" color="quiet">
           {versions.map((version) => (
             <chakra.div key={version.id} h="26px" truncate>
-              {new Date(version.changedAt).toLocaleString("en-GB", {
+              {new Date(version.changedAt).toLocaleString(locale(), {
                 day: "numeric",
                 month: "short",
                 hour: "2-digit",

@@ -3,6 +3,7 @@ import { chakra, Flex } from "@chakra-ui/react";
 import NextLink from "next/link";
 import { Fragment } from "react";
 import type { HomeProcess, HomeVersion } from "@/contract/home";
+import { text } from "../messages";
 import { stagePath, stageSigns, stages } from "../stages/register";
 import { SignIcon, signWords } from "../stages/SignIcon";
 
@@ -31,8 +32,8 @@ export function Stations(props: {
   });
   return (
     <Flex align="center" h="22px" minW={0}>
-      {stages.map(({ name, title }, at) => {
-        const words = `${title}: ${signWords(signs[name])}`;
+      {stages.map(({ name, words: called }, at) => {
+        const words = `${text.stages[called]}: ${signWords(signs[name])}`;
         return (
           <Fragment key={name}>
             {at > 0 && <chakra.span flex="1" maxW="22px" minW="3px" h="1.5px" bg="line" aria-hidden="true" />}

@@ -1,8 +1,9 @@
 import { useStore } from "zustand";
 import { createStore } from "zustand/vanilla";
 import type { Contract } from "@/contract";
+import { type Said, term } from "@/core/messages";
 import type { Problem } from "@/core/model";
-import { text } from "../messages";
+import { text, worded } from "../messages";
 import { askedAhead } from "./askedAhead";
 
 export class ServerError extends Error {
@@ -113,17 +114,19 @@ export const whenSignedOut = (what: () => void): void => {
 
 async function readAnswer<Output>(response: Response): Promise<Output> {
   const body = (await response.json().catch(() => ({}))) as {
-    error?: { code: string; message: string; details?: readonly Problem[] };
+    error?: { code: string; message: string; said?: Said; details?: readonly Problem[] };
   };
+  // What is said in one sentence alone is its own code.
+  const words = body.error && worded(body.error.said ?? term(body.error.message));
   if (body.error?.code === "signed-out") {
     onSignedOut();
     // As if there had been no answer: what was to be saved is kept, and sent again in the next session.
-    throw new ServerError("signed-out", body.error.message, 0);
+    throw new ServerError("signed-out", words ?? "", 0);
   }
   if (!response.ok)
     throw new ServerError(
       body.error?.code ?? "no-answer",
-      body.error?.message ?? `The server answered ${response.status}.`,
+      words ?? text.shell.answeredWith(response.status),
       response.status,
       body.error?.details ?? [],
     );

@@ -8,7 +8,6 @@ import { momentWords } from "../controls/moment";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
 import { useAsked } from "../kernel/queries";
 import { text } from "../messages";
-import { acts } from "../messages/members";
 
 const words = text.members.log;
 
@@ -78,7 +77,7 @@ export function Audit({ members }: { readonly members: readonly MemberRow[] }) {
                 <chakra.td whiteSpace="nowrap">{momentWords(row.at)}</chakra.td>
                 <td>{row.memberName || words.nobody}</td>
                 <td>
-                  {acts[row.act] ?? row.act}
+                  {text.acts[row.act] ?? row.act}
                   {row.isRefused && <chakra.span color="trouble"> ({words.refused})</chakra.span>}
                 </td>
                 <td>{row.about}</td>

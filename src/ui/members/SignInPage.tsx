@@ -10,12 +10,17 @@ import { elsewhere } from "../shell/SignedOut";
 import { type AskedLine, SignInForm, signInLines } from "../shell/SignInForm";
 
 const words = text.signIn;
-const newPassword: AskedLine = { name: "password", label: words.password, type: "password", fills: "new-password" };
-const ownerLines: readonly AskedLine[] = [
+const newPassword = (): AskedLine => ({
+  name: "password",
+  label: words.password,
+  type: "password",
+  fills: "new-password",
+});
+const ownerLines = (): readonly AskedLine[] => [
   { name: "code", label: words.owner.code, type: "text", fills: "off" },
   { name: "name", label: words.owner.name, type: "text", fills: "name" },
   { name: "email", label: words.email, type: "email", fills: "username" },
-  newPassword,
+  newPassword(),
 ];
 
 /** A path of ours that somebody was on the way to. */
@@ -49,13 +54,13 @@ export function SignInPage() {
   if (!state.isOwned)
     return (
       <Door title={words.owner.title} explain={words.owner.explain}>
-        <SignInForm lines={ownerLines} action={words.owner.go} onSend={send("/owner", {}, "/")} />
+        <SignInForm lines={ownerLines()} action={words.owner.go} onSend={send("/owner", {}, "/")} />
       </Door>
     );
   if (token)
     return (
       <Door title={words.invited.title} explain={words.invited.explain}>
-        <SignInForm lines={[newPassword]} action={words.invited.go} onSend={send("/invitation", { token }, "/")} />
+        <SignInForm lines={[newPassword()]} action={words.invited.go} onSend={send("/invitation", { token }, "/")} />
       </Door>
     );
   return (
@@ -65,7 +70,7 @@ export function SignInPage() {
           {words.refused}
         </chakra.p>
       )}
-      <SignInForm lines={signInLines} action={words.go} onSend={send("", {}, to)} />
+      <SignInForm lines={signInLines()} action={words.go} onSend={send("", {}, to)} />
       {state.provider && (
         <Button asChild variant="outline" alignSelf="flex-start">
           <a href={elsewhere(to)}>{words.elsewhere(state.provider)}</a>

@@ -8,7 +8,7 @@ import { handbookWords } from "./handbook";
 import { lensWords } from "./lenses";
 import { linksWords } from "./links";
 import { liveWords, memberWords, programWords, workWords } from "./live";
-import { membersWords, signInWords } from "./members";
+import { acts, lacking, membersWords, signInWords } from "./members";
 import { presenceWords } from "./presence";
 import { reviewWords } from "./review";
 import { textsWords } from "./texts";
@@ -39,6 +39,7 @@ export const en = {
   shell: {
     noAnswer:
       "The server did not answer. What you asked for may have been done all the same; look at what is there before you do it again.",
+    answeredWith: (status: number) => `The server answered ${status}.`,
     toHome: "Go to Home",
     toFind: "Find something",
     nowhere: "Nothing is here",
@@ -66,6 +67,7 @@ export const en = {
     redone: (label: string) => `Done again: ${label}`,
     menu: "Workspace",
     journey: "Stages of this version",
+    language: "Language of the interface",
   },
   damaged: {
     title: "This version cannot be opened",
@@ -531,6 +533,7 @@ export const en = {
     closePeek: "Close",
     peekEmpty: "Nothing is drawn inside yet.",
     leadTo: (name: string) => `Lead from ${name} to`,
+    leadBy: (kind: string, flow: string) => `${kind}, by ${flow}`,
     leadNowhere: "Nothing on this page can be connected to it.",
     roomHint: "Room: drag right or down from where it is wanted, or press → or ↓. Esc ends.",
     becomes: (name: string) => `Make ${name} another kind`,
@@ -608,6 +611,7 @@ export const en = {
   legend: { open: "What the marks mean" },
   live: liveWords,
   /** Of a picture of figures, in every stage. */
+  units: { days: "days", day: "day" },
   panel: { svg: "SVG", table: "Table", picture: "Picture", csv: "CSV" },
   work: workWords,
   member: memberWords,
@@ -619,6 +623,8 @@ export const en = {
   presence: presenceWords,
   members: membersWords,
   signIn: signInWords,
+  lacking,
+  acts,
   handbook: handbookWords,
   texts: textsWords,
   evidence: evidenceWords,
@@ -1535,6 +1541,73 @@ export const en = {
       change: "Changing",
       view: "Looking",
     },
+    lists: {
+      move: [
+        ["← →", "follow the flows"],
+        ["↑ ↓", "to what lies above or below"],
+        [".", "to a flow that leaves, and the next"],
+        ["PgDn", "open a sub-process"],
+        ["PgUp", "back to the whole"],
+        ["Space", "look inside"],
+        ["[ ]", "back and forth between pages"],
+        ["O", "outline"],
+        [",", "to the same in another version"],
+        ["Ctrl K", "find anything"],
+      ],
+      build: [
+        ["Enter", "next task"],
+        ["Shift Enter", "step before"],
+        ["T D P I", "task, decision, parallel, any of"],
+        ["W M H", "wait, message in, message out"],
+        ["E S C", "end, sub-process, call"],
+        ["B F N", "at its edge, document, note"],
+        ["1 U X L", "start, pool, outside party, lane"],
+        ["Z", "every other kind"],
+      ],
+      change: [
+        ["F2", "name"],
+        ["Ctrl ↑ ↓", "to the next lane"],
+        ["Alt arrows", "shift a little"],
+        ["Del", "delete"],
+        ["Ctrl C X V", "copy, cut, paste"],
+        ["Ctrl Z Y", "undo, redo"],
+        ["Ctrl D", "duplicate"],
+        ["R", "lead to another element"],
+        ["Shift R", "make another kind"],
+        ["Shift D", "make a flow the usual answer"],
+        ["Shift L", "straighten a flow"],
+        ["Shift N", "name back to its place"],
+        ["J", "make room"],
+        ["Y", "tidy the page, or what is chosen"],
+      ],
+      several: [
+        ["L C R", "align left, centres, right"],
+        ["T M B", "align top, middles, bottom"],
+        ["H V", "spread across, down"],
+        ["S", "one size"],
+        ["P", "the path between two"],
+        ["W X", "wrap, take out into a process"],
+      ],
+      levels: [
+        ["Shift W", "wrap into a sub-process"],
+        ["Shift O", "open in place, close"],
+        ["Shift U", "dissolve"],
+        ["Shift X", "take out into a process"],
+        ["Shift ↑ ↓", "move a lane"],
+        ["Shift V I", "split a lane, two lanes inside"],
+      ],
+      view: [
+        ["0", "fit"],
+        ["+ −", "nearer, farther"],
+        ["wheel", "zoom at the pointer"],
+        ["drag the ground", "move the page"],
+        ["Shift 1 to 9", "show or hide a lens"],
+        ["Shift drag", "select what is inside"],
+        ["Esc", "select nothing"],
+      ],
+    } as { readonly [group: string]: readonly (readonly [string, string])[] },
+    /** What stands on keys, where it is otherwise than in English. */
+    caps: {} as { readonly [key: string]: string },
   },
   dialog: { cancel: "Cancel", ok: "OK", close: "Close" },
   unknownError: "Something went wrong in the program. What you did before is kept; try once more.",

@@ -70,6 +70,7 @@ export const forecastWords = {
   fixed: "fixed",
   noCosts: "Nothing costs anything yet. Say what an hour of a role costs, or what a step costs each time.",
   aDay: (count: string) => `${count} a day`,
+  ninth: (time: string) => `9 of 10: ${time}`,
   soLong: "take so long",
   doneBy: "done by then",
   waiting: "waiting",

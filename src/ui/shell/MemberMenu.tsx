@@ -6,7 +6,9 @@ import { membership } from "@/contract";
 import { complain } from "../controls/notices";
 import { useAsked } from "../kernel/queries";
 import { signOut } from "../kernel/session";
-import { text } from "../messages";
+import { language, text } from "../messages";
+import { type Language, languages } from "../messages/languages";
+import { chooseLanguage } from "./InLanguage";
 import { MemberButton } from "./MemberButton";
 import { chooseMember } from "./member";
 
@@ -64,6 +66,19 @@ export function MemberMenu({ onRestore }: { readonly onRestore: () => void }) {
                   </Menu.Item>
                 </>
               )}
+              <Menu.Separator />
+              <Menu.RadioItemGroup
+                aria-label={text.shell.language}
+                value={language()}
+                onValueChange={({ value }) => value !== language() && chooseLanguage(value as Language)}
+              >
+                {Object.entries(languages).map(([code, name]) => (
+                  <Menu.RadioItem key={code} value={code} lang={code}>
+                    {name}
+                    <Menu.ItemIndicator />
+                  </Menu.RadioItem>
+                ))}
+              </Menu.RadioItemGroup>
               <Menu.Separator />
               <Menu.Item value="work" asChild>
                 <a href="/work">{text.work.title}</a>

@@ -11,7 +11,7 @@ import { text } from "../messages";
 import { type AskedLine, SignInForm } from "./SignInForm";
 
 const words = text.signIn.own;
-const lines: readonly AskedLine[] = [
+const lines = (): readonly AskedLine[] => [
   { name: "before", label: words.before, type: "password", fills: "current-password" },
   { name: "password", label: words.next, type: "password", fills: "new-password" },
 ];
@@ -43,7 +43,7 @@ export function OwnAccess({ onClose }: { readonly onClose: () => void }) {
       <Flex direction="column" gap={5} data-testid="own-access">
         <SignInForm
           key={count}
-          lines={lines}
+          lines={lines()}
           action={words.change}
           onSend={async (values) => {
             await aboutSession("/password", values);

@@ -70,9 +70,8 @@ export function SignInForm({
   );
 }
 
-const { email, password } = text.signIn;
 /** What is asked of somebody who has a password. */
-export const signInLines: readonly AskedLine[] = [
-  { name: "email", label: email, type: "email", fills: "username" },
-  { name: "password", label: password, type: "password", fills: "current-password" },
+export const signInLines = (): readonly AskedLine[] => [
+  { name: "email", label: text.signIn.email, type: "email", fills: "username" },
+  { name: "password", label: text.signIn.password, type: "password", fills: "current-password" },
 ];

@@ -31,7 +31,7 @@ export function SignedOut() {
       <Flex direction="column" gap={4} pb={4} data-testid="signed-out">
         <chakra.p color="quiet">{words.expired.explain}</chakra.p>
         <SignInForm
-          lines={signInLines}
+          lines={signInLines()}
           action={words.go}
           onSend={async (values) => {
             await aboutSession("", values);

@@ -37,10 +37,10 @@ export function Journey({ version, current, signs }: JourneyProps) {
         aria-hidden="true"
       />
       <Flex as="ol" flex="1" align="center" px={4} listStyleType="none" m={0}>
-        {stages.map(({ name: stage, title }, at) => (
+        {stages.map(({ name: stage, words }, at) => (
           <Flex as="li" key={stage} align="center" flex={at === 0 ? undefined : "1"}>
             {at > 0 && (
-              <chakra.span flex="1" minW="28px" h="1px" bg="pencil" position="relative" aria-hidden="true">
+              <chakra.span flex="1" minW="14px" h="1px" bg="pencil" position="relative" aria-hidden="true">
                 <chakra.svg position="absolute" right="0" top="-4px" w="9px" h="9px" viewBox="0 0 9 9">
                   <path d="M0 0L9 4.5L0 9Z" fill="var(--chakra-colors-pencil)" />
                 </chakra.svg>
@@ -64,7 +64,7 @@ export function Journey({ version, current, signs }: JourneyProps) {
               _hover={{ borderColor: "accent" }}
             >
               <SignIcon sign={signs[stage]} />
-              {title}
+              {text.stages[words]}
               <chakra.span srOnly>, {signWords(signs[stage])}</chakra.span>
             </Link>
           </Flex>

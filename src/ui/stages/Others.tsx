@@ -29,7 +29,8 @@ export function Others({ version, stage }: { readonly version: string; readonly 
   return (
     <Flex as="ul" listStyleType="none" aria-label={words.title} gap="3px" flexShrink={0} data-testid="others">
       {shown.slice(0, most).map(({ window, member, name, stage: at }) => {
-        const title = stageNamed(at)?.title ?? at;
+        const stage = stageNamed(at);
+        const title = stage ? text.stages[stage.words] : at;
         const isFollowed = window === following;
         return (
           <li key={window}>

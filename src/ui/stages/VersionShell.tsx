@@ -8,7 +8,7 @@ import { isFlowNode, type Model } from "@/core/model";
 import { complain, tell } from "../controls/notices";
 import { useActsUnderWay } from "../kernel/ask";
 import { text } from "../messages";
-import { lacking } from "../messages/members";
+
 import type { PaletteCommand } from "../shell/paletteStore";
 import { TopRow } from "../shell/TopRow";
 import { useCommentsShown } from "../version/comments/store";
@@ -91,9 +91,9 @@ function Frame({ children }: { readonly children: ReactNode }) {
         title: text.review.ask,
         run: () => useCommentsShown.getState().set({ isOpen: true, part: "review" }),
       },
-      ...stages.map(({ name, title }) => ({
+      ...stages.map(({ name, words }) => ({
         id: `stage-${name}`,
-        title,
+        title: text.stages[words],
         run: () => router.push(stagePath(info.version.id, name)),
       })),
     ],
@@ -155,7 +155,7 @@ function SavedState() {
   const mayChange = useVersion((state) => state.info.rights.includes("edit"));
   if (!mayChange)
     return (
-      <chakra.span color="quiet" fontSize="13px" flexShrink={0} title={lacking.edit} data-testid="reads-only">
+      <chakra.span color="quiet" fontSize="13px" flexShrink={0} title={text.lacking.edit} data-testid="reads-only">
         {text.saved.readsOnly}
       </chakra.span>
     );

@@ -1,4 +1,3 @@
-import { text } from "../messages";
 import { attention, begun, done, none, type Stage, type StageSign, type Standing } from "./stage";
 
 /**
@@ -8,7 +7,7 @@ import { attention, begun, done, none, type Stage, type StageSign, type Standing
 export const stages = [
   {
     name: "brief",
-    title: text.stages.brief,
+    words: "brief",
     // What the text leaves open has to be settled, too.
     sign: ({ brief }) => {
       if (!brief || brief.sentences === 0) return none;
@@ -17,18 +16,18 @@ export const stages = [
   },
   {
     name: "steps",
-    title: text.stages.steps,
+    words: "steps",
     // A start, an end and something between are a process; less is one that was begun.
     sign: ({ nodes }) => (nodes === 0 ? none : nodes < 3 ? begun : done),
   },
   {
     name: "diagram",
-    title: text.stages.diagram,
+    words: "diagram",
     sign: ({ nodes, open }) => (nodes === 0 ? none : (open?.errors ?? 0) > 0 || nodes < 3 ? begun : done),
   },
   {
     name: "check",
-    title: text.stages.check,
+    words: "check",
     sign: ({ nodes, open }) => {
       if (nodes === 0) return none;
       if (open === undefined) return begun;
@@ -38,27 +37,27 @@ export const stages = [
   },
   {
     name: "walk",
-    title: text.stages.walk,
+    words: "walk",
     sign: ({ walks, failingWalks }) => (failingWalks > 0 ? attention(failingWalks) : walks > 0 ? done : none),
   },
   {
     name: "forecast",
-    title: text.stages.forecast,
+    words: "forecast",
     sign: ({ assumed }) => (assumed === "nothing" ? none : assumed === "something" ? begun : done),
   },
   {
     name: "compare",
-    title: text.stages.compare,
+    words: "compare",
     sign: ({ versions, isCopy }) => (versions < 2 ? none : isCopy ? done : begun),
   },
   {
     name: "hand-off",
-    title: text.stages.handoff,
+    words: "handoff",
     sign: ({ handedOff }) => (handedOff > 0 ? done : none),
   },
   {
     name: "live",
-    title: text.stages.live,
+    words: "live",
     sign: ({ live }) => (live.incidents > 0 ? attention(live.incidents) : live.runs + live.logs > 0 ? done : none),
   },
 ] as const satisfies readonly Stage[];

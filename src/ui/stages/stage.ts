@@ -1,3 +1,5 @@
+import type { text } from "../messages";
+
 /** How far a stage is, as its sign says. */
 export type StageSign =
   | { readonly kind: "none" | "begun" | "done" }
@@ -31,6 +33,7 @@ export interface Standing {
 export interface Stage {
   /** Its name in addresses. */
   readonly name: string;
-  readonly title: string;
+  /** What it is called, among the words of the interface. */
+  readonly words: keyof typeof text.stages;
   readonly sign: (at: Standing) => StageSign;
 }

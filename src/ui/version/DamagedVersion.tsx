@@ -5,7 +5,7 @@ import { inVersion } from "@/contract";
 import { complain, tell } from "../controls/notices";
 import { ask } from "../kernel/ask";
 import { useAsked } from "../kernel/queries";
-import { text } from "../messages";
+import { locale, text } from "../messages";
 
 /** In the place of a version whose content cannot be read: what is wrong, and the kept states that can be put back. */
 export function DamagedVersion({
@@ -52,7 +52,7 @@ export function DamagedVersion({
             </chakra.span>
             <chakra.span flex="1">{reason}</chakra.span>
             <chakra.span color="quiet">
-              {member}, {new Date(at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}
+              {member}, {new Date(at).toLocaleString(locale(), { dateStyle: "medium", timeStyle: "short" })}
             </chakra.span>
             <Button size="xs" variant="outline" onClick={() => putBack(number)}>
               {text.damaged.putBack}

@@ -10,8 +10,8 @@ import {
   nameOf,
   participantsOf,
   processesOf,
-  wordFor,
 } from "@/core/model";
+import { typeWord } from "../messages";
 
 export interface OutlineRow {
   readonly id: Id;
@@ -29,7 +29,7 @@ export function outlineOf(model: Model): OutlineRow[] {
       id: element.id,
       level,
       label: nameOf(model, element.id),
-      type: wordFor(element.type),
+      type: typeWord(element.type),
       isLane: element.type === "lane",
     });
   const scope = (id: Id, level: number) => {

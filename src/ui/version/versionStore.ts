@@ -10,7 +10,7 @@ import { ask, ServerError } from "../kernel/ask";
 import { onHappened } from "../kernel/events";
 import { didBefore, forgetUndoneActs, joinHistory, nextMoment } from "../kernel/history";
 import { reasons, text } from "../messages";
-import { lacking } from "../messages/members";
+
 import { editElsewhere } from "./editElsewhere";
 
 import { openOutbox, type PendingBatch } from "./outbox";
@@ -35,7 +35,7 @@ export function createVersionStore(info: VersionData) {
 
     const mayChange = (): boolean => {
       const may = get().info.rights.includes("edit");
-      if (!may) say("refusal", lacking.edit);
+      if (!may) say("refusal", text.lacking.edit);
       return may;
     };
 

@@ -1,7 +1,8 @@
 import { Suspense } from "react";
 import { DecisionFilePage } from "@/ui/decisions/DecisionFilePage";
+import { titled } from "../../language";
 
-export const metadata = { title: "Decisions" };
+export const generateMetadata = titled((words) => words.decisions.title);
 
 export default async function Page({ params }: { readonly params: Promise<{ readonly file: string }> }) {
   const { file } = await params;

@@ -2,6 +2,7 @@
 import { Box, Button, chakra, Flex, Popover, Portal } from "@chakra-ui/react";
 import { useMemo } from "react";
 import type { Figure } from "@/core/drawing";
+import { term } from "@/core/messages";
 import { FootTools } from "../../controls/Foot";
 import { text } from "../../messages";
 import { Marks } from "./Marks";
@@ -93,7 +94,7 @@ function sampleOf(mark: Mark): { mark: Mark; figure: Figure } {
   const figure: Figure = {
     id: mark.on,
     type: isAlong ? "sequenceFlow" : "task",
-    title: "",
+    title: term(""),
     layer: 0,
     primitives: [],
     bounds,

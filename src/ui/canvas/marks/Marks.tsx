@@ -2,6 +2,7 @@
 import { memo } from "react";
 import type { Figure } from "@/core/drawing";
 import type { Id } from "@/core/model";
+import { worded } from "../../messages";
 import { PrimitiveView } from "../FigureView";
 import { Arrow } from "./Arrow";
 import { LabelView } from "./LabelView";
@@ -117,7 +118,7 @@ const MarkView = memo(function MarkView({
       return line ? <Motion key={mark.step} line={line} /> : null;
     case "drawn":
       return (
-        <g role="img" aria-label={mark.figure.title}>
+        <g role="img" aria-label={worded(mark.figure.title)}>
           {mark.figure.primitives.map((primitive, at) => (
             <PrimitiveView key={at} primitive={primitive} lettering={undefined} />
           ))}

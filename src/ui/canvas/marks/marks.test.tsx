@@ -5,6 +5,7 @@ import { afterEach, describe, expect, test } from "vitest";
 import type { Figure } from "@/core/drawing";
 import { middleOf } from "@/core/drawing";
 import { overlaps } from "@/core/layout";
+import { term } from "@/core/messages";
 import { text } from "../../messages";
 import { placeOfLabel } from "./LabelView";
 import { LegendEntry } from "./Legend";
@@ -16,7 +17,7 @@ import { PennedFigures } from "./PennedFigures";
 const shape = (id: string, x = 100, more: Partial<Figure> = {}): Figure => ({
   id,
   type: "task",
-  title: `${id}, task`,
+  title: term(`${id}, task`),
   layer: 1,
   primitives: [],
   bounds: { x, y: 100, width: 80, height: 60 },

@@ -3,9 +3,9 @@ import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import type { Editor } from "@tiptap/react";
 import NextLink from "next/link";
 import { markKinds } from "@/core/brief";
-import { isFlowNode, nameOf, wordFor } from "@/core/model";
+import { isFlowNode, nameOf } from "@/core/model";
 import { Choice } from "../../controls/fields";
-import { text } from "../../messages";
+import { text, typeWord } from "../../messages";
 import { useBrief } from "../../version/briefStore";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { kindWords } from "./markKeys";
@@ -96,7 +96,7 @@ export function MarkDetail({ editor, told }: { readonly editor: Editor | null; r
         <option value="">{text.brief.tie}</option>
         {elements.map((element) => (
           <option key={element.id} value={element.id}>
-            {`${nameOf(model, element.id)} (${wordFor(element.type)})`}
+            {`${nameOf(model, element.id)} (${typeWord(element.type)})`}
           </option>
         ))}
       </chakra.select>

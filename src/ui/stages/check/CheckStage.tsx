@@ -6,13 +6,13 @@ import { useCallback, useMemo, useState } from "react";
 import { check } from "@/contract";
 import { type Finding, keyOf, type Repair, type RuleGroup, type Severity, waiverFor } from "@/core/check";
 import { performed } from "@/core/commands";
-import { type Id, isFlowNode, nameOf, wordFor } from "@/core/model";
+import { type Id, isFlowNode, nameOf } from "@/core/model";
 import { AskDialog } from "../../controls/AskDialog";
 import { complain, tell } from "../../controls/notices";
 import { EmptyState } from "../../controls/states";
 import { ask } from "../../kernel/ask";
 import { doAct } from "../../kernel/history";
-import { text, worded } from "../../messages";
+import { text, typeWord, worded } from "../../messages";
 import { useDiagram } from "../../version/diagramStore";
 import { useFindings } from "../../version/findings";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
@@ -62,7 +62,7 @@ export function CheckStage() {
 
   const names = (finding: Finding) =>
     finding.elements
-      .map((id) => nameOf(model, id) || wordFor(model.elements.get(id)?.type ?? ""))
+      .map((id) => nameOf(model, id) || typeWord(model.elements.get(id)?.type ?? ""))
       .filter(Boolean)
       .join(", ");
   const shown = findings.filter(

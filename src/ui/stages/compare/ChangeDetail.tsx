@@ -4,10 +4,10 @@ import { useRouter } from "next/navigation";
 import type { ReactNode } from "react";
 import type { ReasonRow } from "@/contract/compare";
 import { type ChangeGroup, changeStates, noReason, pains, type Reason, technicalLines } from "@/core/compare";
-import { type Id, isConnection, type Model, nameOf, wordFor } from "@/core/model";
+import { type Id, isConnection, type Model, nameOf } from "@/core/model";
 import { Choice, TextField } from "../../controls/fields";
 import { momentWords } from "../../controls/moment";
-import { text, worded } from "../../messages";
+import { text, typeWord, worded } from "../../messages";
 import { CommentOn } from "../../version/comments/CommentOn";
 import { aboutOf } from "../../version/comments/store";
 import { type BothForecasts, ForecastOfExpected } from "./Forecasts";
@@ -92,8 +92,8 @@ function calledBy(model: Model, id: Id): string {
   const element = model.elements.get(id);
   const own = nameOf(model, id);
   if (own || !element) return own;
-  const end = (ref: unknown) => nameOf(model, String(ref)) || wordFor(model.elements.get(String(ref))?.type ?? "");
-  return isConnection(element.type) ? `${end(element.sourceRef)} → ${end(element.targetRef)}` : wordFor(element.type);
+  const end = (ref: unknown) => nameOf(model, String(ref)) || typeWord(model.elements.get(String(ref))?.type ?? "");
+  return isConnection(element.type) ? `${end(element.sourceRef)} → ${end(element.targetRef)}` : typeWord(element.type);
 }
 
 interface DifferenceRow {

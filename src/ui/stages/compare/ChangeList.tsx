@@ -12,12 +12,12 @@ import {
   type Reason,
   type Report,
 } from "@/core/compare";
-import { nameOf, wordFor } from "@/core/model";
+import { nameOf } from "@/core/model";
 import { Keycap } from "../../controls/Keycap";
 import { Segments } from "../../controls/Segments";
 import { EmptyState } from "../../controls/states";
 import { giveFile } from "../../kernel/ask";
-import { text } from "../../messages";
+import { text, typeWord } from "../../messages";
 import { useCompare } from "./compareStore";
 import { FormerReasons } from "./FormerReasons";
 import type { Compared, GiveReason } from "./useComparison";
@@ -149,7 +149,7 @@ function MovedShapes({ compared: { from, to, pairs } }: { readonly compared: Com
               minH="24px"
               onClick={() => set({ picked: { side: "to", id } })}
             >
-              {nameOf(to.model, id) || wordFor(to.model.elements.get(id)?.type ?? "")}
+              {nameOf(to.model, id) || typeWord(to.model.elements.get(id)?.type ?? "")}
             </chakra.button>
           ))}
         </Flex>

@@ -5,12 +5,13 @@ import type { Finding } from "@/core/check";
 import { type Effect, effectOf } from "@/core/compare";
 import type { Model } from "@/core/model";
 import { JobRunner } from "../../kernel/jobRunner";
-import { text } from "../../messages";
+import { locale, text } from "../../messages";
 import { type BothForecasts, Forecasts } from "./Forecasts";
 import type { Compared } from "./useComparison";
 
-const signed = new Intl.NumberFormat("en", { signDisplay: "exceptZero" });
-const share = new Intl.NumberFormat("en", { style: "percent", signDisplay: "exceptZero", maximumFractionDigits: 0 });
+const signed = () => new Intl.NumberFormat(locale(), { signDisplay: "exceptZero" });
+const share = () =>
+  new Intl.NumberFormat(locale(), { style: "percent", signDisplay: "exceptZero", maximumFractionDigits: 0 });
 
 /** What the changes come to: the figures of both sides, with difference and percent. */
 export function EffectBar({
@@ -72,8 +73,8 @@ function Figure({ effect }: { readonly effect: Effect }) {
             <chakra.span color="pencil">{from}</chakra.span> <span>→</span>{" "}
             <chakra.span fontWeight="700">{to}</chakra.span>{" "}
             <chakra.span fontSize="12px" color={tone}>
-              {signed.format(difference)}
-              {effect.share === undefined ? "" : `, ${share.format(effect.share)}`}
+              {signed().format(difference)}
+              {effect.share === undefined ? "" : `, ${share().format(effect.share)}`}
               {isBetter ? ` ${text.compare.better}` : isWorse ? ` ${text.compare.worse}` : ""}
             </chakra.span>
           </>

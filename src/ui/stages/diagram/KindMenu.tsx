@@ -1,11 +1,14 @@
 "use client";
 import { Text } from "@chakra-ui/react";
 import { Command as Palette } from "cmdk";
-import { type Kind, type KindGroup, kindWords } from "@/core/commands";
+import { type Kind, type KindGroup, kindWords as kindInEnglish } from "@/core/commands";
+import { term } from "@/core/messages";
 import { KindPicture } from "../../canvas/KindPicture";
 import { PaletteDialog } from "../../controls/PaletteDialog";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { useTypedAhead } from "./useTypedAhead";
+
+const kindWords = (kind: Kind) => worded(term(kindInEnglish(kind)));
 
 interface KindMenuProps {
   readonly title: string;

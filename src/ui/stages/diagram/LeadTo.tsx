@@ -2,18 +2,9 @@
 import { chakra, Text } from "@chakra-ui/react";
 import { Command as Palette } from "cmdk";
 import { useState } from "react";
-import {
-  connectionBetween,
-  type Element,
-  type Id,
-  incomingOf,
-  laneOf,
-  type Model,
-  nameOf,
-  wordFor,
-} from "@/core/model";
+import { connectionBetween, type Element, type Id, incomingOf, laneOf, type Model, nameOf } from "@/core/model";
 import { PaletteDialog } from "../../controls/PaletteDialog";
-import { text } from "../../messages";
+import { text, typeWord } from "../../messages";
 import { useTypedAhead } from "./useTypedAhead";
 
 interface LeadToProps {
@@ -28,7 +19,7 @@ interface LeadToProps {
 export function LeadTo({ model, diagram, from, onChoose, onClose }: LeadToProps) {
   const [typed, setTyped] = useTypedAhead();
   const wanted = typed.trim().toLowerCase();
-  const title = text.diagram.leadTo(nameOf(model, from.id) || wordFor(from.type));
+  const title = text.diagram.leadTo(nameOf(model, from.id) || typeWord(from.type));
   const [targets] = useState(() => targetsOf(model, diagram, from));
   const matching = targets
     .map((target) => ({ target, rank: rankOf(target, wanted) }))
@@ -89,11 +80,11 @@ function targetsOf(model: Model, diagram: Id, from: Element): { id: Id; name: st
     if (!element || element.type === "lane" || element.id === from.id) continue;
     const answer = connectionBetween(model, from.id, element.id);
     if (!answer.ok) continue;
-    const type = wordFor(element.type);
+    const type = typeWord(element.type);
     found.push({
       id: element.id,
       name: nameOf(model, element.id) || type,
-      words: placeWords(model, element, `${type}, by ${wordFor(answer.value)}`),
+      words: placeWords(model, element, text.diagram.leadBy(type, typeWord(answer.value))),
     });
   }
   return found.sort((a, b) => a.name.localeCompare(b.name));

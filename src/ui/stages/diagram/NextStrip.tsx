@@ -74,7 +74,7 @@ export const NextStrip = memo(function NextStrip({ chosen, onFlow, kinds, gestur
           return (
             words[id] && (
               <Button key={id} {...stripButton} px={1.5} title={title} aria-label={title} onClick={run}>
-                {words[id]} <Keycap>{keys}</Keycap>
+                {words[id]} <Keycap>{keys ?? ""}</Keycap>
               </Button>
             )
           );

@@ -3,10 +3,10 @@ import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { X } from "lucide-react";
 import { useMemo } from "react";
 import { pageOf, sceneOf } from "@/core/drawing";
-import { type Id, type Model, nameOf, wordFor } from "@/core/model";
+import { type Id, type Model, nameOf } from "@/core/model";
 import { SceneView } from "../../canvas/SceneView";
 import { Keycap } from "../../controls/Keycap";
-import { text } from "../../messages";
+import { text, typeWord } from "../../messages";
 
 /** The inside of a closed sub-process, shown for a look without leaving the page. */
 export function Peek({
@@ -25,7 +25,7 @@ export function Peek({
 }) {
   const page = pageOf(model, element);
   const scene = useMemo(() => (page ? sceneOf(model, page) : undefined), [model, page]);
-  const name = nameOf(model, element) || wordFor(model.elements.get(element)?.type ?? "");
+  const name = nameOf(model, element) || typeWord(model.elements.get(element)?.type ?? "");
   return (
     <Box
       role="dialog"

@@ -2,12 +2,12 @@
 import { useCallback } from "react";
 import { inVersion } from "@/contract";
 import { allKindsThatMayFollow, type Kind, lostBy, perform, possibleKinds } from "@/core/commands";
-import { type Element, type ElementType, type Id, type Model, nameOf, scopeOf, wordFor } from "@/core/model";
+import { type Element, type ElementType, type Id, type Model, nameOf, scopeOf } from "@/core/model";
 import { AskDialog } from "../../controls/AskDialog";
 import { tell } from "../../controls/notices";
 import { closeThen } from "../../controls/PaletteDialog";
 import { ask } from "../../kernel/ask";
-import { reasons, text } from "../../messages";
+import { reasons, text, typeWord } from "../../messages";
 import { connectTo, newId } from "../../version/actions";
 import { useDiagram } from "../../version/diagramStore";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
@@ -46,7 +46,7 @@ export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
   if (asking === "replace" && selected)
     return (
       <KindMenu
-        title={text.diagram.becomes(nameOf(model, selected.id) || wordFor(selected.type))}
+        title={text.diagram.becomes(nameOf(model, selected.id) || typeWord(selected.type))}
         groups={possibleKinds(model, diagram, selected, scope)}
         loses={(kind) => lostBy(model, selected, kind.type as ElementType)}
         onChoose={(kind) => {

@@ -5,11 +5,11 @@ import { useRouter } from "next/navigation";
 import { useEffect, useState } from "react";
 import { compare } from "@/contract";
 import type { CounterpartRow } from "@/contract/compare";
-import { type Element, nameOf, wordFor } from "@/core/model";
+import { type Element, nameOf } from "@/core/model";
 import { complain } from "../../controls/notices";
 import { closeThen, PaletteDialog } from "../../controls/PaletteDialog";
 import { ask } from "../../kernel/ask";
-import { text } from "../../messages";
+import { text, typeWord } from "../../messages";
 import { placeOf } from "../../version/counterparts";
 import { useVersionStore } from "../../version/VersionContext";
 
@@ -19,7 +19,7 @@ export function ToCounterpart({ selected, onClose }: { readonly selected: Elemen
   const router = useRouter();
   const [found, setFound] = useState<readonly CounterpartRow[] | null>(null);
   const [typed, setTyped] = useState("");
-  const name = nameOf(store.getState().model, selected.id) || wordFor(selected.type);
+  const name = nameOf(store.getState().model, selected.id) || typeWord(selected.type);
   useEffect(() => {
     const { info, say, settled } = store.getState();
     let isStale = false;

@@ -44,14 +44,14 @@ export function TrayFigures({ element, model }: { readonly element: Element; rea
       </chakra.h3>
       {rows.flatMap((row) =>
         row.says.map((name) => {
-          const label = row.kind === "share" ? row.name : (cellLabels[row.kind][name] ?? name);
+          const label = row.kind === "share" ? row.name : (cellLabels()[row.kind][name] ?? name);
           return (
             <Box key={`${row.element} ${name}`} mb={1}>
               <chakra.span color="quiet" fontSize="12px">
                 {label}
               </chakra.span>
               <SaidCell
-                label={`${cellLabels[row.kind][name] ?? name}: ${row.name}`}
+                label={`${cellLabels()[row.kind][name] ?? name}: ${row.name}`}
                 column={name}
                 isFramed
                 value={shown(row, name, scenario)}

@@ -2,10 +2,10 @@
 import { chakra } from "@chakra-ui/react";
 import dynamic from "next/dynamic";
 import { canHoldBoundaryEvents } from "@/core/commands";
-import { boundaryEventsOf, type Element, type Id, incomingOf, isA, nameOf, outgoingOf, wordFor } from "@/core/model";
+import { boundaryEventsOf, type Element, type Id, incomingOf, isA, nameOf, outgoingOf } from "@/core/model";
 import { Choice } from "../../controls/fields";
 import { Row, type TrayProps } from "../../controls/trayParts";
-import { text } from "../../messages";
+import { text, typeWord } from "../../messages";
 import { addKind } from "../../version/actions";
 import { useVersionStore } from "../../version/VersionContext";
 
@@ -18,7 +18,7 @@ export function TrayFlow({ element, model, diagram, onGo }: TrayProps & { readon
   const store = useVersionStore();
   const { dispatch } = store.getState();
   const named = (id: Id | undefined) =>
-    id === undefined ? text.tray.none : nameOf(model, id) || wordFor(model.elements.get(id)?.type ?? "");
+    id === undefined ? text.tray.none : nameOf(model, id) || typeWord(model.elements.get(id)?.type ?? "");
   const go = (id: Id | undefined, detail?: string) =>
     id === undefined ? null : (
       <chakra.button

@@ -12,7 +12,7 @@ import {
   textOfPlain,
 } from "@/core/model";
 import { Choice, TextField } from "../../controls/fields";
-import { text } from "../../messages";
+import { locale, text } from "../../messages";
 import { useVersionStore } from "../../version/VersionContext";
 import { RichTextView } from "./RichTextView";
 
@@ -22,7 +22,7 @@ const RichTextField = dynamic(() => import("./RichTextField").then((file) => fil
 
 /** Languages that are offered; a file may bring others. */
 const offered = ["en", "de", "fr", "es", "it", "nl", "pl", "pt"];
-const names = new Intl.DisplayNames(["en"], { type: "language" });
+const names = () => new Intl.DisplayNames([locale()], { type: "language" });
 
 /** What somebody who does a step has to know: plain or with emphasis, lists and links, in each language for which it is kept. */
 export function TrayNotes({ element }: { readonly element: Element }) {
@@ -43,7 +43,7 @@ export function TrayNotes({ element }: { readonly element: Element }) {
           value={language}
           options={[
             ["", text.tray.ownLanguage],
-            ...choices.map((one) => [one, `${names.of(one) ?? one}${written.includes(one) ? " ✓" : ""}`] as const),
+            ...choices.map((one) => [one, `${names().of(one) ?? one}${written.includes(one) ? " ✓" : ""}`] as const),
           ]}
           onChoose={(next) => {
             setLanguage(next);

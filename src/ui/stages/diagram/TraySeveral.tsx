@@ -2,20 +2,11 @@
 import { Box, chakra } from "@chakra-ui/react";
 import type { Command } from "@/core/commands";
 import { roleParts, rolesOf } from "@/core/directory";
-import {
-  type Element,
-  type ElementType,
-  familyOf,
-  isActivity,
-  nameOf,
-  systemsOf,
-  systemUses,
-  wordFor,
-} from "@/core/model";
+import { type Element, type ElementType, familyOf, isActivity, nameOf, systemsOf, systemUses } from "@/core/model";
 import { EntryPicker } from "../../controls/EntryPicker";
 import { Choice } from "../../controls/fields";
 import { Row, type TrayProps } from "../../controls/trayParts";
-import { text } from "../../messages";
+import { text, typeWord } from "../../messages";
 import { newId } from "../../version/actions";
 import { useVersionStore } from "../../version/VersionContext";
 
@@ -48,7 +39,7 @@ export function TraySeveral({ model, diagram, selection }: TrayProps) {
               value={types.size === 1 ? ([...types][0] as string) : ""}
               options={[
                 ...(types.size === 1 ? [] : [["", text.tray.different] as const]),
-                ...family.map((type) => [type as string, wordFor(type)] as const),
+                ...family.map((type) => [type as string, typeWord(type)] as const),
               ]}
               onChoose={(type) =>
                 type !== "" &&

@@ -2,6 +2,7 @@
 import { Button, chakra } from "@chakra-ui/react";
 import dynamic from "next/dynamic";
 import { referenceOf, triggerWords } from "@/core/commands";
+import { term } from "@/core/messages";
 import {
   childrenOf,
   type Element,
@@ -19,13 +20,12 @@ import {
   timerWords,
   triggerOf,
   triggersAllowedAt,
-  wordFor,
   wordsOf,
 } from "@/core/model";
 import { Choice, TextField } from "../../controls/fields";
 import { Row, type TrayProps } from "../../controls/trayParts";
 import { today } from "../../kernel/today";
-import { text } from "../../messages";
+import { text, typeWord, worded } from "../../messages";
 import { newId } from "../../version/actions";
 import { nameElement } from "../../version/laneRoles";
 import { useVersionStore } from "../../version/VersionContext";
@@ -58,11 +58,11 @@ export function TrayWhat({ element, model, onOpenPage, onVersion }: TrayProps & 
           <Choice
             label={text.tray.type}
             value={element.type}
-            options={family.map((type) => [type, capital(wordFor(type))])}
+            options={family.map((type) => [type, capital(typeWord(type))])}
             onChoose={(to) => dispatch({ type: "retype", id: element.id, to })}
           />
         ) : (
-          capital(wordFor(element.type))
+          capital(typeWord(element.type))
         )}
       </Row>
       {isEvent(element.type) && (
@@ -72,7 +72,7 @@ export function TrayWhat({ element, model, onOpenPage, onVersion }: TrayProps & 
             value={trigger}
             options={triggersAllowedAt(positionOf(model, element)).map((option) => [
               option,
-              option === "none" ? capital(text.tray.none) : capital(triggerWords(option)),
+              option === "none" ? capital(text.tray.none) : capital(worded(term(triggerWords(option)))),
             ])}
             onChoose={(next) =>
               dispatch({
@@ -234,7 +234,9 @@ function Compensated({ element, model }: { readonly element: Element; readonly m
         value={(definition.activityRef as string | undefined) ?? ""}
         options={[
           ["", text.tray.compensatesAll],
-          ...activities.map((activity) => [activity.id, nameOf(model, activity.id) || wordFor(activity.type)] as const),
+          ...activities.map(
+            (activity) => [activity.id, nameOf(model, activity.id) || typeWord(activity.type)] as const,
+          ),
         ]}
         onChoose={(value) =>
           dispatch({ type: "setField", id: definition.id, field: "activityRef", value: value === "" ? null : value })
@@ -249,7 +251,7 @@ function NamedReference({ element, model }: { readonly element: Element; readonl
   const { dispatch } = useVersionStore().getState();
   const reference = referenceOf(model, element);
   if (!reference) return null;
-  const label = capital(wordFor(reference.kind));
+  const label = capital(typeWord(reference.kind));
   return (
     <Row label={label}>
       <TextField

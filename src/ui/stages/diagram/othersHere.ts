@@ -1,6 +1,7 @@
 import { useEffect, useMemo } from "react";
 import type { Here } from "@/contract/presence";
 import { type Figure, type Primitive, roundedRect, type Scene, textWidth } from "@/core/drawing";
+import { term } from "@/core/messages";
 import type { CanvasHandle } from "../../canvas/Canvas";
 import type { Mark } from "../../canvas/marks/mark";
 import { text } from "../../messages";
@@ -38,7 +39,7 @@ function drawnFor({ id, bounds, line }: Figure, window: string, member: string, 
     tone: "paper",
   };
   return {
-    ...{ id: `other ${window} ${id}`, type: "other", layer: 9, bounds, title: text.presence.chosen(name) },
+    ...{ id: `other ${window} ${id}`, type: "other", layer: 9, bounds, title: term(text.presence.chosen(name)) },
     primitives: [...(line ? [] : [around]), label, words],
   };
 }

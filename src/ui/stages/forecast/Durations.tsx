@@ -75,7 +75,7 @@ export function Durations(props: {
             symbol: "none",
             silent: true,
             data: [
-              line(cycleTime.p90, `9 of 10: ${inUnit(cycleTime.p90, unit)}`, ink("attention"), "solid"),
+              line(cycleTime.p90, text.forecast.ninth(inUnit(cycleTime.p90, unit)), ink("attention"), "solid"),
               ...(aim === undefined
                 ? []
                 : [line(aim, `${text.forecast.aim} ${inUnit(aim, unit)}`, ink("good"), "dashed")]),

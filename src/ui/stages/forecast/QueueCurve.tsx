@@ -5,7 +5,7 @@ import type { Id } from "@/core/model";
 import { axis, Chart, ink } from "../../controls/Chart";
 import { Panel } from "../../controls/Panel";
 import { decimals } from "../../controls/units";
-import { text } from "../../messages";
+import { locale, text } from "../../messages";
 
 /** Who waits for a role, and how many cases are under way, over the time of the first run. */
 export function QueueCurve(props: {
@@ -28,7 +28,7 @@ export function QueueCurve(props: {
     }
     return found;
   }, [curve]);
-  const day = useMemo(() => new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", timeZone: "UTC" }), []);
+  const day = useMemo(() => new Intl.DateTimeFormat(locale(), { day: "numeric", month: "short", timeZone: "UTC" }), []);
   const option = useMemo(
     () => ({
       grid: { left: 32, right: 16, top: 12, bottom: 24 },

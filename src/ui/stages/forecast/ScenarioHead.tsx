@@ -6,7 +6,7 @@ import type { Scenario } from "@/core/scenario";
 import { AskDialog } from "../../controls/AskDialog";
 import { Keycap } from "../../controls/Keycap";
 import { timeWords } from "../../controls/units";
-import { text } from "../../messages";
+import { locale, text } from "../../messages";
 import { useVersionStore } from "../../version/VersionContext";
 
 const words = text.forecast;
@@ -34,7 +34,7 @@ export function ScenarioHead(props: {
   const base = scenario?.inherits === undefined ? undefined : scenarios.find(({ id }) => id === scenario.inherits);
   const run = (): string => {
     if (!scenario) return "";
-    const day = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", timeZone: "UTC" }).format(
+    const day = new Intl.DateTimeFormat(locale(), { day: "numeric", month: "long", timeZone: "UTC" }).format(
       new Date(scenario.start),
     );
     const lasts = scenario.duration === undefined ? "" : timeWords(scenario.duration);

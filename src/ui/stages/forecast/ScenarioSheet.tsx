@@ -231,7 +231,7 @@ function Row(props: {
       <Box w="126px" flexShrink={0}>
         {row.says.includes("selection") ? (
           <SaidCell
-            label={`${cellLabels.step.selection}: ${row.name}`}
+            label={`${cellLabels().step.selection}: ${row.name}`}
             column="selection"
             value={shown(row, "selection", scenario)}
             usual={row.by}

@@ -4,7 +4,7 @@ import type { Forecast } from "@/core/forecast";
 import { axis, Chart, ink } from "../../controls/Chart";
 import { Panel } from "../../controls/Panel";
 import { decimals } from "../../controls/units";
-import { text } from "../../messages";
+import { locale, text } from "../../messages";
 
 const day = 86_400;
 
@@ -12,7 +12,7 @@ const day = 86_400;
 export function Throughput({ forecast, start }: { readonly forecast: Forecast; readonly start: number }) {
   const { width, means } = forecast.curves.done;
   const dayWords = useMemo(
-    () => new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", timeZone: "UTC" }),
+    () => new Intl.DateTimeFormat(locale(), { day: "numeric", month: "short", timeZone: "UTC" }),
     [],
   );
   const title = text.forecast.panels.done;

@@ -9,13 +9,13 @@ import { decimals, unitFor } from "../../controls/units";
 import { text } from "../../messages";
 
 /** The figures that can be looked at while inputs are turned. */
-export const figureNames = {
+export const figureNames = () => ({
   p90: text.forecast.tell.within.trim(),
   mean: text.forecast.against.figures.cycleTime,
   waiting: text.forecast.against.figures.waiting,
   cost: text.forecast.against.figures.cost,
-} as const;
-export type FigureName = keyof typeof figureNames;
+});
+export type FigureName = keyof ReturnType<typeof figureNames>;
 
 const read: { readonly [name in FigureName]: (forecast: Forecast) => number } = {
   p90: ({ cycleTime }) => cycleTime.p90,
@@ -152,7 +152,7 @@ export function VariedChart(props: {
   const table = {
     head: [
       ...turned.map(({ name, what }, at) => `${name}: ${kinds[what]}${scales[at]?.word ? `, ${scales[at].word}` : ""}`),
-      `${figureNames[figure]}${word ? `, ${word}` : ""}`,
+      `${figureNames()[figure]}${word ? `, ${word}` : ""}`,
     ],
     rows: points.map((point) => [
       ...scales.map(({ size: per }, at) => decimals((at === 0 ? point.value : (point.other ?? 0)) / per)),

@@ -151,7 +151,7 @@ export function WhatIf(props: {
         ))}
         <chakra.span minW="62px">{words.figure}</chakra.span>
         <AskSelect label={words.figure} value={figure} onChange={(value) => setFigure(value as FigureName)}>
-          {Object.entries(figureNames).map(([name, title]) => (
+          {Object.entries(figureNames()).map(([name, title]) => (
             <option key={name} value={name}>
               {title}
             </option>

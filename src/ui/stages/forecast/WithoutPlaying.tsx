@@ -2,10 +2,10 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import type { ReactNode } from "react";
 import { type Exact, type Forecast, type Path, storyOf } from "@/core/forecast";
-import { type Id, isActivity, isConnection, type Model, nameOf, wordFor } from "@/core/model";
+import { type Id, isActivity, isConnection, type Model, nameOf } from "@/core/model";
 import { Panel } from "../../controls/Panel";
 import { percentWords, timeWords } from "../../controls/units";
-import { text } from "../../messages";
+import { text, typeWord } from "../../messages";
 
 const words = text.forecast.exact;
 
@@ -19,7 +19,7 @@ export function WithoutPlaying(props: {
 }) {
   const { model, exact, forecast, hueOf, onShow } = props;
   const { paths, stations } = exact;
-  const called = (id: Id) => nameOf(model, id) || wordFor(model.elements.get(id)?.type ?? "") || id;
+  const called = (id: Id) => nameOf(model, id) || typeWord(model.elements.get(id)?.type ?? "") || id;
   const longest = exact.critical.filter((id) => isActivity(model.elements.get(id)?.type ?? ""));
   const played = new Map(forecast.resources.map((one) => [one.id, one]));
   const wait = (seconds: number) => (Number.isFinite(seconds) ? timeWords(seconds) : words.grows);

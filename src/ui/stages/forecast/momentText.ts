@@ -1,7 +1,7 @@
 import type { Chosen, Moment } from "@/core/forecast";
-import { type Id, isActivity, isGateway, type Model, nameOf, wordFor } from "@/core/model";
+import { type Id, isActivity, isGateway, type Model, nameOf } from "@/core/model";
 import { modelsOf, type World } from "@/core/tokens";
-import { text } from "../../messages";
+import { text, typeWord } from "../../messages";
 
 const words = text.forecast.oneCase;
 
@@ -11,7 +11,7 @@ export const modelWith = (world: World, id: Id): Model =>
 
 export function nameIn(world: World, id: Id): string {
   const model = modelWith(world, id);
-  return nameOf(model, id) || wordFor(model.elements.get(id)?.type ?? "") || id;
+  return nameOf(model, id) || typeWord(model.elements.get(id)?.type ?? "") || id;
 }
 
 /** A way a case can go, by the answers on it, or by where it leads. */

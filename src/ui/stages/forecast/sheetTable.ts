@@ -8,7 +8,7 @@ import type { CellName, SheetRow } from "../../version/figures/sheetRows";
 const words = text.forecast.sheet;
 
 /** The columns of the sheet in a file; the first three say what a row is about. */
-const columns: readonly (readonly [heading: string, parameter: CellName])[] = [
+const columns = (): readonly (readonly [heading: string, parameter: CellName])[] => [
   [words.interval, "interval"],
   [words.time, "processing"],
   [words.wait, "wait"],
@@ -27,12 +27,12 @@ const columns: readonly (readonly [heading: string, parameter: CellName])[] = [
 /** The scenario sheet as CSV, a row an element, figures in the words of their cells. */
 export function writeSheetTable(rows: readonly SheetRow[], scenario: Scenario): string {
   return writeTable([
-    [words.id, words.name, words.by, ...columns.map(([heading]) => heading)],
+    [words.id, words.name, words.by, ...columns().map(([heading]) => heading)],
     ...rows.map((row) => [
       row.element,
       row.name,
       row.by,
-      ...columns.map(([, parameter]) => (row.says.includes(parameter) ? shown(row, parameter, scenario) : "")),
+      ...columns().map(([, parameter]) => (row.says.includes(parameter) ? shown(row, parameter, scenario) : "")),
     ]),
   ]);
 }
@@ -62,7 +62,7 @@ export function readSheetTable(csv: string, rows: readonly SheetRow[], scenario:
       if (id !== "" || name !== "") problems.push(words.noRow(number + 2, name || id));
       continue;
     }
-    for (const [heading, parameter] of columns) {
+    for (const [heading, parameter] of columns()) {
       const typed = (line[at(heading)] ?? "").trim();
       if (typed === "" || !row.says.includes(parameter)) continue;
       if (typed === shown(row, parameter, scenario)) continue;

@@ -4,11 +4,11 @@ import { X } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef } from "react";
 import type { About, ThreadRow } from "@/contract/comments";
-import { called, nameOf, wordFor } from "@/core/model";
+import { called, nameOf } from "@/core/model";
 import { IconTool } from "../../controls/IconTool";
 import { Segments } from "../../controls/Segments";
 import { EmptyState } from "../../controls/states";
-import { text, worded } from "../../messages";
+import { text, typeWord, worded } from "../../messages";
 import { useCommentsShown } from "../../version/comments/store";
 import { ThreadView } from "../../version/comments/ThreadView";
 import { useThreads } from "../../version/comments/useThreads";
@@ -20,8 +20,8 @@ import { ReviewPart } from "./ReviewPart";
 const words = text.comments;
 /** Where what a thread is about is seen, besides elements. */
 const stagesOf = { finding: "check", change: "compare", sentence: "brief", figure: "forecast" } as const;
-const parts = Object.entries(text.review.parts) as [keyof typeof text.review.parts, string][];
-const filters = Object.entries(words.filters) as [keyof typeof words.filters, string][];
+const parts = () => Object.entries(text.review.parts) as [keyof typeof text.review.parts, string][];
+const filters = () => Object.entries(words.filters) as [keyof typeof words.filters, string][];
 
 /** What people say about the version, beside whatever stage is open: about the element that is selected, or about all of it. */
 export function CommentsColumn() {
@@ -45,12 +45,12 @@ export function CommentsColumn() {
       ? {
           kind: "element",
           key: selected.id,
-          words: (nameOf(model, selected.id) || wordFor(selected.type)).slice(0, 500),
+          words: (nameOf(model, selected.id) || typeWord(selected.type)).slice(0, 500),
         }
       : { kind: "version", key: "", words: info.version.name };
   const nameOfAbout = ({ about: { kind, key, words: called } }: ThreadRow): string | undefined => {
     const element = kind === "element" ? model.elements.get(key) : undefined;
-    return element ? nameOf(model, element.id) || wordFor(element.type) : kind in stagesOf ? called : undefined;
+    return element ? nameOf(model, element.id) || typeWord(element.type) : kind in stagesOf ? called : undefined;
   };
   const isMine = ({ assigned, said }: ThreadRow) =>
     assigned === of.me || said.some(({ member, mentions }) => member === of.me || mentions.includes(of.me ?? ""));
@@ -85,7 +85,7 @@ export function CommentsColumn() {
           small
           label={text.review.part}
           value={part}
-          options={parts}
+          options={parts()}
           onChoose={(next) => set({ part: next })}
         />
         <chakra.span flex="1" />
@@ -94,7 +94,7 @@ export function CommentsColumn() {
             small
             label={words.filter}
             value={filter}
-            options={filters}
+            options={filters()}
             onChoose={(next) => set({ filter: next })}
           />
         )}

@@ -3,10 +3,10 @@ import { chakra, Table } from "@chakra-ui/react";
 import NextLink from "next/link";
 import { useMemo, useState } from "react";
 import type { DescriptionRow } from "@/contract/handoff";
-import { type Element, isA, type Model, nameOf, wordFor } from "@/core/model";
+import { type Element, isA, type Model, nameOf } from "@/core/model";
 import { type Break, bindingOf, boundAs, type Offer, offeredTo, offersOf } from "@/core/services";
 import { EmptyState } from "../../controls/states";
-import { text } from "../../messages";
+import { text, typeWord } from "../../messages";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { CallData } from "./CallData";
 import { OperationList } from "./OperationList";
@@ -81,7 +81,7 @@ function BoundStep(props: {
           </chakra.span>
         </NextLink>
         <chakra.span color="quiet" ms={2}>
-          {wordFor(step.type)}
+          {typeWord(step.type)}
         </chakra.span>
       </Table.Cell>
       <Table.Cell>

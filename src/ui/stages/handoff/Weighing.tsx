@@ -16,7 +16,7 @@ import {
 import { writeTable } from "@/core/table";
 import { Choice, TextField } from "../../controls/fields";
 import { NewLine } from "../../controls/trayParts";
-import { decimals } from "../../controls/units";
+import { decimals, typedDecimals } from "../../controls/units";
 import { giveFile } from "../../kernel/ask";
 import { useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
@@ -117,7 +117,7 @@ export function Weighing({ model }: { readonly model: Model }) {
                   </Table.Cell>
                   {weights.map(({ criterion }) => {
                     const value = figures[criterion];
-                    const shown = value === undefined ? "" : decimals(inCell(criterion, value));
+                    const shown = value === undefined ? "" : typedDecimals(inCell(criterion, value));
                     const isSaid = Object.hasOwn(candidate.figures, criterion);
                     return (
                       <Table.Cell key={criterion}>
@@ -196,7 +196,7 @@ function WeightHead(props: {
       </Flex>
       <TextField
         label={words.weightOf(name)}
-        value={decimals(weight.weight)}
+        value={typedDecimals(weight.weight)}
         onCommit={(typed) => {
           const value = Number(typed.replace(",", "."));
           if (typed.trim() !== "" && value >= 0) onChange({ weight: value });

@@ -10,7 +10,7 @@ import { Choice } from "../../controls/fields";
 import { complain } from "../../controls/notices";
 import { EmptyState } from "../../controls/states";
 import { saveFile } from "../../kernel/ask";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { useWalks } from "../../version/walks";
 
@@ -125,7 +125,7 @@ function Picture(props: {
             <a
               key={figure.id}
               href={href}
-              aria-label={figure.title}
+              aria-label={worded(figure.title)}
               onClick={(event) => {
                 if (event.ctrlKey || event.metaKey || event.shiftKey) return;
                 event.preventDefault();

@@ -10,7 +10,7 @@ import { BesideTitle, Panel } from "../../controls/Panel";
 import { EmptyState } from "../../controls/states";
 import { decimals, inUnit, timeWords, unitFor } from "../../controls/units";
 import { useAsked } from "../../kernel/queries";
-import { text } from "../../messages";
+import { locale, text } from "../../messages";
 import { CommentOn } from "../../version/comments/CommentOn";
 import { aboutOf } from "../../version/comments/store";
 import { Against } from "./Against";
@@ -72,7 +72,7 @@ function sentenceOf({ ended, days }: RunFigures): string {
   return words.sentence(ended.length, days.length, timeWords(mean), timeWords(most));
 }
 
-const dayWords = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", timeZone: "UTC" });
+const dayWords = () => new Intl.DateTimeFormat(locale(), { day: "numeric", month: "short", timeZone: "UTC" });
 const isoDay = (at: number) => new Date(at).toISOString().slice(0, 10);
 const grid = { left: 40, right: 16, top: 12, bottom: 24 };
 
@@ -81,7 +81,7 @@ function Throughput({ figures: { days } }: { readonly figures: RunFigures }) {
     () => ({
       grid,
       tooltip: { trigger: "axis" },
-      xAxis: { ...axis, type: "category", data: days.map(({ day }) => dayWords.format(day)) },
+      xAxis: { ...axis, type: "category", data: days.map(({ day }) => dayWords().format(day)) },
       yAxis: { ...axis, type: "value", minInterval: 1, splitNumber: 3 },
       series: [
         { name: words.began, type: "bar", data: days.map(({ began }) => began), itemStyle: { color: ink("dots") } },
@@ -108,7 +108,7 @@ function UnderWay({ figures: { days } }: { readonly figures: RunFigures }) {
     () => ({
       grid,
       tooltip: { trigger: "axis" },
-      xAxis: { ...axis, type: "category", data: days.map(({ day }) => dayWords.format(day)) },
+      xAxis: { ...axis, type: "category", data: days.map(({ day }) => dayWords().format(day)) },
       yAxis: { ...axis, type: "value", minInterval: 1, splitNumber: 3 },
       series: [
         {

@@ -5,10 +5,11 @@ import { DialogFrame } from "../../controls/DialogFrame";
 import { text } from "../../messages";
 
 const words = text.live;
-const formats = [
-  ["xes", words.logXes],
-  ["csv", words.logCsv],
-] as const;
+const formats = () =>
+  [
+    ["xes", words.logXes],
+    ["csv", words.logCsv],
+  ] as const;
 
 /** The log of a run as a file, with or without what tells who it was. */
 export function LogDialog(props: {
@@ -29,7 +30,7 @@ export function LogDialog(props: {
           <Button variant="outline" onClick={onClose}>
             {text.dialog.cancel}
           </Button>
-          {formats.map(([as, label]) => (
+          {formats().map(([as, label]) => (
             <Button key={as} asChild bg="accent" color="onAccent">
               <a href={href(as)} download>
                 {label}

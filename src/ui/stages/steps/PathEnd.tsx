@@ -2,8 +2,8 @@
 import { chakra } from "@chakra-ui/react";
 import type { KeyboardEvent } from "react";
 import { canBeLedTo, type PathGoal, type StepRow } from "@/core/capture";
-import { type Id, type Model, nameOf, outgoingOf, wordFor } from "@/core/model";
-import { text } from "../../messages";
+import { type Id, type Model, nameOf, outgoingOf } from "@/core/model";
+import { text, typeWord } from "../../messages";
 import { type CellOption, ChoiceCell } from "./ChoiceCell";
 import { leadChosen } from "./sheetActions";
 import { useSheetStore } from "./sheetStore";
@@ -16,9 +16,9 @@ export function calledRow(model: Model, element: Id, numberOf: NumberOf): string
   const type = model.elements.get(element)?.type ?? "";
   const name = nameOf(model, element);
   const number = numberOf(element);
-  if (name || number) return [number, name || wordFor(type)].filter((part) => part !== "").join(" ");
+  if (name || number) return [number, name || typeWord(type)].filter((part) => part !== "").join(" ");
   const [flow, second] = outgoingOf(model, element);
-  if (!flow || second) return wordFor(type);
+  if (!flow || second) return typeWord(type);
   return text.steps.joinBefore(calledRow(model, flow.targetRef as Id, numberOf));
 }
 

@@ -2,11 +2,11 @@
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { Download } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { type Id, nameOf, wordFor } from "@/core/model";
+import { type Id, nameOf } from "@/core/model";
 import { writeTable } from "@/core/table";
 import { modelsOf, type WalkStep } from "@/core/tokens";
 import { giveFile } from "../../kernel/ask";
-import { text } from "../../messages";
+import { text, typeWord } from "../../messages";
 import type { Standing } from "./useStanding";
 
 interface Line {
@@ -104,7 +104,7 @@ function linesOf({ now, world, taken }: Standing): Line[] {
     if (line.event !== "left") times.set(line.element, (times.get(line.element) ?? 0) + 1);
     const has = models.filter((one) => one.elements.has(line.element));
     const model = has.find((one) => one.elements.has(line.process)) ?? has[0] ?? world.model;
-    const name = nameOf(model, line.element) || wordFor(model.elements.get(line.element)?.type ?? "") || line.element;
+    const name = nameOf(model, line.element) || typeWord(model.elements.get(line.element)?.type ?? "") || line.element;
     const process = nameOf(model, line.process) || line.process;
     const decision = taken.find(({ step, element }) => step === line.step && element === line.element)?.decided;
     const isDecided = decision?.problems.length === 0;

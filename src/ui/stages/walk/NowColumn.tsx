@@ -1,11 +1,11 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { type ReactNode, useState } from "react";
-import { type Id, nameOf, outgoingOf, wordFor } from "@/core/model";
+import { type Id, nameOf, outgoingOf } from "@/core/model";
 import { type Act, actWords, cardinalityOf, explain, loopOf } from "@/core/tokens";
 import type { Place } from "../../canvas/playing/standing";
 import { Keycap } from "../../controls/Keycap";
-import { text, worded } from "../../messages";
+import { text, typeWord, worded } from "../../messages";
 import { isCounted, isSeveralWays, type Standing } from "./useStanding";
 import { useWalk } from "./walkStore";
 
@@ -106,7 +106,7 @@ function PlaceRow({ standing, place }: { readonly standing: Standing; readonly p
   return (
     <Box as="li" mb={3} data-node={node}>
       <Flex gap={2} align="baseline">
-        <chakra.span fontWeight="700">{nameOf(model, node) || wordFor(element.type)}</chakra.span>
+        <chakra.span fontWeight="700">{nameOf(model, node) || typeWord(element.type)}</chakra.span>
         {tokens > 1 && <chakra.span color="attention">{text.walk.tokens(tokens)}</chakra.span>}
         <chakra.button
           type="button"

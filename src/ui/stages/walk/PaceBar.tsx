@@ -1,12 +1,12 @@
 "use client";
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import { Fragment, useMemo } from "react";
-import { elementsOfType, flowNodesIn, type Id, incomingOf, type Model, nameOf, processOf, wordFor } from "@/core/model";
+import { elementsOfType, flowNodesIn, type Id, incomingOf, type Model, nameOf, processOf } from "@/core/model";
 import { type Pace, PlayButtons, paceNames } from "../../canvas/playing/PlayButtons";
 import { PlayBar } from "../../canvas/playing/PlayFrame";
 import { trailOf } from "../../canvas/playing/standing";
 import { BarChoice } from "../../controls/BarChoice";
-import { text } from "../../messages";
+import { text, typeWord } from "../../messages";
 import type { Standing } from "./useStanding";
 import { useWalk } from "./walkStore";
 
@@ -61,7 +61,7 @@ export function PaceBar({ standing, processes, onBegin, onStep }: PaceBarProps) 
         <BarChoice
           label={text.walk.start}
           value={start ?? starts[0]?.id ?? ""}
-          options={starts.map((one) => [one.id, nameOf(world.model, one.id) || wordFor(one.type)])}
+          options={starts.map((one) => [one.id, nameOf(world.model, one.id) || typeWord(one.type)])}
           onChange={(value) => onBegin(process as Id, value)}
         />
       )}

@@ -1,11 +1,11 @@
 "use client";
 import { Box, Button, chakra, Dialog, Portal } from "@chakra-ui/react";
 import { useMemo, useState } from "react";
-import { type Id, type Model, nameOf, wordFor } from "@/core/model";
+import { type Id, type Model, nameOf } from "@/core/model";
 import { type SuggestedWalk, suggestWalks, testOf, type World, walk } from "@/core/tokens";
 import { closedOnPurpose } from "../../controls/dialogs";
 import { complain } from "../../controls/notices";
-import { text } from "../../messages";
+import { text, typeWord } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 import { keepWalks } from "./keptActs";
 
@@ -110,7 +110,7 @@ function nameOfWalk(model: Model, { because }: SuggestedWalk, at: number): strin
   const flow = model.elements.get(because);
   const source = model.elements.get(String(flow?.sourceRef));
   const answer = nameOf(model, because);
-  const from = source ? nameOf(model, source.id) || wordFor(source.type) : "";
+  const from = source ? nameOf(model, source.id) || typeWord(source.type) : "";
   if (answer) return `${from} ${answer}`;
   if (source?.type === "boundaryEvent") return from;
   return flowWords(model, because);
@@ -119,6 +119,6 @@ function nameOfWalk(model: Model, { because }: SuggestedWalk, at: number): strin
 /** A flow by what it goes from and to. */
 function flowWords(model: Model, id: Id): string {
   const flow = model.elements.get(id);
-  const end = (node: Id) => nameOf(model, node) || wordFor(model.elements.get(node)?.type ?? "");
+  const end = (node: Id) => nameOf(model, node) || typeWord(model.elements.get(node)?.type ?? "");
   return text.walk.byWayOf(end(String(flow?.sourceRef)), end(String(flow?.targetRef)));
 }

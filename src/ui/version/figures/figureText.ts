@@ -11,7 +11,7 @@ import {
   spreadWords,
   weekText,
 } from "@/core/scenario";
-import { decimals } from "../../controls/units";
+import { typedDecimals } from "../../controls/units";
 import { text } from "../../messages";
 import type { CellName, SheetRow } from "./sheetRows";
 import { takesExpression, takesWords } from "./takes";
@@ -73,11 +73,11 @@ function ofParameter(of: Assumption, parameter: ParameterName, scenario: Scenari
     case "interval":
       return first(of.interval);
     case "probability":
-      return of.probability === undefined ? "" : `${decimals(of.probability * 100)} %`;
+      return of.probability === undefined ? "" : `${typedDecimals(of.probability * 100)} %`;
     case "quantity":
       return of.quantity?.[0] ? String(of.quantity[0].value) : "";
     case "unitCost":
-      return of.unitCost === undefined ? "" : decimals(of.unitCost * 3600);
+      return of.unitCost === undefined ? "" : typedDecimals(of.unitCost * 3600);
     case "fixedCost":
       return of.fixedCost?.[0] ? saidOf(of.fixedCost[0].value, "number") : "";
     case "availability": {

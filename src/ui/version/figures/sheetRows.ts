@@ -14,10 +14,10 @@ import {
   processesOf,
   systemsOf,
   triggerOf,
-  wordFor,
 } from "@/core/model";
 import type { DrawnKind, Input, ParameterName, Scenario } from "@/core/scenario";
 import { dataAsked, type World } from "@/core/tokens";
+import { typeWord } from "../../messages";
 
 /** What a cell says: of an element, or of what lies between two sites. */
 export type CellName = ParameterName | "delay" | "capacity" | "drawn";
@@ -109,7 +109,7 @@ function peopleRow(resource: Element): SheetRow {
 /** What can be said of a node, and of the answers of a decision. */
 function nodeRows(model: Model, element: Element, depth: number): readonly SheetRow[] {
   const { id, type } = element;
-  const called = (one: Id) => nameOf(model, one) || wordFor(model.elements.get(one)?.type ?? "");
+  const called = (one: Id) => nameOf(model, one) || typeWord(model.elements.get(one)?.type ?? "");
   const lane = laneOf(model, id);
   const by = lane ? (roleOfLane(model, lane)?.name ?? nameOf(model, lane.id)) : "";
   const base = { element: id, name: called(id), by, depth };

@@ -2,11 +2,13 @@ import { notFound } from "next/navigation";
 import { Suspense } from "react";
 import { stageNamed } from "@/ui/stages/register";
 import { StageView } from "@/ui/stages/StageView";
+import { titled } from "../../../language";
 
 type Params = { readonly params: Promise<{ version: string; stage: string }> };
 
 export async function generateMetadata({ params }: Params) {
-  return { title: stageNamed((await params).stage)?.title ?? "Not found" };
+  const stage = stageNamed((await params).stage);
+  return titled((words) => (stage ? words.stages[stage.words] : words.shell.nowhere))();
 }
 
 export default async function Page({ params }: Params) {

@@ -16,7 +16,7 @@ import { useVersion } from "../../../version/VersionContext";
 import { Choice, Typed } from "./FilterDialog";
 
 const words = text.evidence.map;
-const noises = Object.entries(words.noises);
+const noises = () => Object.entries(words.noises);
 
 /** Asks how much of a log a process is made of, and makes it. */
 export function DiscoverDialog(props: {
@@ -90,7 +90,7 @@ export function DiscoverDialog(props: {
           options={(["toBe", "process"] as const).map((one) => [one, words.kinds[one]] as const)}
           onChange={(one) => setKind(one as typeof kind)}
         />
-        <Choice label={words.noise} value={noise} options={noises} onChange={setNoise} />
+        <Choice label={words.noise} value={noise} options={noises()} onChange={setNoise} />
         {problem !== "" && (
           <chakra.p color="trouble" role="alert">
             {problem}

@@ -12,7 +12,7 @@ import { useRoleDefaults } from "../../../controls/entries";
 import { tell } from "../../../controls/notices";
 import { EmptyState } from "../../../controls/states";
 import { percentWords, timeWords } from "../../../controls/units";
-import { text } from "../../../messages";
+import { locale, text } from "../../../messages";
 import type { LogRunner } from "../../../version/logRunner";
 import { useAskedJob } from "../../../version/useAskedJob";
 import { useVersionStore } from "../../../version/VersionContext";
@@ -82,7 +82,7 @@ export function LogFiguresView(props: {
                 figure.name,
                 words.parameters[figure.parameter],
                 valueWords(figure),
-                figure.observations.toLocaleString("en"),
+                figure.observations.toLocaleString(locale()),
                 <Quantiles key="plot" figure={figure} name={figure.name} />,
               ],
             }))}
@@ -103,7 +103,7 @@ export function LogFiguresView(props: {
                 role,
                 String(count),
                 own ? words.hoursWords(own.days, own.from, own.to, Math.round(own.share * 100)) : "",
-                own ? own.observations.toLocaleString("en") : "",
+                own ? own.observations.toLocaleString(locale()) : "",
               ],
             };
           })}

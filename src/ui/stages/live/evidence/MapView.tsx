@@ -8,7 +8,7 @@ import type { MappedLog } from "@/jobs";
 import { ModelPage } from "../../../canvas/ModelPage";
 import type { Mark } from "../../../canvas/marks/mark";
 import { BarChoice } from "../../../controls/BarChoice";
-import { text } from "../../../messages";
+import { locale, text } from "../../../messages";
 import type { LogRunner } from "../../../version/logRunner";
 import { DiscoverDialog } from "./DiscoverDialog";
 import { spanWords } from "./said";
@@ -94,9 +94,9 @@ function marksOf({ map }: MappedLog, isTimes: boolean): Mark[] {
     at: "end",
   });
   return [
-    ...(isTimes ? map.nodes.map(({ times }, place) => label(mapIds.node(place), times.toLocaleString("en"))) : []),
+    ...(isTimes ? map.nodes.map(({ times }, place) => label(mapIds.node(place), times.toLocaleString(locale()))) : []),
     ...map.edges.flatMap(({ times, median }, place) => {
-      const said = isTimes ? times.toLocaleString("en") : spanWords(median);
+      const said = isTimes ? times.toLocaleString(locale()) : spanWords(median);
       return said === "" ? [] : [label(mapIds.edge(place), said)];
     }),
   ];

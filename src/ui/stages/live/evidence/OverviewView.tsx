@@ -3,7 +3,7 @@ import { chakra, Flex } from "@chakra-ui/react";
 import { useEffect } from "react";
 import type { Counted, LogFilter, LogOverview } from "@/core/evidence";
 import { EmptyState } from "../../../controls/states";
-import { text } from "../../../messages";
+import { locale, text } from "../../../messages";
 import type { LogRunner } from "../../../version/logRunner";
 import { LogTable, Narrowing } from "./LogTable";
 import { useLookedAt } from "./lookedAt";
@@ -12,7 +12,7 @@ import { useLogJob } from "./useLogJob";
 import { Working } from "./Working";
 
 const words = text.evidence.overview;
-const count = (number: number) => number.toLocaleString("en");
+const count = (number: number) => number.toLocaleString(locale());
 
 /** What a log holds, before any model: in short, its activities, where cases begin and end, who did what, and who hands to whom. */
 export function OverviewView(props: {

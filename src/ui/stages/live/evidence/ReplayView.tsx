@@ -7,7 +7,7 @@ import type { HoldInput, ReplayedLog } from "@/jobs";
 import { ModelPage } from "../../../canvas/ModelPage";
 import type { Mark } from "../../../canvas/marks/mark";
 import { Segments } from "../../../controls/Segments";
-import { text } from "../../../messages";
+import { locale, text } from "../../../messages";
 import type { LogRunner } from "../../../version/logRunner";
 import { CaseMoves } from "./CaseMoves";
 import { LogTable } from "./LogTable";
@@ -93,8 +93,8 @@ function Counts({ model, spans }: { readonly model: Model; readonly spans: reado
         key: step,
         cells: [
           nameOf(model, step) || step,
-          times.toLocaleString("en"),
-          skipped.toLocaleString("en"),
+          times.toLocaleString(locale()),
+          skipped.toLocaleString(locale()),
           waiting.count > 0 ? spanWords(waiting.median) : "",
           working.count > 0 ? spanWords(working.median) : "",
           ofWaiting > 0 ? `${Math.round(ofWaiting * 100)} %` : "",

@@ -7,7 +7,7 @@ import { complain } from "../../../controls/notices";
 import { ask } from "../../../kernel/ask";
 import { doAct } from "../../../kernel/history";
 import { lookAgain } from "../../../kernel/queries";
-import { text } from "../../../messages";
+import { locale, text } from "../../../messages";
 import type { LogRunner } from "../../../version/logRunner";
 import { LogTable } from "./LogTable";
 import { useHeldLog } from "./useHeldLog";
@@ -48,7 +48,7 @@ export function StepsView(props: {
       key: name,
       cells: [
         name,
-        times.toLocaleString("en"),
+        times.toLocaleString(locale()),
         <Flex key="step" as="span" display="inline-flex" gap={2} align="center">
           {proposed !== undefined && !isSaid && (
             <Button size="2xs" variant="outline" onClick={() => void say(name, [proposed])}>

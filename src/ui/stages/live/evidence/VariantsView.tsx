@@ -6,7 +6,7 @@ import { SeekField } from "../../../controls/SeekField";
 import { EmptyState } from "../../../controls/states";
 import { percentWords } from "../../../controls/units";
 import { useRested } from "../../../kernel/useRested";
-import { text } from "../../../messages";
+import { locale, text } from "../../../messages";
 import type { LogRunner } from "../../../version/logRunner";
 import { LogTable, Narrowing } from "./LogTable";
 import { useLookedAt } from "./lookedAt";
@@ -52,7 +52,7 @@ export function VariantsView({ log, runner, filters }: ViewProps) {
                     </chakra.li>
                   ))}
                 </chakra.ol>,
-                traces.toLocaleString("en"),
+                traces.toLocaleString(locale()),
                 percentWords(traces / cases),
                 spanWords(median),
                 <Flex key="narrow" as="span" display="inline-flex" gap={1}>

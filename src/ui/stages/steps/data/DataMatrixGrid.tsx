@@ -2,8 +2,8 @@
 import { chakra } from "@chakra-ui/react";
 import { type KeyboardEvent, useMemo, useRef, useState } from "react";
 import { type DataUse, dataMatrix } from "@/core/data";
-import { type Id, type Model, nameOf, wordFor } from "@/core/model";
-import { text } from "../../../messages";
+import { type Id, type Model, nameOf } from "@/core/model";
+import { text, typeWord } from "../../../messages";
 import { useVersionStore } from "../../../version/VersionContext";
 
 const words = text.data;
@@ -82,7 +82,7 @@ export function DataMatrixGrid({ model, process }: { readonly model: Model; read
           </thead>
           <tbody>
             {matrix.steps.map((step, row) => {
-              const name = nameOf(model, step.id) || wordFor(step.type);
+              const name = nameOf(model, step.id) || typeWord(step.type);
               return (
                 <tr key={step.id}>
                   <chakra.th scope="row" fontWeight="400">

@@ -11,10 +11,9 @@ import {
   type Model,
   nameOf,
   processOf,
-  wordFor,
 } from "@/core/model";
 import { complain, tell } from "../../../controls/notices";
-import { text } from "../../../messages";
+import { text, typeWord } from "../../../messages";
 import { FormView } from "../../../version/FormView";
 import { useVersion, useVersionStore } from "../../../version/VersionContext";
 import { Parts } from "../Parts";
@@ -71,7 +70,7 @@ export function FormsPart() {
                     onClick={() => setWanted(one.id)}
                   >
                     <chakra.span display="block" fontWeight={one.id === step.id ? 700 : 400}>
-                      {nameOf(model, one.id) || wordFor(one.type)}
+                      {nameOf(model, one.id) || typeWord(one.type)}
                     </chakra.span>
                     <chakra.span fontSize="12px" color="quiet">
                       {count === undefined ? words.none : words.hasForm(count)}

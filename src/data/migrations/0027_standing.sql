@@ -1,0 +1,2 @@
+CREATE INDEX "live_events_left" ON "live_events" USING btree ("run","at","element") WHERE kind = 'leave';--> statement-breakpoint
+CREATE INDEX "live_waits_standing" ON "live_waits" USING btree ("run","element","since","kind");

@@ -1,0 +1,110 @@
+/** What evidence says, in German, by its English code. */
+export const evidence = {
+  "“{0}” is done in {1} of these cases and in {2} of the others.":
+    "„{0}“ wird in {1} dieser Fälle getan und in {2} der anderen.",
+  "“{0}” is done more than once in {1} of these cases and in {2} of the others.":
+    "„{0}“ wird in {1} dieser Fälle mehr als einmal getan und in {2} der anderen.",
+  "Half of these cases take at most {0}, half of the others {1}.":
+    "Die Hälfte dieser Fälle dauert höchstens {0}, die Hälfte der anderen {1}.",
+  "in {0} of the traces": "in {0} der Fälle",
+  "{0} is skipped {1}.": "{0} wird {1} ausgelassen.",
+  "{0} are skipped {1}.": "{0} werden {1} ausgelassen.",
+  "“{0}” is done at the beginning {1}, which the model does not have.":
+    "„{0}“ wird {1} am Anfang getan, was das Modell nicht kennt.",
+  "“{0}” is done behind {1} {2}, which the model does not have.":
+    "„{0}“ wird {2} nach {1} getan, was das Modell nicht kennt.",
+  "“{0}” is done in place of {1} {2}.": "„{0}“ wird {2} statt {1} getan.",
+  "{0} is done before {1} {2}.": "{0} wird {2} vor {1} getan.",
+  "{0} is done after {1} {2}.": "{0} wird {2} nach {1} getan.",
+  "{0} is done again at once {1}.": "{0} wird {1} gleich noch einmal getan.",
+  "{0} is done again behind {1} {2}.": "{0} wird {2} nach {1} noch einmal getan.",
+  "{0} is done by {1} {2}, and not by its lane.": "{0} wird {2} von {1} getan und nicht von seiner Bahn.",
+  "They are done in either order, where the model has them in turn.":
+    "Sie werden in beliebiger Reihenfolge getan, im Modell nacheinander.",
+  "began before {0}": "begannen vor {0}",
+  "began on {0} or later": "begannen am {0} oder später",
+  "began from {0} to before {1}": "begannen von {0} bis vor {1}",
+  "took {0} at most": "dauerten höchstens {0}",
+  "took {0} or longer": "dauerten {0} oder länger",
+  "took {0} to {1}": "dauerten {0} bis {1}",
+  "{0} is {1}": "haben als {0}: {1}",
+  "{0} is not {1}": "haben als {0} nicht: {1}",
+  "have something done whose {0} is {1}": "enthalten etwas, dessen {0} {1} ist",
+  "have nothing done whose {0} is {1}": "enthalten nichts, dessen {0} {1} ist",
+  "went the way most of them go": "gingen den Weg, den die meisten gehen",
+  "went one of the {0} commonest ways": "gingen einen der {0} häufigsten Wege",
+  "went just this way: {0}": "gingen genau diesen Weg: {0}",
+  "did not go this way: {0}": "gingen diesen Weg nicht: {0}",
+  "did “{0}”": "enthielten „{0}“",
+  "did not do “{0}”": "enthielten „{0}“ nicht",
+  "did “{0}” straight after “{1}”": "enthielten „{0}“ gleich nach „{1}“",
+  "did not do “{0}” straight after “{1}”": "enthielten „{0}“ nicht gleich nach „{1}“",
+  "did “{0}” after “{1}”": "enthielten „{0}“ nach „{1}“",
+  "did not do “{0}” after “{1}”": "enthielten „{0}“ nicht nach „{1}“",
+  "A case takes longer than {0} in {1} of the traces.": "Ein Fall dauert in {1} der Fälle länger als {0}.",
+  "“{0}” is waited for longer than {1} in {2} of the traces.":
+    "Auf „{0}“ wird in {2} der Fälle länger als {1} gewartet.",
+  "“{0}” takes longer than {1} in {2} of the traces.": "„{0}“ dauert in {2} der Fälle länger als {1}.",
+  Contents: "Inhalt",
+  "How well it fits": "Wie gut es passt",
+  "What differs": "Was abweicht",
+  "Where it differs": "Wo es abweicht",
+  "What was decided": "Was entschieden wurde",
+  "What was done": "Was getan wurde",
+  "Ways that cases went": "Wege, die Fälle gingen",
+  Log: "Protokoll",
+  Cases: "Fälle",
+  Events: "Ereignisse",
+  "Only cases that": "Nur Fälle, die",
+  "Left out, as not to be used": "Ausgelassen, nicht zu gebrauchen",
+  "Corrected by hand": "Von Hand berichtigt",
+  "{0} of {1} cases ({2}) went as the model has it, in {3} ways.":
+    "{0} von {1} Fällen ({2}) gingen wie modelliert, auf {3} Wegen.",
+  Fitness: "Passung",
+  Precision: "Genauigkeit",
+  Generalisation: "Verallgemeinerung",
+  "Fitness is 1 where all that happened can happen in the model. Precision is low where the model allows much that never happens. Generalisation is low where there are few cases, and the next may be different.":
+    "Die Passung ist 1, wo alles Geschehene im Modell geschehen kann. Die Genauigkeit ist niedrig, wo das Modell vieles erlaubt, was nie geschieht. Die Verallgemeinerung ist niedrig, wo es wenige Fälle gibt und der nächste anders sein kann.",
+  "A bound was met: some cases may differ less than is told here.":
+    "Eine Grenze wurde erreicht: Einige Fälle weichen vielleicht weniger ab, als hier steht.",
+  "Nothing differs.": "Nichts weicht ab.",
+  "Differences, the commonest first; half of the cases with and without it took at most":
+    "Unterschiede, die häufigsten zuerst; die Hälfte der Fälle mit und ohne dauerte höchstens",
+  "Took, with / without": "Dauerte, mit / ohne",
+  "For example": "Zum Beispiel",
+  Decided: "Entschieden",
+  "{0} more differ in fewer cases.": "{0} weitere weichen in weniger Fällen ab.",
+  "{0}: the numbers are those of the differences": "{0}: Die Nummern sind die der Unterschiede",
+  "Differences that are to stay: they are no part of the model":
+    "Unterschiede, die bleiben sollen: Sie sind kein Teil des Modells",
+  Note: "Notiz",
+  By: "Von",
+  "A difference that these cases do not show": "Ein Unterschied, den diese Fälle nicht zeigen",
+  "Half of the cases took {0} at most, nine of ten {1}.":
+    "Die Hälfte der Fälle dauerte höchstens {0}, neun von zehn {1}.",
+  "Activities, the commonest first; half of them took and waited at most":
+    "Tätigkeiten, die häufigsten zuerst; die Hälfte dauerte und wartete höchstens",
+  Activity: "Tätigkeit",
+  "Step of the model": "Schritt des Modells",
+  Times: "Male",
+  Took: "Dauerte",
+  Waited: "Gewartet",
+  "not in the model": "nicht im Modell",
+  "{0} of {1} ways, the commonest first": "{0} von {1} Wegen, die häufigsten zuerst",
+  "Half took at most": "Hälfte dauerte höchstens",
+  "As modelled": "Wie modelliert",
+  Way: "Weg",
+  yes: "ja",
+  no: "nein",
+  exception: "Ausnahme",
+  misconduct: "Fehlverhalten",
+  "“{0}” is always done before “{1}”, in all {2} traces with both; the model leaves their order open.":
+    "„{0}“ wird immer vor „{1}“ getan, in allen {2} Fällen mit beidem; das Modell lässt die Reihenfolge offen.",
+  "Nobody ever goes back to “{0}”: the way back is taken in none of {1} traces.":
+    "Niemand geht je zu „{0}“ zurück: Der Rückweg wird in keinem von {1} Fällen gegangen.",
+  "What was kept of this log cannot be read.": "Was von diesem Protokoll behalten wurde, kann nicht gelesen werden.",
+  'The first row names no column for cases and none for activities. Call them "case" and "activity".':
+    "Die erste Zeile nennt keine Spalte für Fälle und keine für Tätigkeiten. Nennen Sie sie „case“ und „activity“.",
+  "A quotation mark that opens a cell is not closed.":
+    "Ein Anführungszeichen, das eine Zelle öffnet, ist nicht geschlossen.",
+};

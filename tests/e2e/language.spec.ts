@@ -1,0 +1,67 @@
+import { englishPatterns, lookedThrough, namesIn } from "./englishLeft";
+import { expect, type Page, test } from "./test";
+
+/** What is there when a page has come. */
+const comes: { readonly [stage: string]: string } = {
+  brief: ".ProseMirror p",
+  steps: '[data-testid="step-sheet"] [data-row]',
+  diagram: '[data-canvas] [data-type="userTask"]',
+  check: '[data-testid="measures"]',
+  walk: '[data-testid="kept-walks"]',
+  forecast: '[data-testid="forecast-sentence"]',
+  compare: '[data-testid="changes"]',
+  "hand-off": '[data-testid="handoff-state"]',
+  live: '[data-testid="live-counts"]',
+};
+
+/** In these files and lists is what somebody called something: it is in the language of who wrote it. */
+async function namesOf(page: Page, baseURL: string): Promise<string[]> {
+  const text = async (path: string) => (await page.request.get(`${baseURL}${path}`)).text();
+  const asked = async (name: string) => (await page.request.post(`${baseURL}/api/do/${name}`, { data: {} })).text();
+  const files = ["solar-connection-as-is", "solar-connection-to-be", "plant-inspection-as-is"].map((of) =>
+    text(`/api/export?version=${of}&format=bpmn`),
+  );
+  const lists = ["openDirectory", "openMap", "listMembers", "listTypes", "listDecisionFiles"].map(async (name) =>
+    (await asked(name)).replace(/"(?:name|description|process|versionName|decides)":"([^"]*)"/g, ">$1<"),
+  );
+  return namesIn(await Promise.all([...files, ...lists]));
+}
+
+test.use({ locale: "de-DE", viewport: { width: 1024, height: 700 } });
+
+test("the interface in German: every page, no text left in English, none without room", async ({ page, baseURL }) => {
+  const names = await namesOf(page, baseURL ?? "");
+  const look = async (where: string) => {
+    // What a stage asks for comes after it.
+    await page.waitForLoadState("load");
+    const found = async () => ({ where, ...(await lookedThrough(page, englishPatterns, names)) });
+    await expect.poll(found).toEqual({ where, english: [], cut: [], beyond: 0 });
+  };
+  for (const path of ["/", "/directory", "/decisions", "/gallery", "/work", "/members", "/sign-in", "/nowhere"]) {
+    await page.goto(path);
+    await page.locator("h1, h2, button").first().waitFor();
+    await look(path);
+  }
+  for (const [stage, there] of Object.entries(comes)) {
+    await page.goto(`/v/${stage === "live" ? "plant-inspection-as-is" : "solar-connection-as-is"}/${stage}`);
+    await page.locator(there).first().waitFor();
+    await look(stage);
+  }
+});
+
+test("a language is chosen, holds in this browser, and is chosen back", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.locator("html")).toHaveAttribute("lang", "de");
+  await expect(page.getByRole("button", { name: "Neuer Prozess" })).toBeVisible();
+  await expect(page).toHaveTitle("Start · Lucid Lane");
+  const choose = async (language: string) => {
+    await page.getByRole("button", { name: /^(Workspace|Arbeitsbereich)/ }).click();
+    await page.getByRole("menuitemradio", { name: language, exact: true }).click();
+  };
+  await choose("English");
+  await expect(page.getByRole("button", { name: "New process" })).toBeVisible();
+  await page.reload();
+  await expect(page.locator("html")).toHaveAttribute("lang", "en");
+  await choose("Deutsch");
+  await expect(page.getByRole("button", { name: "Neuer Prozess" })).toBeVisible();
+});
