@@ -12,4 +12,6 @@ export async function register(): Promise<void> {
   }
   const { beginTicking } = await import("@/server/live/ticking");
   beginTicking();
+  const { beginDigests } = await import("@/server/digest/digests");
+  beginDigests();
 }

@@ -8,6 +8,7 @@ export interface LinkRow {
   readonly name: string;
   /** The kept state it shows; null: what the version holds now. */
   readonly revision: number | null;
+  readonly allows: "read" | "comment";
   readonly hasPassword: boolean;
   readonly expiresAt: string | null;
   readonly member: string;
@@ -30,6 +31,8 @@ export const links = named({
       link: id,
       name,
       revision: revisionNumber.nullable(),
+      /** What whoever has it may: read, or say something of it as well. */
+      allows: z.enum(["read", "comment"]).default("read"),
       /** The last day on which it opens. */
       until: z.iso.date().nullable(),
       /** Which lenses are laid over what it shows. */

@@ -117,6 +117,7 @@ export const register = {
   signInVerifications: { table: schema.signInVerifications, backup: "of the installation" },
   signInTries: { table: schema.signInTries, backup: "of the installation" },
   invitations: { table: schema.invitations, backup: "of the installation" },
+  digests: { table: schema.digests, backup: "of the installation" },
   secrets: { table: schema.secrets, backup: "of the installation" },
   audit: { table: schema.audit, backup: "of the installation" },
 } as const satisfies { readonly [name: string]: Registered };

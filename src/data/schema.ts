@@ -363,6 +363,8 @@ export const links = pgTable(
     lockedUntil: moment("locked_until"),
     /** Which lenses are laid over what it shows. */
     lenses: jsonb("lenses").$type<readonly string[]>().notNull().default([]),
+    /** What whoever has it may. */
+    allows: text("allows").$type<"read" | "comment">().notNull().default("read"),
     member: text("member").notNull(),
     at: moment("at").notNull(),
     withdrawnAt: moment("withdrawn_at"),
@@ -405,6 +407,8 @@ export interface About {
 export interface KeptSaid {
   readonly id: string;
   readonly member: string;
+  /** What somebody without an account called themselves, who came by a link. */
+  readonly guest?: string;
   readonly at: string;
   readonly text: string;
   readonly mentions: readonly string[];

@@ -80,6 +80,9 @@ export const signInTries = pgTable("sign_in_tries", {
 });
 
 /** What only the server knows. */
+/** Of which day each member was last sent what waits for them. */
+export const digests = pgTable("digests", { member: text("member").primaryKey(), day: text("day").notNull() });
+
 export const secrets = pgTable("secrets", { key: text("key").primaryKey(), value: text("value").notNull() });
 
 /** What was done, by whom, to what. */

@@ -305,6 +305,7 @@ export { signsIn } from "./kernel/signInMode";
 export { endThreads } from "./kernel/threads";
 export { localMember, type Member, runUseCase, type UseCase, UseCaseError } from "./kernel/useCase";
 export { whatHappened } from "./kernel/whatHappened";
+export { type CommentPage, commentByLink, openCommentPage } from "./links/commenting";
 export { type OpenedLink, openLink, openLinkPicture } from "./links/opened";
 export { memberSaid } from "./members/members";
 export { hasOwner } from "./members/ownerCode";

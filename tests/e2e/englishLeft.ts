@@ -31,6 +31,13 @@ function catalogue(words: object, others: object): string[] {
   });
 }
 
+/** Words that are German as well: "Start" is what Home is called. */
+const germanToo = (words: object): string[] =>
+  Object.values(words).flatMap((value) =>
+    typeof value === "string" ? [pattern(value)] : typeof value === "object" && value ? germanToo(value) : [],
+  );
+const both = new Set(germanToo(spoken.words));
+
 /** Everything the interface, core and the server say in English and otherwise in German, as expressions for whole texts. */
 export const englishPatterns: readonly string[] = [
   ...new Set([
@@ -40,7 +47,7 @@ export const englishPatterns: readonly string[] = [
       .filter(([code, words]) => code !== words && /[a-z]{2,}.*[ .:].*[a-z]{2,}/i.test(code.replace(/\{\d+\}/g, "")))
       .map(([code]) => pattern(code.replace(/\{\d+\}/g, anything))),
   ]),
-];
+].filter((one) => !both.has(one));
 
 /** What of a page is English still (texts, labels, titles, hints), and what does not find room. */
 export function lookedThrough(page: Page, patterns: readonly string[], names: readonly string[]) {
@@ -50,7 +57,7 @@ export function lookedThrough(page: Page, patterns: readonly string[], names: re
       const whole = new RegExp(sources.map((source) => `(?:${source})`).join("|"));
       const isShown = (element: Element) =>
         element.checkVisibility({ checkOpacity: true, checkVisibilityCSS: true }) &&
-        !element.closest("[data-canvas] svg, nextjs-portal, [lang=en]");
+        !element.closest("[data-canvas] svg, svg [data-id], .ProseMirror, nextjs-portal, [lang=en]:not(html)");
       const english = new Set<string>();
       const cut = new Set<string>();
       const look = (words: string | null | undefined) => {
@@ -104,12 +111,10 @@ export function lookedThrough(page: Page, patterns: readonly string[], names: re
 }
 
 /** Everything that somebody called something in these files: they are in the language of who wrote them. */
-export const namesIn = (files: readonly string[]): string[] => [
-  ...new Set(
-    files.flatMap((file) =>
-      [...file.matchAll(/(?:name|state)="([^"]{2,})"|>([^<>]{3,})</g)].map(([, name, text]) =>
-        (name ?? text ?? "").trim().replaceAll("&quot;", '"').replaceAll("&amp;", "&").replaceAll("&#39;", "'"),
-      ),
-    ),
-  ),
-];
+export function namesIn(files: readonly string[]): string[] {
+  const plain = (name: string) =>
+    name.trim().replaceAll("&quot;", '"').replaceAll("&#39;", "'").replaceAll("&amp;", "&");
+  const found = files.flatMap((file) => [...file.matchAll(/(?:name|state)="([^"]+)"|>([^<>]+)</g)]);
+  const names = found.map(([, name, text]) => plain(name ?? text ?? ""));
+  return [...new Set(names)].filter((name) => name.length > 2);
+}

@@ -1,3 +1,4 @@
+import { type Said, say, term } from "../messages";
 import type { Id } from "../model";
 import type { FieldChange } from "./changes";
 import { listChange } from "./fieldWords";
@@ -9,8 +10,10 @@ export interface ChangeMark {
   readonly key: string;
   readonly kind: "new" | "gone" | "changed" | "moved";
   /** On a paper label: "new", "from Field crew"; empty where the change of its neighbours says it. */
-  readonly tag: string;
+  readonly tag: Said;
 }
+
+const none = term("");
 
 /** Marks for the drawings of both sides, by the elements of each. O(changes). */
 export function marksOf(groups: readonly ChangeGroup[]): {
@@ -22,8 +25,9 @@ export function marksOf(groups: readonly ChangeGroup[]): {
     for (const change of group.changes) {
       const { key } = group;
       const { kind, fields } = change;
-      if (change.from) from.set(change.from.id, { key, kind, tag: kind === "gone" ? "gone" : tagOf(fields, "from") });
-      if (change.to) to.set(change.to.id, { key, kind, tag: kind === "new" ? "new" : tagOf(fields, "to") });
+      if (change.from)
+        from.set(change.from.id, { key, kind, tag: kind === "gone" ? say`gone` : tagOf(fields, "from") });
+      if (change.to) to.set(change.to.id, { key, kind, tag: kind === "new" ? say`new` : tagOf(fields, "to") });
     }
     // Steps that only stand otherwise to one another are in no change of their own.
     if (
@@ -33,9 +37,13 @@ export function marksOf(groups: readonly ChangeGroup[]): {
       group.kind === "reordered"
     ) {
       const tag =
-        group.kind === "parallel" ? "in parallel" : group.kind === "alternative" ? "one of these" : "other order";
+        group.kind === "parallel"
+          ? say`in parallel`
+          : group.kind === "alternative"
+            ? say`one of these`
+            : say`other order`;
       const [a, b] = [group.from[0], group.to[0]];
-      if (a !== undefined && !from.has(a)) from.set(a, { key: group.key, kind: "changed", tag: "" });
+      if (a !== undefined && !from.has(a)) from.set(a, { key: group.key, kind: "changed", tag: none });
       if (b !== undefined && !to.has(b)) to.set(b, { key: group.key, kind: "changed", tag });
     }
   }
@@ -45,20 +53,23 @@ export function marksOf(groups: readonly ChangeGroup[]): {
 const short = (words: string) => (words.length > 28 ? `${words.slice(0, 27)}…` : words);
 
 /** Only what is used besides, or no longer: the rest is on the drawing's own side. */
-function usedTag(systems: FieldChange): string {
+function usedTag(systems: FieldChange): Said {
   const { added, gone } = listChange(systems);
-  if (added && gone) return `was ${short(gone)}, now ${short(added)}`;
-  return added ? `with ${short(added)}` : `without ${short(gone)}`;
+  if (added && gone) return say`was ${short(gone)}, now ${short(added)}`;
+  return added ? say`with ${short(added)}` : say`without ${short(gone)}`;
 }
 
-function tagOf(fields: readonly FieldChange[], side: "from" | "to"): string {
+function tagOf(fields: readonly FieldChange[], side: "from" | "to"): Said {
   const of = (field: FieldChange["field"]) => fields.find((one) => one.field === field);
   const lane = of("lane");
-  if (lane) return side === "to" ? `from ${short(lane.from || "no lane")}` : `to ${short(lane.to || "no lane")}`;
-  if (side === "from") return fields.length > 0 ? "changed" : "";
+  if (lane) {
+    const where = (name: string) => (name ? short(name) : say`no lane`);
+    return side === "to" ? say`from ${where(lane.from)}` : say`to ${where(lane.to)}`;
+  }
+  if (side === "from") return fields.length > 0 ? say`changed` : none;
   const systems = of("systems");
   if (systems) return usedTag(systems);
   const told = of("name") ?? of("type") ?? of("timer");
-  if (told) return `was ${short(told.from || "nothing")}`;
-  return fields.length > 0 ? "changed" : "";
+  if (told) return say`was ${told.from ? short(told.from) : say`nothing`}`;
+  return fields.length > 0 ? say`changed` : none;
 }

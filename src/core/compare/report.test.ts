@@ -56,7 +56,7 @@ test("what it comes to is counted by hand", () => {
 
 test("labels on the drawings say what happened", () => {
   const marks = marksOf(groups);
-  expect(marks.to.get("approve")).toMatchObject({ kind: "changed", tag: "with Network map" });
-  expect(marks.to.get("check")).toMatchObject({ tag: "was Check application" });
-  expect(marks.from.get("check")).toMatchObject({ tag: "changed" });
+  expect(marks.to.get("approve")).toMatchObject({ kind: "changed", tag: { text: "with Network map" } });
+  expect(marks.to.get("check")).toMatchObject({ tag: { text: "was Check application" } });
+  expect(marks.from.get("check")).toMatchObject({ tag: { text: "changed" } });
 });

@@ -21,7 +21,7 @@ const told = (
 ): ThreadRow => ({
   id,
   about,
-  said: said.map((one) => ({ ...one, name: names.get(one.member) ?? "" })),
+  said: said.map(({ guest, ...one }) => ({ ...one, name: guest ?? names.get(one.member) ?? "" })),
   assigned,
   resolved: resolvedAt === null ? null : { name: names.get(resolvedBy ?? "") ?? "", at: resolvedAt },
 });
@@ -46,7 +46,7 @@ export async function openThreads(db: Transaction, version: string) {
   const names = await namesOf(db);
   return rows.map(({ about, said }) => ({
     about: about.words,
-    said: said.map(({ member, at, text }) => ({ name: names.get(member) ?? "", at, text })),
+    said: said.map(({ member, guest, at, text }) => ({ name: guest ?? names.get(member) ?? "", at, text })),
   }));
 }
 
@@ -83,7 +83,10 @@ const contribution = (
   { member, asked }: Context,
   id: string,
   { text, mentions }: { readonly text: string; readonly mentions: readonly string[] },
-): KeptSaid => ({ id, member: member.id, at: asked, text, mentions, editedAt: null });
+): KeptSaid => ({
+  ...{ id, member: member.id, at: asked, text, mentions, editedAt: null },
+  ...(member.isGuest && { guest: member.name }),
+});
 
 /** A thread of the version, to be changed: two at once come one after the other. */
 async function opened({ db }: Context, { version, thread }: { readonly version: string; readonly thread: string }) {

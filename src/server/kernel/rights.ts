@@ -8,6 +8,8 @@ import { UseCaseError } from "./useCaseError";
 export interface Member {
   readonly id: string;
   readonly name: string;
+  /** Came by a link, without an account: known by no more than the name they give. */
+  readonly isGuest?: true;
   /** What this member may, on everything there is. */
   readonly rights: readonly Right[];
   /** What more, in single areas and all they hold. */

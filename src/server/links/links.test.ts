@@ -1,11 +1,13 @@
 import { afterAll, beforeEach, describe, expect, test, vi } from "vitest";
+import { GET as talkPage, POST as talkSent } from "@/app/l/[token]/comment/route";
 import { GET as picture } from "@/app/l/[token]/picture/route";
 import { GET, POST } from "@/app/l/[token]/route";
+import type { ThreadRow } from "@/contract/comments";
 import type { LinkRow } from "@/contract/links";
 import { smallModel } from "@/core/testing/models";
 import { database } from "@/data/database";
 import { links as table } from "@/data/schema";
-import { openLink } from "@/server";
+import { commentByLink, openCommentPage, openLink } from "@/server";
 import { closeWorkspace, importModel, openWorkspace, run, send } from "../testing/workspace";
 
 afterAll(closeWorkspace);
@@ -152,5 +154,96 @@ describe("what answers a link", () => {
     expect(await answer.text()).toContain("Check application".split(" ")[0]);
     expect((await picture(asked(elsewhere), at(await make("p", { password: "under the meter" })))).status).toBe(404);
     expect((await picture(asked({ host: "elsewhere.example" }), at(await make("q")))).status).toBe(403);
+  });
+});
+
+describe("a link by which one comments", () => {
+  const say = (token: string, more: object = {}, of = "check") =>
+    commentByLink(token, of, { id: "first-one", name: "Ada", text: "Who checks this?", ...more });
+  const threads = async () => (await run<{ threads: ThreadRow[] }>("listThreads", { version })).threads;
+
+  test("what is said stands at its element, under the name given beside the link's; sent twice it is kept once", async () => {
+    const token = await make("l", { allows: "comment" });
+    expect(await shown(token)).toContain(`/l/${token}/comment?of=check`);
+    expect(await openCommentPage(token, "check")).toMatchObject({ kind: "talk", about: "Check application", said: [] });
+    expect(await Promise.all([say(token), say(token)])).toEqual([{ kind: "said" }, { kind: "said" }]);
+    const [thread, ...others] = await threads();
+    expect(others).toEqual([]);
+    expect(thread).toMatchObject({
+      about: { kind: "element", key: "check" },
+      said: [{ name: "Ada (The board)", text: "Who checks this?", mentions: [] }],
+    });
+    // Members answer as they do to each other; whoever has the link sees that, and nothing of other threads.
+    const answer = { version, thread: thread?.id, said: "a", text: "The front desk.", mentions: [] };
+    await run("answerThread", answer);
+    const about = { kind: "element", key: "check", words: "Check" };
+    await run("startThread", {
+      version,
+      thread: "t",
+      said: "s",
+      about,
+      text: "Between us",
+      mentions: [],
+      assigned: null,
+    });
+    const page = await openCommentPage(token, "check");
+    expect(page.kind === "talk" && page.said.map(({ text }) => text)).toEqual(["Who checks this?", "The front desk."]);
+    // The whole is commented on as well.
+    expect(await say(token, { id: "second-one" }, "")).toEqual({ kind: "said" });
+    expect((await threads()).map((one) => one.about.kind).sort()).toEqual(["element", "element", "version"]);
+  });
+
+  test("is none where the link only reads, is withdrawn, or the thing is gone; nor without a password or words", async () => {
+    const reads = await make("r");
+    expect(await shown(reads)).not.toContain("/comment");
+    expect(await say(reads)).toEqual({ kind: "gone" });
+    expect(await openCommentPage(reads, "check")).toEqual({ kind: "gone" });
+    const token = await make("l", { allows: "comment", password: "under the mat" });
+    expect(await say(token)).toMatchObject({ kind: "password" });
+    expect(await say(token, { password: "under the mat" }, "no such thing")).toEqual({ kind: "gone" });
+    expect(await say(token, { password: "under the mat", text: "  " })).toMatchObject({ refusal: "empty" });
+    expect(await say(token, { password: "under the mat", id: "x" })).toMatchObject({ refusal: "empty" });
+    expect(await threads()).toEqual([]);
+    await run("withdrawLink", { version, link: "l" });
+    expect(await say(token, { password: "under the mat" })).toEqual({ kind: "gone" });
+  });
+
+  test("a hundred threads are enough, and what was said is nobody's of the members", async () => {
+    const token = await make("l", { allows: "comment" });
+    for (let at = 0; at < 100; at++) expect(await say(token, { id: `number-${at}` })).toEqual({ kind: "said" });
+    expect(await say(token, { id: "number-100" })).toMatchObject({ refusal: "enough" });
+    const [thread] = await threads();
+    const edit = { version, thread: thread?.id, said: thread?.said[0]?.id, text: "Mine", mentions: [] };
+    await expect(run("editSaid", edit)).rejects.toMatchObject({ code: "not-yours" });
+    expect(await listed()).toMatchObject([{ allows: "comment" }]);
+  });
+
+  test("its page is a plain form that shows names as text, and leads back to itself when something was sent", async () => {
+    const token = await make("l", { allows: "comment" });
+    await send(version, { type: "rename", id: "check", name: "<b>Check</b>" });
+    const at = { params: Promise.resolve({ token }) };
+    const page = await talkPage(
+      new Request("http://localhost/l/x/comment?of=check", { headers: { host: "localhost" } }),
+      at,
+    );
+    const html = await page.text();
+    expect(html).toContain("&lt;b&gt;Check&lt;/b&gt;");
+    expect(page.headers.get("content-security-policy")).toContain("default-src 'none'");
+    const id = /name="id" value="([\w-]+)"/.exec(html)?.[1] ?? "";
+    const body = new URLSearchParams({ id, name: "Ada", text: "Fine." });
+    const sent = await talkSent(
+      new Request("http://localhost/l/x/comment?of=check", {
+        ...{ method: "POST", body, headers: { host: "localhost", origin: "http://localhost" } },
+      }),
+      at,
+    );
+    expect([sent.status, sent.headers.get("location")]).toEqual([303, "/l/x/comment?of=check"]);
+    const foreign = { host: "localhost", origin: "http://elsewhere.example" };
+    const refused = await talkSent(
+      new Request("http://localhost/l/x/comment?of=check", { method: "POST", body, headers: foreign }),
+      at,
+    );
+    expect(refused.status).toBe(403);
+    expect(await threads()).toHaveLength(1);
   });
 });

@@ -30,6 +30,7 @@ export const listLinks = query(terms.listLinks, async ({ db, asked }, { version 
     links: rows.map(({ link, member }) => ({
       ...{ id: link.id, name: link.name, revision: link.revision, expiresAt: link.expiresAt, at: link.at },
       hasPassword: link.password !== null,
+      allows: link.allows,
       member: member ?? "",
       state: stateOfLink(link, asked),
     })),
@@ -40,7 +41,7 @@ export const listLinks = query(terms.listLinks, async ({ db, asked }, { version 
 const endOf = (day: string) => new Date(Date.parse(`${day}T00:00:00Z`) + 36 * 3_600_000).toISOString();
 
 export const makeLink = longUseCase(terms.makeLink, async (outside, asked) => {
-  const { version, link, name, revision, until, password, lenses } = asked;
+  const { version, link, name, revision, until, password, lenses, allows } = asked;
   const kept = password === null ? null : await hashOfPassword(password);
   const token = randomBytes(32).toString("base64url");
   return outside.write(async ({ db, member, now }) => {
@@ -54,7 +55,7 @@ export const makeLink = longUseCase(terms.makeLink, async (outside, asked) => {
       if (!known) throw notFound("This revision");
     }
     await db.insert(links).values({
-      ...{ id: link, version, revision, name, token: hashOfToken(token), password: kept, lenses },
+      ...{ id: link, version, revision, name, token: hashOfToken(token), password: kept, lenses, allows },
       ...{ expiresAt: until === null ? null : endOf(until), member: member.id, at: now() },
     });
     return { token };

@@ -1,6 +1,7 @@
 import { and, eq, isNull } from "drizzle-orm";
 import { database } from "@/data/database";
 import { links, processes, versions } from "@/data/schema";
+import { withCommentLinks } from "@/jobs/booklets/commentLinks";
 import { exportPicture } from "../files/exports";
 import { handbookFile } from "../handbook/handbooks";
 import { lock } from "../kernel/act";
@@ -23,9 +24,9 @@ export type OpenedLink =
 /** What somebody without an account is told of a version: how it goes on, and who does it with what. */
 const parts = ["process", "diagram", "steps", "roles", "systems", "documents"] as const;
 
-type Row = typeof links.$inferSelect;
+export type LinkHead = typeof links.$inferSelect;
 
-async function thatOpens(token: string): Promise<Row | undefined> {
+export async function thatOpens(token: string): Promise<LinkHead | undefined> {
   const { db } = await database();
   const [found] = await db
     .select({ link: links })
@@ -42,7 +43,10 @@ const longestWait = 3_600;
  * Whether the password opens a link. A try is counted before it is looked at, in an act of its own, so that many at once are no more than
  * one after the other; while one has to wait none is looked at. The right one begins the count anew.
  */
-async function passes(link: Row, password: string | undefined): Promise<true | (OpenedLink & { kind: "password" })> {
+export async function passes(
+  link: LinkHead,
+  password: string | undefined,
+): Promise<true | (OpenedLink & { kind: "password" })> {
   if (link.password === null) return true;
   if (password === undefined) return { kind: "password", isWrong: false, waits: 0 };
   const own = eq(links.id, link.id);
@@ -76,7 +80,10 @@ export async function openLink(token: string, password?: string): Promise<Opened
   if (passed !== true) return passed;
   const about = { kind: "version", version: link.version, ...(link.revision !== null && { revision: link.revision }) };
   const asked = { about, kind: "html", parts, language: null, title: "", lenses: link.lenses };
-  return { kind: "page", html: (await runUseCase(reader, handbookFile, asked)).bytes };
+  const { bytes } = await runUseCase(reader, handbookFile, asked);
+  if (link.allows === "read") return { kind: "page", html: bytes };
+  const page = withCommentLinks(new TextDecoder().decode(bytes), `/l/${token}/comment`);
+  return { kind: "page", html: new TextEncoder().encode(page) };
 }
 
 /** The first page of what a link shows, as a picture that stays as current as the link; not behind a password. */

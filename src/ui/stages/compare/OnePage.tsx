@@ -4,11 +4,12 @@ import { useCallback, useEffect, useMemo, useRef } from "react";
 import { type ChangeGroup, type OnePicture, onePicture } from "@/core/compare";
 import type { Scene } from "@/core/drawing";
 import { boundsAround } from "@/core/layout";
+import { type Said, term } from "@/core/messages";
 import type { Id } from "@/core/model";
 import type { Mark } from "../../canvas/marks/mark";
 import { pageWith, useScene } from "../../canvas/useScene";
 import type { Viewport } from "../../canvas/useViewport";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { ComparedPage } from "./ComparedPage";
 import { type Shown, useCompare } from "./compareStore";
 import { currentMarks, pennedMark, tagMark } from "./marks";
@@ -69,9 +70,11 @@ export function OnePage({
   );
 }
 
+const none = term("");
+
 interface Known {
   readonly key: string;
-  readonly tag: string;
+  readonly tag: Said;
 }
 
 /** The change each figure is part of, and what its label says. */
@@ -79,10 +82,10 @@ function knownOf(picture: OnePicture, { marks }: Compared): ReadonlyMap<Id, Know
   const known = new Map<Id, Known>();
   for (const [id, { key, tag, kind }] of marks.from) {
     const own = picture.ids.get(id);
-    if (own !== undefined) known.set(own, { key, tag: kind === "gone" ? tag : "" });
+    if (own !== undefined) known.set(own, { key, tag: kind === "gone" ? tag : none });
   }
   for (const [id, { key, tag }] of marks.to) known.set(id, { key, tag });
-  for (const [id, { key }] of picture.parts) if (key !== undefined && !known.has(id)) known.set(id, { key, tag: "" });
+  for (const [id, { key }] of picture.parts) if (key !== undefined && !known.has(id)) known.set(id, { key, tag: none });
   return known;
 }
 
@@ -113,7 +116,8 @@ function drawnAs(
     const about = known.get(id);
     const side = (mode === "both" ? part?.of : mode) === "from" ? "from" : "to";
     if (mode === "both" && (part?.of === "from" || part?.of === "to")) marks.push(pennedMark(id, part.of));
-    if (mode === "both" && about && about.tag !== "" && !figure.line) marks.push(tagMark(id, about.tag, side));
+    if (mode === "both" && about && about.tag.text !== "" && !figure.line)
+      marks.push(tagMark(id, worded(about.tag), side));
     if (about !== undefined && about.key === group?.key) marks.push(...currentMarks(id, side));
     return [mode === "from" ? (before.get(id) ?? figure) : figure];
   });

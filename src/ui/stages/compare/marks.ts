@@ -1,6 +1,7 @@
 import type { ChangeGroup, ChangeMark } from "@/core/compare";
 import type { Id } from "@/core/model";
 import type { Mark, Pen, Tone } from "../../canvas/marks/mark";
+import { worded } from "../../messages";
 
 export const toneOf = (side: Pen): Tone => (side === "from" ? "pencil" : "accent");
 
@@ -43,7 +44,7 @@ export function sideMarks(
   const marks: Mark[] = [];
   for (const [id, { key, kind, tag }] of changes) {
     if (kind === "new" || kind === "gone") marks.push(pennedMark(id, side));
-    if (tag !== "" && isShape(id)) marks.push(tagMark(id, tag, side));
+    if (tag.text !== "" && isShape(id)) marks.push(tagMark(id, worded(tag), side));
     if (key === group?.key) current.add(id);
   }
   for (const id of current) marks.push(...currentMarks(id, side));

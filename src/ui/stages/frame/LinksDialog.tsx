@@ -68,10 +68,11 @@ export function LinksDialog({ onClose }: { readonly onClose: () => void }) {
 }
 
 function LinkLine({ link, onWithdraw }: { readonly link: LinkRow; readonly onWithdraw: () => void }) {
-  const { name, revision, hasPassword, expiresAt, member, at, state } = link;
+  const { name, revision, allows, hasPassword, expiresAt, member, at, state } = link;
   const facts = [
     revision === null ? words.now : words.revision(revision),
     expiresAt === null ? words.forEver : words.day(expiresAt.slice(0, 10)),
+    allows === "comment" ? words.mayComment : "",
     hasPassword ? words.protected : "",
     words.facts(member, momentWords(at)),
   ];
@@ -108,6 +109,7 @@ function NewLink({ onMade }: { readonly onMade: (token: string) => Promise<void>
   const { data } = useAsked(inVersion.listRevisions, { version });
   const [name, setName] = useState("");
   const [revision, setRevision] = useState("");
+  const [allows, setAllows] = useState<"read" | "comment">("read");
   const [until, setUntil] = useState("");
   const [password, setPassword] = useState("");
   const [lenses, setLenses] = useState<readonly string[]>(useLensesOn.getState().on);
@@ -125,6 +127,7 @@ function NewLink({ onMade }: { readonly onMade: (token: string) => Promise<void>
         link: nanoid(12),
         name,
         revision: revision === "" ? null : Number(revision),
+        allows,
         until: until === "" ? null : until,
         password: password === "" ? null : password,
         lenses: [...lenses],
@@ -165,6 +168,14 @@ function NewLink({ onMade }: { readonly onMade: (token: string) => Promise<void>
             ),
           ]}
           onChoose={setRevision}
+        />
+      </FormRow>
+      <FormRow label={words.allows}>
+        <Choice
+          label={words.allows}
+          value={allows}
+          options={Object.entries(words.allowed)}
+          onChoose={(value) => setAllows(value as typeof allows)}
         />
       </FormRow>
       <FormRow label={words.until}>

@@ -1,0 +1,1 @@
+ALTER TABLE "links" ADD COLUMN "allows" text DEFAULT 'read' NOT NULL;
