@@ -43,7 +43,7 @@ export function TestsColumn({
     const met = new Set(cases.map(({ given }) => JSON.stringify(given)));
     const fresh = suggestedTestCases(model, decision).filter(({ given }) => !met.has(JSON.stringify(given)));
     if (fresh.length === 0) return tell({ description: words.noneToSuggest });
-    put([...cases, ...fresh.map((one, at) => ({ ...one, name: `Case ${cases.length + at + 1}` }))]);
+    put([...cases, ...fresh.map((one, at) => ({ ...one, name: words.testCase(cases.length + at + 1) }))]);
     tell({ description: words.suggested(fresh.length) });
   };
   return (

@@ -32,7 +32,7 @@ export function TryColumn({ model, decision }: { readonly model: DecisionModel; 
       return ok(
         withTestCases(one, decision.id, [
           ...cases,
-          { name: `Case ${cases.length + 1}`, given: tried.given, expected: tried.decided.result },
+          { name: words.testCase(cases.length + 1), given: tried.given, expected: tried.decided.result },
         ]),
       );
     });

@@ -179,6 +179,7 @@ export const decisionWords = {
   failsTest: (got: string) => `comes to ${got}`,
   expected: "should be",
   removeTest: (name: string) => `Remove ${name}`,
+  testCase: (at: number) => `Case ${at}`,
   testName: "Name of the test case",
   parameters: "Parameters",
   expression: "Expression in FEEL",

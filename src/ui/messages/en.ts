@@ -888,6 +888,8 @@ export const en = {
     drawing: "The drawing with what was found",
     lookAt: "Show it on the drawing",
     head: "the present state",
+    headAfter: (revision: number) => `the present state, after revision ${revision}`,
+    atRevision: (revision: number) => `revision ${revision}`,
     acceptedNow: (finding: string) => `accept: ${begun(finding)}`,
     withdrawnNow: (finding: string) => `no longer accept: ${begun(finding)}`,
     checkedForNow: (profile: string) => `check for ${profile}`,

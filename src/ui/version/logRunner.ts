@@ -1,6 +1,8 @@
+import { type Said, term } from "@/core/messages";
 import type { Model } from "@/core/model";
 import { type InputOf, type Jobs, notHeld, type OfLog, type OutputOf } from "@/jobs";
 import { type JobOptions, JobRunner } from "../kernel/jobRunner";
+import { text, worded } from "../messages";
 
 /** Jobs on a log: those that are given one. */
 type OnLog = {
@@ -47,8 +49,9 @@ export class LogRunner {
 export async function fetchLog(version: string, log: string): Promise<Uint8Array> {
   const response = await fetch(`/api/logs?${new URLSearchParams({ version, log })}`);
   if (!response.ok) {
-    const body = (await response.json().catch(() => ({}))) as { error?: { message?: string } };
-    throw new Error(body.error?.message ?? `The server answered ${response.status}.`);
+    const body = (await response.json().catch(() => ({}))) as { error?: { message: string; said?: Said } };
+    const words = body.error && worded(body.error.said ?? term(body.error.message));
+    throw new Error(words ?? text.shell.answeredWith(response.status));
   }
   return new Uint8Array(await response.arrayBuffer());
 }

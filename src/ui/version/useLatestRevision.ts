@@ -17,6 +17,6 @@ export function useLatestRevision(): string {
   return last === undefined
     ? text.check.head
     : data?.changedSince
-      ? `${text.check.head}, after revision ${last}`
-      : `revision ${last}`;
+      ? text.check.headAfter(last)
+      : text.check.atRevision(last);
 }

@@ -17,6 +17,8 @@ export const check: Part<"check" | "walk" | "counterpart"> = {
     drawing: "Die Zeichnung mit dem, was gefunden wurde",
     lookAt: "In der Zeichnung zeigen",
     head: "den jetzigen Stand",
+    headAfter: (revision) => `den jetzigen Stand, nach Stand ${revision}`,
+    atRevision: (revision) => `Stand ${revision}`,
     acceptedNow: (finding) => `hinnehmen: ${begun(finding)}`,
     withdrawnNow: (finding) => `nicht mehr hinnehmen: ${begun(finding)}`,
     checkedForNow: (profile) => `prüfen für ${profile}`,

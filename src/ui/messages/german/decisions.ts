@@ -180,6 +180,7 @@ export const decisions: Part<"decisions"> = {
     failsTest: (got) => `ergibt ${got}`,
     expected: "soll sein",
     removeTest: (name) => `${name} entfernen`,
+    testCase: (at) => `Fall ${at}`,
     testName: "Name des Testfalls",
     parameters: "Parameter",
     expression: "Ausdruck in FEEL",

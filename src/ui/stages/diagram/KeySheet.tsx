@@ -25,7 +25,7 @@ export function KeySheet({ onClose }: { readonly onClose: () => void }) {
                       {words.groups[group as keyof typeof words.groups]}
                     </Text>
                     {keys.map(([key, meaning]) => (
-                      <Flex key={key} justify="space-between" gap={3} py="2px" fontSize="13px">
+                      <Flex key={key} justify="space-between" align="start" gap={3} py="2px" fontSize="13px">
                         <Text>{meaning}</Text>
                         <Keycap flexShrink={0}>{key}</Keycap>
                       </Flex>
