@@ -48,6 +48,7 @@ export const handbook = named({
       language: language.nullable(),
       title: z.string().trim().max(200),
       isNumbered: templateSchema.shape.isNumbered,
+      font: templateSchema.shape.font,
       logo: templateSchema.shape.logo,
       /** Which lenses are laid over its diagrams. */
       lenses: z.array(id).max(mostLenses).default([]),

@@ -1,4 +1,4 @@
-import { type BookletKind, line } from "@/core/booklet";
+import { type BookletFont, type BookletKind, line } from "@/core/booklet";
 import { changeGroups, compareModels } from "@/core/compare";
 import { type DecisionFileText, openDocument } from "@/core/decisions";
 import type { DirectoryEntry } from "@/core/directory";
@@ -45,6 +45,7 @@ export interface HandbookInput {
   readonly roles: readonly RoleDefaults[];
   readonly parts: readonly HandbookPart[];
   readonly isNumbered?: boolean;
+  readonly font?: BookletFont;
   /** A picture as the address that holds it. */
   readonly logo?: string | null;
   readonly language: string | null;
@@ -106,5 +107,5 @@ export const handbookFile: Job<HandbookInput, FileMade> = async (models, input, 
     ),
     sentences: sentencesIn(input.language ?? undefined),
   });
-  return orTooLarge(bookletFile(booklet, input.kind));
+  return orTooLarge(bookletFile({ ...booklet, font: input.font ?? "plain" }, input.kind));
 };

@@ -5,6 +5,10 @@ import type { Id } from "../model";
  * A document to be read, printed and filed: what it says, without how it looks. Handbooks and reports are made of it; each kind of file
  * (PDF, Word, web page, Markdown) is written from it by one writer.
  */
+/** The letters a booklet can be set in, by what they are called: without serifs, and with them. */
+export const bookletFonts = { plain: "Atkinson Hyperlegible Next", serif: "Source Serif 4" } as const;
+export type BookletFont = keyof typeof bookletFonts;
+
 export interface Booklet {
   readonly title: string;
   /** What is said below the title; "" for nothing. */
@@ -16,6 +20,8 @@ export interface Booklet {
   /** What its list of contents is called. */
   readonly contents: string;
   readonly blocks: readonly Block[];
+  /** Plain where nothing is said. */
+  readonly font?: BookletFont;
   /** On the cover: a PNG, three times as wide as high. */
   readonly logo?: Uint8Array;
 }

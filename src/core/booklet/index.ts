@@ -2,6 +2,8 @@ export {
   anchorOf,
   type Block,
   type Booklet,
+  type BookletFont,
+  bookletFonts,
   type Column,
   type Fact,
   joined,

@@ -11,6 +11,7 @@ export const templateSchema = z.object({
   /** Lenses that are laid over its diagrams, by their ids. */
   lenses: z.array(z.string().max(200)).max(60).default([]),
   isNumbered: z.boolean().default(false),
+  font: z.enum(["plain", "serif"]).default("plain"),
   logo: z
     .string()
     .max(mostLogoLetters, "The picture is too large. Take one of at most 200 kB.")

@@ -1,5 +1,15 @@
 import { createHash } from "node:crypto";
-import { type Block, type Booklet, type Fact, type Line, logoSize, type Run, wordsOfLine } from "@/core/booklet";
+import {
+  type Block,
+  type Booklet,
+  type BookletFont,
+  bookletFonts,
+  type Fact,
+  type Line,
+  logoSize,
+  type Run,
+  wordsOfLine,
+} from "@/core/booklet";
 import { sceneToSvg } from "@/core/drawing";
 import { escapeAttribute, escapeText } from "@/core/xml";
 import { embeddedFonts } from "../pictures/fonts";
@@ -17,7 +27,7 @@ export function bookletHtml(booklet: Booklet): string {
   return `<!doctype html>
 <html lang="${escapeAttribute(language)}"><head><meta charset="utf-8"><meta name="robots" content="noindex"><meta name="viewport" content="width=device-width,initial-scale=1">
 <meta http-equiv="Content-Security-Policy" content="default-src 'none'; style-src 'unsafe-inline'; script-src 'sha256-${hash}'; font-src data:; img-src data:">
-<title>${escapeText(title)}</title><style>${fonts()}${style}</style></head>
+<title>${escapeText(title)}</title><style>${fonts(booklet.font ?? "plain")}${style}</style></head>
 <body><header>${logo ? logoHtml(logo) : ""}<h1>${escapeText(title)}</h1>${subtitle ? `<p class="under">${escapeText(subtitle)}</p>` : ""}${factsHtml(facts)}</header>
 <nav aria-label="${escapeAttribute(contents)}"><h2>${escapeText(contents)}</h2><label>${escapeText(words.search)} <input type="search" id="find" autocomplete="off"></label><p id="found" role="status"></p>${contentsHtml(blocks)}</nav>
 <main>${sectionsHtml(blocks)}</main>
@@ -35,16 +45,20 @@ const searchWords: { readonly [language: string]: { search: string; none: string
   de: { search: "Suchen", none: "Nichts enthält all diese Wörter.", found: "Teile enthalten all diese Wörter." },
 };
 
-const fonts = () =>
-  Object.entries(embeddedFonts())
-    .map(
+const fallbacks = { plain: "Verdana,sans-serif", serif: "Georgia,serif" } as const;
+/** The letters of the booklet, and of its pictures, which are always the plain ones. */
+function fonts(font: BookletFont): string {
+  const faces = [...new Set([font, "plain"] as const)].flatMap((one) =>
+    Object.entries(embeddedFonts(one)).map(
       ([weight, data]) =>
-        `@font-face{font-family:"Atkinson Hyperlegible Next";font-weight:${weight};src:url(data:font/woff2;base64,${data}) format("woff2")}`,
-    )
-    .join("");
+        `@font-face{font-family:"${bookletFonts[one]}";font-weight:${weight};src:url(data:font/woff2;base64,${data}) format("woff2")}`,
+    ),
+  );
+  return `${faces.join("")}body{font:16px/1.5 "${bookletFonts[font]}",${fallbacks[font]}}`;
+}
 
 const style = `
-body{font:16px/1.5 "Atkinson Hyperlegible Next",Verdana,sans-serif;color:#1E2430;background:#F7F4EC;margin:0 auto;max-width:78rem;padding:1rem;display:grid;grid-template-columns:minmax(0,18rem) minmax(0,1fr);gap:0 2rem}
+body{color:#1E2430;background:#F7F4EC;margin:0 auto;max-width:78rem;padding:1rem;display:grid;grid-template-columns:minmax(0,18rem) minmax(0,1fr);gap:0 2rem}
 header{grid-column:1/-1;border-bottom:3px solid #5B2A6E;margin-bottom:1rem}h1,h2,h3{line-height:1.25;font-weight:600}.under{font-size:1.15rem;margin-top:-.5rem}
 nav{position:sticky;top:0;align-self:start;max-height:100vh;overflow:auto;padding-bottom:2rem}nav ol{list-style:none;padding-left:.9rem;margin:0}nav>ol{padding-left:0}nav h2{font-size:1rem}nav input{font:inherit;width:100%;box-sizing:border-box;padding:.3rem .5rem}
 a{color:#5B2A6E}section{scroll-margin-top:1rem}section[hidden]{display:none}

@@ -31,7 +31,8 @@ export function bookletPdf(booklet: Booklet): Promise<Uint8Array> {
     info: { Title: booklet.title, Creator: "Lucid Lane", CreationDate: new Date(0), ModDate: new Date(0) },
   });
   const file = finished(document);
-  for (const weight of fontWeights) document.registerFont(String(weight), Buffer.from(openTypeFont(weight)));
+  for (const weight of fontWeights)
+    document.registerFont(String(weight), Buffer.from(openTypeFont(weight, booklet.font)));
   new PdfWriter(document).write(booklet);
   document.end();
   return file;

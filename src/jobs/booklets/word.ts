@@ -22,7 +22,7 @@ import {
   TextRun,
   WidthType,
 } from "docx";
-import { type Block, type Booklet, type Fact, type Line, logoSize, type Run } from "@/core/booklet";
+import { type Block, type Booklet, bookletFonts, type Fact, type Line, logoSize, type Run } from "@/core/booklet";
 import type { Scene } from "@/core/drawing";
 import { sceneToPng } from "../pictures/png";
 
@@ -60,7 +60,7 @@ export async function bookletWord(booklet: Booklet): Promise<Uint8Array> {
     title: xmlText(title),
     creator: "Lucid Lane",
     features: { updateFields: true },
-    styles: styles(language),
+    styles: styles(language, bookletFonts[booklet.font ?? "plain"]),
     numbering: { config: writer.numberings() },
     sections: sections
       .filter(({ children }) => children.length > 0)
@@ -103,9 +103,8 @@ const footer = (title: string) =>
 const ink = "1E2430";
 const accent = "5B2A6E";
 const pencil = "64748B";
-const font = "Atkinson Hyperlegible Next";
 
-const styles = (language: string) => {
+const styles = (language: string, font: string) => {
   const heading = (size: number, before: number) => ({
     run: { size, bold: true, color: ink, font },
     paragraph: { spacing: { before, after: 80 }, keepNext: true },

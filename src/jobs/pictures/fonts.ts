@@ -1,35 +1,46 @@
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import type { BookletFont } from "@/core/booklet";
 import { unpackWoff } from "./woff";
 
 export const fontWeights = [400, 600] as const;
 type Weight = (typeof fontWeights)[number];
 
-const folder = "node_modules/@fontsource/atkinson-hyperlegible-next/files";
-const fileOf = (weight: Weight, ending: "woff" | "woff2") =>
-  join(process.env.LANE_ROOT ?? process.cwd(), folder, `atkinson-hyperlegible-next-latin-${weight}-normal.${ending}`);
-
-let embedded: { readonly [weight: number]: string } | undefined;
-
-/** The shipped font's files as Base64, for pictures that carry their letters with them. */
-export function embeddedFonts(): { readonly [weight: number]: string } {
-  embedded ??= Object.fromEntries(
-    fontWeights.map((weight) => [weight, readFileSync(fileOf(weight, "woff2")).toString("base64")]),
-  );
-  return embedded;
+const packages: { readonly [font in BookletFont]: string } = {
+  plain: "atkinson-hyperlegible-next",
+  serif: "source-serif-4",
+};
+function fileOf(font: BookletFont, weight: Weight, ending: "woff" | "woff2"): string {
+  const name = packages[font];
+  const root = process.env.LANE_ROOT ?? process.cwd();
+  return join(root, `node_modules/@fontsource/${name}/files/${name}-latin-${weight}-normal.${ending}`);
 }
 
-const unpacked = new Map<Weight, Uint8Array>();
+const embedded = new Map<BookletFont, { readonly [weight: number]: string }>();
 
-/** The shipped font as an OpenType file, as printers of pages and pictures want it. */
-export function openTypeFont(weight: Weight): Uint8Array {
-  let font = unpacked.get(weight);
-  if (!font) {
-    font = unpackWoff(readFileSync(fileOf(weight, "woff")));
-    unpacked.set(weight, font);
+/** A shipped font's files as Base64, for what carries its letters with it. */
+export function embeddedFonts(font: BookletFont = "plain"): { readonly [weight: number]: string } {
+  let files = embedded.get(font);
+  if (!files) {
+    const read = (weight: Weight) => readFileSync(fileOf(font, weight, "woff2")).toString("base64");
+    files = Object.fromEntries(fontWeights.map((weight) => [weight, read(weight)]));
+    embedded.set(font, files);
   }
-  return font;
+  return files;
+}
+
+const unpacked = new Map<string, Uint8Array>();
+
+/** A shipped font as an OpenType file, as printers of pages and pictures want it. */
+export function openTypeFont(weight: Weight, font: BookletFont = "plain"): Uint8Array {
+  const key = `${font} ${weight}`;
+  let file = unpacked.get(key);
+  if (!file) {
+    file = unpackWoff(readFileSync(fileOf(font, weight, "woff")));
+    unpacked.set(key, file);
+  }
+  return file;
 }
 
 /** The same as files, for what reads fonts from the disk alone; written once to the system's temporary folder. */

@@ -89,6 +89,7 @@ export const handbookFile = longUseCase(terms.handbookFile, async (outside, aske
       decisions: decisions.map(({ id, content }) => ({ id, content })),
       parts,
       isNumbered: asked.isNumbered,
+      font: asked.font,
       logo: asked.logo,
       language,
       kind,

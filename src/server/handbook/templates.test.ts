@@ -1,3 +1,4 @@
+import { unzipSync } from "fflate";
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import { mostTemplates, type TemplateRow } from "@/contract/handbook";
 import type { BookletKind } from "@/core/booklet";
@@ -49,7 +50,10 @@ describe("a template", () => {
 describe("what a template says is in the file", () => {
   /** One red pixel. */
   const pixel = "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mP8z8BQDwAEhQGAhKmMIQAAAABJRU5ErkJggg==";
-  const made = async (kind: BookletKind, more: { readonly logo?: string; readonly isNumbered?: boolean }) => {
+  const made = async (
+    kind: BookletKind,
+    more: { readonly logo?: string; readonly isNumbered?: boolean; readonly font?: "plain" | "serif" },
+  ) => {
     const version = await importModel("Applications");
     const about = { kind: "version" as const, version };
     const asked = { about, kind, parts: ["steps" as const, "roles" as const], language: null, title: "", ...more };
@@ -73,6 +77,19 @@ describe("what a template says is in the file", () => {
         expect((await made(kind, { logo: `data:image/png;base64,${broken}` })).length).toBeGreaterThan(500);
     },
   );
+
+  test.each(["html", "pdf", "docx"] as const)("its letters, with serifs or without, in %s", async (kind) => {
+    const text = (bytes: Uint8Array) =>
+      kind === "docx"
+        ? new TextDecoder().decode(unzipSync(bytes)["word/styles.xml"])
+        : new TextDecoder("latin1").decode(bytes);
+    const [plain, serif] = [text(await made(kind, {})), text(await made(kind, { font: "serif" }))];
+    expect(plain).toMatch(/Atkinson ?Hyperlegible/);
+    expect(plain).not.toMatch(/Source ?Serif/);
+    expect(serif).toMatch(/Source ?Serif/);
+    // Pictures are set in the plain ones, whatever the text is set in; a page of the web carries both.
+    if (kind === "html") expect(serif).toContain('body{font:16px/1.5 "Source Serif 4",Georgia,serif}');
+  });
 
   test("numbers before its parts", async () => {
     const text = new TextDecoder().decode(await made("md", { isNumbered: true }));

@@ -51,6 +51,8 @@ export const handbookWords = {
     kept: (name: string) => `template: ${name}`,
     removed: (name: string) => `delete template: ${name}`,
     numbers: "Numbers before its parts",
+    font: "Letters",
+    fonts: { plain: "without serifs", serif: "with serifs" },
     logo: "Logo",
     chooseLogo: "Choose a PNG",
     otherLogo: "Another one",

@@ -302,6 +302,8 @@ export const sharing: Part<"comments" | "review" | "links" | "lenses" | "presenc
       kept: (name) => `Vorlage: ${name}`,
       removed: (name) => `Vorlage löschen: ${name}`,
       numbers: "Nummern vor den Teilen",
+      font: "Schrift",
+      fonts: { plain: "ohne Serifen", serif: "mit Serifen" },
       logo: "Logo",
       chooseLogo: "PNG wählen",
       otherLogo: "Ein anderes",

@@ -26,7 +26,7 @@ export function Handbook() {
   const store = useVersionStore();
   const info = useVersion((state) => state.info);
   const model = useVersion((state) => state.model);
-  const { scope, language, title, parts, lenses, isNumbered, logo, choose } = useHandbookChoice();
+  const { scope, language, title, parts, lenses, isNumbered, font, logo, choose } = useHandbookChoice();
   const about = useAbout(scope);
   const languages = useMemo(
     () => [...new Set([...languagesOf(model), ...(language ? [language] : [])])],
@@ -36,9 +36,9 @@ export function Handbook() {
   const input = useMemo(
     () =>
       about && chosen.length > 0
-        ? { about, parts: chosen, language: language === "" ? null : language, title, lenses, isNumbered, logo }
+        ? { about, parts: chosen, language: language === "" ? null : language, title, lenses, isNumbered, font, logo }
         : undefined,
-    [about, chosen, language, title, lenses, isNumbered, logo],
+    [about, chosen, language, title, lenses, isNumbered, font, logo],
   );
   const name = [title || info.process.name, scope === "version" ? info.version.name : "", language]
     .filter(Boolean)

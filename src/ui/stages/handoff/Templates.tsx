@@ -4,6 +4,7 @@ import { nanoid } from "nanoid";
 import { useRef, useState } from "react";
 import { handbook } from "@/contract";
 import type { TemplateRow } from "@/contract/handbook";
+import type { BookletFont } from "@/core/booklet";
 import { type HandbookTemplate, handbookParts, mostLogoLetters } from "@/core/handbook";
 import { AskDialog } from "../../controls/AskDialog";
 import { FormRow } from "../../controls/FormRow";
@@ -21,14 +22,21 @@ const again = () => lookAgain([{ kind: "workspace" }]);
 
 /** Templates of handbooks, and what they hold besides the parts: taken, kept under a name, changed and deleted. */
 export function Templates() {
-  const { template, parts, lenses, isNumbered, logo, choose } = useHandbookChoice();
+  const { template, parts, lenses, isNumbered, font, logo, choose } = useHandbookChoice();
   const { data } = useAsked(handbook.listTemplates, {}, { keepsLast: true });
   const rows = data?.templates ?? nothing;
   const own = rows.find(({ id }) => id === template);
   const [isNaming, setNaming] = useState(false);
   const picker = useRef<HTMLInputElement>(null);
   const chosen = parts.flatMap(({ part, isIn }) => (isIn ? [part] : []));
-  const content = (name: string): HandbookTemplate => ({ name, parts: chosen, lenses: [...lenses], isNumbered, logo });
+  const content = (name: string): HandbookTemplate => ({
+    name,
+    parts: chosen,
+    lenses: [...lenses],
+    isNumbered,
+    font,
+    logo,
+  });
   const take = (id: string) => {
     const found = rows.find((row) => row.id === id)?.template;
     if (!found) return choose({ template: "" });
@@ -36,6 +44,7 @@ export function Templates() {
       template: id,
       lenses: found.lenses,
       isNumbered: found.isNumbered,
+      font: found.font,
       logo: found.logo,
       // What it leaves out stands behind, to be taken in again.
       parts: [
@@ -111,6 +120,14 @@ export function Templates() {
         />
         {words.numbers}
       </chakra.label>
+      <FormRow label={words.font} width="84px">
+        <Choice
+          label={words.font}
+          value={font}
+          options={Object.entries(words.fonts)}
+          onChoose={(value) => choose({ font: value as BookletFont })}
+        />
+      </FormRow>
       <Flex gap={2} align="center" minH="26px">
         {words.logo}
         {logo !== null && <chakra.img src={logo} alt={words.logo} maxH="24px" maxW="72px" />}

@@ -1,4 +1,5 @@
 import { create } from "zustand";
+import type { BookletFont } from "@/core/booklet";
 import { type HandbookPart, handbookParts } from "@/core/handbook";
 
 /** A part, and whether it is taken in. */
@@ -17,6 +18,7 @@ interface HandbookChoice {
   /** Lenses that are laid over its diagrams. */
   readonly lenses: readonly string[];
   readonly isNumbered: boolean;
+  readonly font: BookletFont;
   /** A PNG as the address that holds it. */
   readonly logo: string | null;
   /** The template it was taken from; "" for none. */
@@ -32,6 +34,7 @@ export const useHandbookChoice = create<HandbookChoice>((set) => ({
   parts: handbookParts.map((part) => ({ part, isIn: true })),
   lenses: [],
   isNumbered: false,
+  font: "plain",
   logo: null,
   template: "",
   choose: (choice) => set(choice),
