@@ -1,8 +1,9 @@
 import PDFDocument from "pdfkit";
-import { type Block, type Booklet, type Fact, type Line, logoSize, type Run } from "@/core/booklet";
+import { type Block, type Booklet, type BookletFont, type Fact, type Line, logoSize, type Run } from "@/core/booklet";
 import { exportPalette, leastPrint, papers, planSheets, type Scene, smallestPrint } from "@/core/drawing";
-import { fontWeights, openTypeFont } from "../pictures/fonts";
+import { ascents } from "../pictures/letters";
 import { drawFigure, finished, type PdfDocument } from "../pictures/pdfFigures";
+import { drawWords, type Setting, widthOfWords } from "../pictures/pdfWords";
 import { type Piece, setInLines } from "./lines";
 
 const page = papers.A4;
@@ -13,6 +14,9 @@ const sizes = { title: 26, subtitle: 14, body: 10, small: 8.5, heading: [18, 14,
 const lead = 1.35;
 
 type Structure = PDFKit.PDFStructureElement;
+
+/** Words that nothing is special about. */
+const bare: Run = { text: "" };
 
 /**
  * A booklet as a PDF: a cover, contents with the numbers of pages, bookmarks, links, and a tagged structure for whoever hears it read
@@ -31,9 +35,7 @@ export function bookletPdf(booklet: Booklet): Promise<Uint8Array> {
     info: { Title: booklet.title, Creator: "Lucid Lane", CreationDate: new Date(0), ModDate: new Date(0) },
   });
   const file = finished(document);
-  for (const weight of fontWeights)
-    document.registerFont(String(weight), Buffer.from(openTypeFont(weight, booklet.font)));
-  new PdfWriter(document).write(booklet);
+  new PdfWriter(document, booklet.font ?? "plain").write(booklet);
   document.end();
   return file;
 }
@@ -44,7 +46,10 @@ class PdfWriter {
   private readonly root: Structure;
   private readonly headings: { readonly block: Block & { kind: "heading" }; readonly page: number }[] = [];
 
-  constructor(private readonly document: PdfDocument) {
+  constructor(
+    private readonly document: PdfDocument,
+    private readonly font: BookletFont,
+  ) {
     this.root = document.struct("Document");
     document.addStructure(this.root);
   }
@@ -107,24 +112,29 @@ class PdfWriter {
     this.document.endMarkedContent();
   }
 
-  private setFont(run: Run, size: number): void {
-    this.document.font(run.isStrong ? "600" : "400").fontSize(size);
+  private setting(run: Run, size: number): Setting {
+    return { font: this.font, weight: run.isStrong ? 600 : 400, size };
+  }
+
+  private widthOf(text: string, run: Run, size: number): number {
+    return widthOfWords(this.document, text, this.setting(run, size));
+  }
+
+  /** Draws words from a place on, `y` being where the line begins. */
+  private words(text: string, run: Run, x: number, y: number, size: number): void {
+    const at = { x, baseline: y + ascents[this.font] * size };
+    drawWords(this.document, text, at, { ...this.setting(run, size), isOblique: run.isEmphasis });
   }
 
   private lines(says: Line, room: number, size: number): Piece[][] {
-    return setInLines(says, room, (text, run) => {
-      this.setFont(run, size);
-      return this.document.widthOfString(text);
-    });
+    return setInLines(says, room, (text, run) => this.widthOf(text, run, size));
   }
 
   /** Draws a line of pieces from a place on. */
   private drawLine(pieces: readonly Piece[], x: number, y: number, size: number, colour: string): void {
     for (const { text, x: from, width, run } of pieces) {
-      this.setFont(run, size);
       this.document.fillColor(run.link === undefined ? colour : exportPalette.accent);
-      const oblique = run.isEmphasis ? { oblique: 10 } : {};
-      this.document.text(text, x + from, y, { lineBreak: false, ...oblique });
+      this.words(text, run, x + from, y, size);
       if (run.link === undefined) continue;
       const [top, high] = [y, size * lead];
       if (run.link.startsWith("#")) this.document.goTo(x + from, top, width, high, run.link.slice(1));
@@ -315,11 +325,9 @@ class PdfWriter {
         });
         if (plan.sheets.length > 1)
           this.artifact(() => {
-            this.setFont({ text: "" }, sizes.small);
             this.document.fillColor(exportPalette.pencil);
-            this.document.text(`${at + 1} / ${plan.sheets.length}`, frame.x, frame.y + frame.height + 2, {
-              lineBreak: false,
-            });
+            const words = `${at + 1} / ${plan.sheets.length}`;
+            this.words(words, bare, frame.x, frame.y + frame.height + 2, sizes.small);
           });
       }
       this.nextPage();
@@ -371,10 +379,9 @@ class PdfWriter {
         const pieces = this.lines([run], inside - indent - 40, size)[0] ?? [];
         this.marked(this.under(toc, "TOCI"), "TOCI", () => {
           this.drawLine(pieces, margin + indent, y, size, exportPalette.ink);
-          this.setFont({ text: "" }, size);
           const words = String(number);
           this.document.fillColor(exportPalette.ink);
-          this.document.text(words, margin + inside - this.document.widthOfString(words), y, { lineBreak: false });
+          this.words(words, bare, margin + inside - this.widthOf(words, bare, size), y, size);
         });
       }
     }
@@ -397,11 +404,10 @@ class PdfWriter {
       this.document.switchToPage(at);
       const { width, height } = this.document.page;
       this.document.markContent("Artifact", { type: "Pagination" });
-      this.setFont({ text: "" }, sizes.small);
       this.document.fillColor(exportPalette.pencil);
       const words = `${title}   ${at + 1} / ${count}`;
-      const wide = this.document.widthOfString(words);
-      this.document.text(words, Math.max(margin, width - margin - wide), height - 34, { lineBreak: false });
+      const wide = this.widthOf(words, bare, sizes.small);
+      this.words(words, bare, Math.max(margin, width - margin - wide), height - 34, sizes.small);
       this.document.endMarkedContent();
     }
   }

@@ -5,13 +5,13 @@ import type { BookletFont } from "@/core/booklet";
 import { unpackWoff } from "./woff";
 
 export const fontWeights = [400, 600] as const;
-type Weight = (typeof fontWeights)[number];
+export type FontWeight = (typeof fontWeights)[number];
 
 const packages: { readonly [font in BookletFont]: string } = {
   plain: "atkinson-hyperlegible-next",
   serif: "source-serif-4",
 };
-function fileOf(font: BookletFont, weight: Weight, ending: "woff" | "woff2"): string {
+function fileOf(font: BookletFont, weight: FontWeight, ending: "woff" | "woff2"): string {
   const name = packages[font];
   const root = process.env.LANE_ROOT ?? process.cwd();
   return join(root, `node_modules/@fontsource/${name}/files/${name}-latin-${weight}-normal.${ending}`);
@@ -23,7 +23,7 @@ const embedded = new Map<BookletFont, { readonly [weight: number]: string }>();
 export function embeddedFonts(font: BookletFont = "plain"): { readonly [weight: number]: string } {
   let files = embedded.get(font);
   if (!files) {
-    const read = (weight: Weight) => readFileSync(fileOf(font, weight, "woff2")).toString("base64");
+    const read = (weight: FontWeight) => readFileSync(fileOf(font, weight, "woff2")).toString("base64");
     files = Object.fromEntries(fontWeights.map((weight) => [weight, read(weight)]));
     embedded.set(font, files);
   }
@@ -33,7 +33,7 @@ export function embeddedFonts(font: BookletFont = "plain"): { readonly [weight: 
 const unpacked = new Map<string, Uint8Array>();
 
 /** A shipped font as an OpenType file, as printers of pages and pictures want it. */
-export function openTypeFont(weight: Weight, font: BookletFont = "plain"): Uint8Array {
+export function openTypeFont(weight: FontWeight, font: BookletFont = "plain"): Uint8Array {
   const key = `${font} ${weight}`;
   let file = unpacked.get(key);
   if (!file) {

@@ -1,5 +1,6 @@
 import type PDFDocument from "pdfkit";
 import { exportPalette, type Figure, type Primitive, type Tone } from "@/core/drawing";
+import { drawWords, widthOfWords } from "./pdfWords";
 
 export type PdfDocument = InstanceType<typeof PDFDocument>;
 
@@ -45,11 +46,11 @@ function drawPrimitive(document: PdfDocument, primitive: Primitive): void {
       const { text, x, y, size, weight, anchor, tone, upright } = primitive;
       document.save();
       if (upright) document.rotate(-90, { origin: [x, y] });
-      document.font(String(weight)).fontSize(size);
       document.fillColor(tone === "none" ? exportPalette.ink : colour(tone));
-      const width = document.widthOfString(text);
+      const setting = { font: "plain", weight, size } as const;
+      const width = widthOfWords(document, text, setting);
       const left = anchor === "middle" ? x - width / 2 : anchor === "end" ? x - width : x;
-      document.text(text, left, y, { lineBreak: false, baseline: "alphabetic" });
+      drawWords(document, text, { x: left, baseline: y }, setting);
       document.restore();
     }
   }
