@@ -4,7 +4,7 @@ import ts from "typescript";
 import { describe, expect, test } from "vitest";
 import { say } from "@/core/messages";
 import { elementTypes, wordFor } from "@/core/model";
-import { UseCaseError } from "@/server";
+import { UseCaseError } from "@/server/kernel/useCaseError";
 import { decimals, timeWords, typedDecimals } from "../controls/units";
 import { answerTo } from "../kernel/ask";
 import { language, locale, reasons, speak, typeWord } from ".";
