@@ -19,13 +19,15 @@ function told(make: (...given: unknown[]) => unknown, given: unknown): string | 
   }
 }
 
+const isSentence = (value: unknown): value is (...given: unknown[]) => unknown => typeof value === "function";
+
 function catalogue(words: object, others: object): string[] {
   return Object.entries(words).flatMap(([key, value]) => {
     const other: unknown = Reflect.get(others, key);
     if (typeof value === "string") return value !== other && tells(value) ? [pattern(value)] : [];
-    if (typeof value === "function" && typeof other === "function") {
-      const own = told(value as never, anything);
-      return own && own !== told(other as never, anything) && tells(own) ? [pattern(own)] : [];
+    if (isSentence(value) && isSentence(other)) {
+      const own = told(value, anything);
+      return own && own !== told(other, anything) && tells(own) ? [pattern(own)] : [];
     }
     return value && typeof value === "object" && other ? catalogue(value, other as object) : [];
   });

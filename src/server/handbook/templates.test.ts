@@ -11,7 +11,7 @@ beforeEach(() => openWorkspace());
 afterAll(closeWorkspace);
 
 const template = (name: string): HandbookTemplate => ({
-  ...{ name, parts: ["steps", "roles"], lenses: [], isNumbered: true, logo: null },
+  ...{ name, parts: ["steps", "roles"], lenses: [], isNumbered: true, font: "plain" as const, logo: null },
 });
 const save = (id: string, content: HandbookTemplate, revision: number) =>
   run<{ revision: number }>("saveTemplate", { id, template: content, revision });

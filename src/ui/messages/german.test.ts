@@ -130,7 +130,7 @@ describe("what core and the server say, in German", () => {
     expect(kinds.filter((kind) => !spoken.sentences.has(kind))).toEqual([]);
     expect(spoken.sentences.get("a user task")).toBe("eine Benutzeraufgabe");
     expect(spoken.sentences.get("an exclusive gateway")).toBe("ein exklusives Gateway");
-    expect(spoken.sentences.get("a sub-process")).toBe("einem Teilprozess");
+    expect(spoken.sentences.get("a sub-process")).toBe("ein Teilprozess");
   });
 });
 

@@ -230,7 +230,7 @@ export const forecast: Part<"forecast"> = {
       id: "Id",
       csvOut: "Als CSV",
       csvIn: "Aus CSV",
-      noHeadings: "Die erste Zeile muss die Spalten nennen; eine davon muss Was oder Id heißen.",
+      noHeadings: "Die erste Zeile muss die Spalten nennen; eine davon muss What oder Id heißen.",
       noRow: (line, name) => `Zeile ${line}: Es gibt keine Zeile „${name}“, oder mehrere.`,
       inLine: (line, why) => `Zeile ${line}: ${why}`,
       cannot: (typed) =>

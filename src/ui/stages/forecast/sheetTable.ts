@@ -1,38 +1,40 @@
 import type { Command } from "@/core/commands";
 import type { Scenario } from "@/core/scenario";
 import { readTable, writeTable } from "@/core/table";
-import { text } from "../../messages";
+import { text, worded } from "../../messages";
 import { commandsFor, shown } from "../../version/figures/figureText";
 import type { CellName, SheetRow } from "../../version/figures/sheetRows";
 
 const words = text.forecast.sheet;
 
-/** The columns of the sheet in a file; the first three say what a row is about. */
-const columns = (): readonly (readonly [heading: string, parameter: CellName])[] => [
-  [words.interval, "interval"],
-  [words.time, "processing"],
-  [words.wait, "wait"],
-  [words.cost, "fixedCost"],
-  [words.takes, "selection"],
-  [words.share, "probability"],
-  [words.quantity, "quantity"],
-  [words.rate, "unitCost"],
-  [words.hours, "availability"],
-  [words.site, "site"],
-  [words.delay, "delay"],
-  [words.capacity, "capacity"],
-  [words.drawn, "drawn"],
+/** The first three columns of the sheet in a file, which say what a row is about. */
+const about = { id: "Id", name: "What", by: "Who" } as const;
+/** The others. A file goes from hand to hand: its headings are the same in every language of the interface. */
+const columns: readonly (readonly [heading: string, parameter: CellName])[] = [
+  ["A case comes", "interval"],
+  ["Working time", "processing"],
+  ["Waits before", "wait"],
+  ["Each costs", "fixedCost"],
+  ["Takes", "selection"],
+  ["Share", "probability"],
+  ["How many", "quantity"],
+  ["An hour costs", "unitCost"],
+  ["Hours", "availability"],
+  ["Site", "site"],
+  ["On the way", "delay"],
+  ["At once", "capacity"],
+  ["Spread over cases", "drawn"],
 ];
 
 /** The scenario sheet as CSV, a row an element, figures in the words of their cells. */
 export function writeSheetTable(rows: readonly SheetRow[], scenario: Scenario): string {
   return writeTable([
-    [words.id, words.name, words.by, ...columns().map(([heading]) => heading)],
+    [about.id, about.name, about.by, ...columns.map(([heading]) => heading)],
     ...rows.map((row) => [
       row.element,
       row.name,
       row.by,
-      ...columns().map(([, parameter]) => (row.says.includes(parameter) ? shown(row, parameter, scenario) : "")),
+      ...columns.map(([, parameter]) => (row.says.includes(parameter) ? shown(row, parameter, scenario) : "")),
     ]),
   ]);
 }
@@ -46,10 +48,10 @@ export interface ReadSheetTable {
 /** Reads such a file: rows by their id, else by a name that occurs once; only what differs is said anew, an empty cell says nothing. */
 export function readSheetTable(csv: string, rows: readonly SheetRow[], scenario: Scenario): ReadSheetTable {
   const read = readTable(csv);
-  if (!read.ok) return { commands: [], problems: read.problems.map(({ message }) => message) };
+  if (!read.ok) return { commands: [], problems: read.problems.map(({ said }) => worded(said)) };
   const [head = [], ...lines] = read.value;
   const at = (heading: string) => head.findIndex((cell) => cell.trim().toLowerCase() === heading.toLowerCase());
-  const [idAt, nameAt] = [at(words.id), at(words.name)];
+  const [idAt, nameAt] = [at(about.id), at(about.name)];
   if (idAt < 0 && nameAt < 0) return { commands: [], problems: [words.noHeadings] };
   const commands: Command[] = [];
   const problems: string[] = [];
@@ -62,7 +64,7 @@ export function readSheetTable(csv: string, rows: readonly SheetRow[], scenario:
       if (id !== "" || name !== "") problems.push(words.noRow(number + 2, name || id));
       continue;
     }
-    for (const [heading, parameter] of columns()) {
+    for (const [heading, parameter] of columns) {
       const typed = (line[at(heading)] ?? "").trim();
       if (typed === "" || !row.says.includes(parameter)) continue;
       if (typed === shown(row, parameter, scenario)) continue;

@@ -275,8 +275,7 @@ export const check = {
   "{0} begins when something happens, so it needs exactly one start event with a trigger; it has {1}. Say what it begins with.":
     "{0} beginnt, wenn etwas geschieht, und braucht genau ein Startereignis mit Auslöser; es sind {1}. Sagen Sie, womit er beginnt.",
   "{0} has a trigger inside {1}, which begins when the flow comes to it. Use a start without a trigger, or make it an event sub-process.":
-    "{0} hat einen Auslöser innerhalb von {1}, das beginnt, wenn der Fluss dorthin kommt. Nehmen Sie einen Start ohne Auslöser, oder machen Sie einen Ereignis-Teilprozess daraus.",
-  "a sub-process": "einem Teilprozess",
+    "{0} hat einen Auslöser, steht aber in etwas ({1}), das beginnt, wenn der Fluss dorthin kommt. Nehmen Sie einen Start ohne Auslöser, oder machen Sie einen Ereignis-Teilprozess daraus.",
   "What is thrown inside a sub-process is caught, and what is caught is thrown.":
     "Was in einem Teilprozess ausgelöst wird, wird aufgefangen, und was aufgefangen wird, wird ausgelöst.",
   "{0} waits for an {1} that nothing inside ever throws, so what follows it never happens. Throw it inside, or take the event away.":
