@@ -28,11 +28,12 @@ describe("numbers before headings", () => {
 describe("a template", () => {
   const whole = { name: "House", parts: ["steps"] };
   test("says what it is about, and has the rest by itself", () => {
-    expect(templateSchema.parse(whole)).toEqual({ ...whole, lenses: [], isNumbered: false, logo: null });
+    expect(templateSchema.parse(whole)).toEqual({ ...whole, lenses: [], isNumbered: false, font: "plain", logo: null });
   });
   test.each<[what: string, wrong: object]>([
     ["no name", { name: "  " }],
     ["no part", { parts: [] }],
+    ["letters nobody has", { font: "handwriting" }],
     ["a part that is none", { parts: ["weather"] }],
     ["a logo from elsewhere", { logo: "https://elsewhere.example/x.png" }],
     ["a logo that is a drawing with a program", { logo: "data:image/svg+xml;base64,PHN2Zy8+" }],
