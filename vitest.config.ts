@@ -1,4 +1,5 @@
 import { defineConfig } from "vitest/config";
+import LongestFirst from "./scripts/longestFirst";
 
 export default defineConfig({
   resolve: {
@@ -14,6 +15,7 @@ export default defineConfig({
     // What is waited for until it is so; a window may look only once a second, and a busy machine is slow to answer.
     expect: { poll: { timeout: 25_000 } },
     pool: "forks",
+    sequence: { sequencer: LongestFirst },
     projects: [
       {
         extends: true,
@@ -39,6 +41,8 @@ export default defineConfig({
           name: "application",
           include: ["src/**/*.test.ts", "scripts/**/*.test.ts"],
           exclude: ["src/core/**", "node_modules/**"],
+          // To load the server takes longer than many a test of it; each file opens its own workspace and closes it.
+          isolate: false,
           // Much of its time such a test waits: for a database to open, for an answer.
           maxWorkers: 3,
           sequence: { groupOrder: 2 },

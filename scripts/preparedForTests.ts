@@ -8,14 +8,15 @@ import { threadBundle } from "./threads.mjs";
 
 /**
  * Before any test, what many of them need is made once: the threads of the server of what the sources are now, other processes of
- * the application as one file each, and an empty database, which takes ten times as long to make as to copy.
+ * the application as one file each, and an empty database, which takes ten times as long to make as to copy. Beside it stand the
+ * workspaces that a worker opens once for all its files.
  */
 export default async function setup(): Promise<() => void> {
   process.env.LANE_THREADS = await threadBundle();
   process.env.LANE_PROGRAMS = join(root, ".lane/programs");
   const folder = mkdtempSync(join(tmpdir(), "lane-prepared-"));
   process.env.LANE_PREPARED = folder;
-  const database = openDatabase({ folder, url: "" }).then(({ close }) => close());
+  const database = openDatabase({ folder: join(folder, "empty"), url: "" }).then(({ close }) => close());
   await build({
     entryPoints: ["peer", "editForever", "sendOnce"].map((name) => join(root, `src/server/testing/${name}.ts`)),
     outdir: process.env.LANE_PROGRAMS,

@@ -1,10 +1,10 @@
 import { sql } from "drizzle-orm";
 import { afterAll, expect, test, vi } from "vitest";
-import { closeWorkspace, makeProcess, nameOfElement, openWorkspace } from "@/server/testing/workspace";
+import { leaveWorkspace, makeProcess, nameOfElement, openWorkspace } from "@/server/testing/workspace";
 import { database } from "./database";
 import { LocalDatabase } from "./local/client";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 test("a database whose thread has died is opened anew by whoever asks next, with all that was acknowledged", async () => {
   const opened = vi.spyOn(LocalDatabase, "open");

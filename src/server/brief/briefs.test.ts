@@ -1,8 +1,8 @@
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import { emptyBrief, markedText } from "@/core/brief";
-import { closeWorkspace, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, openWorkspace, run, send } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const text = `
 # Connection

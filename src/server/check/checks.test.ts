@@ -1,9 +1,9 @@
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import { checkModel, type Finding, keyOf } from "@/core/check";
 import { type StoredModel, trustStored } from "@/core/model";
-import { closeWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 beforeEach(async () => {
   await openWorkspace();
 });

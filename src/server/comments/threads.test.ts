@@ -2,9 +2,9 @@ import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import type { MyThread, ThreadRow } from "@/contract/comments";
 import type { HomeData } from "@/contract/home";
 import { localMember, type Member, runUseCase, useCases } from "@/server";
-import { closeWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 let version: string;
 beforeEach(async () => {
   await openWorkspace();

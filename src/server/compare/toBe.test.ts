@@ -1,10 +1,10 @@
 import { afterAll, beforeEach, expect, test } from "vitest";
 import { compareModels } from "@/core/compare";
 import { counterpartsOf, type StoredModel, trustStored } from "@/core/model";
-import { closeWorkspace, makeProcess, nameOfElement, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, makeProcess, nameOfElement, openWorkspace, run, send } from "../testing/workspace";
 
 beforeEach(() => openWorkspace());
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const modelOf = async (version: string) =>
   trustStored((await run<{ model: StoredModel }>("openVersion", { version })).model);

@@ -1,9 +1,9 @@
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import { type DecisionEdit, documentText, edited, openDocument, tableFileText } from "@/core/decisions";
 import { expectOk } from "@/core/testing/models";
-import { closeWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 beforeEach(async () => {
   await openWorkspace();
 });

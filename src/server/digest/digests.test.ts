@@ -1,7 +1,7 @@
 import { afterAll, beforeEach, describe, expect, test, vi } from "vitest";
 import { smallModel } from "@/core/testing/models";
 import { startMailbox } from "../../../scripts/standInMailbox.mjs";
-import { closeWorkspace, importModel, openWorkspace, run } from "../testing/workspace";
+import { importModel, leaveWorkspace, openWorkspace, run } from "../testing/workspace";
 import { sendDigests } from "./digests";
 import { type Mail, mailServer, sendMail } from "./mail";
 import { digestOf } from "./waiting";
@@ -61,7 +61,7 @@ test.each([
 );
 
 describe("digests of a workspace", () => {
-  afterAll(closeWorkspace);
+  afterAll(leaveWorkspace);
   let version: string;
   beforeEach(async () => {
     await openWorkspace();

@@ -1,8 +1,8 @@
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import { fileUseCases, localMember, runUseCase } from "@/server";
 import {
-  closeWorkspace,
   importModel,
+  leaveWorkspace,
   makeProcess,
   nameOfElement,
   openWorkspace,
@@ -10,7 +10,7 @@ import {
   send,
 } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 beforeEach(async () => {
   await openWorkspace();
 });

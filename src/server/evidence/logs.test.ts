@@ -5,9 +5,9 @@ import { emptyModel } from "@/core/model";
 import { database } from "@/data/database";
 import { logs } from "@/data/schema";
 import { fileUseCases, localMember, runUseCase } from "@/server";
-import { closeWorkspace, importModel, makeProcess, openWorkspace, run } from "../testing/workspace";
+import { importModel, leaveWorkspace, makeProcess, openWorkspace, run } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 let version: string;
 beforeEach(async () => {
   await openWorkspace();

@@ -4,9 +4,9 @@ import { packedLog, readLogCsv, textPieces } from "@/core/evidence";
 import { chain, end, file, modelOf, processOf, start, task } from "@/core/live/testing/models";
 import { expectOk } from "@/core/testing/models";
 import { fileUseCases, localMember, runUseCase } from "@/server";
-import { closeWorkspace, importModel, openWorkspace, run } from "../testing/workspace";
+import { importModel, leaveWorkspace, openWorkspace, run } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 const model = modelOf(
   file(processOf(`${start}${task("a")}${task("b")}${task("c")}${end}${chain("s", "a", "b", "c", "e")}`)),
 );

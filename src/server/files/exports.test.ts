@@ -4,7 +4,7 @@ import { nameOf, processesOf } from "@/core/model";
 import { expectOk } from "@/core/testing/models";
 import { testOf, walk } from "@/core/tokens";
 import { fileUseCases, localMember, runUseCase } from "@/server";
-import { closeWorkspace, importModel, openWorkspace, run, send, storedModel } from "../testing/workspace";
+import { importModel, leaveWorkspace, openWorkspace, run, send, storedModel } from "../testing/workspace";
 
 let version: string;
 beforeAll(async () => {
@@ -13,7 +13,7 @@ beforeAll(async () => {
   await run("nameRevision", { version, reason: "as it came" });
   await send(version, { type: "rename", id: "check", name: "Check every page" });
 });
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const exported = <Output>(name: "exportBpmn" | "exportSheet" | "exportPicture", input: object = {}) =>
   runUseCase(localMember, fileUseCases[name] as never, { version, ...input }) as Promise<Output>;

@@ -1,9 +1,9 @@
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import type { SameProcess } from "@/contract/files";
 import { fileUseCases, localMember, runUseCase } from "..";
-import { closeWorkspace, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, openWorkspace, run, send } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const file = (id: string, step = "Check the meter", name = "") =>
   `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="d" targetNamespace="urn:quillmere"><process id="${id}"${name && ` name="${name}"`}><startEvent id="s"/><task id="t" name="${step}"/><endEvent id="e"/><sequenceFlow id="f" sourceRef="s" targetRef="t"/><sequenceFlow id="g" sourceRef="t" targetRef="e"/></process></definitions>`;

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
-import { closeWorkspace, importModel, openWorkspace, run, send } from "../testing/workspace";
+import { importModel, leaveWorkspace, openWorkspace, run, send } from "../testing/workspace";
 
 interface Found {
   readonly kind: string;
@@ -28,7 +28,7 @@ beforeAll(async () => {
     { type: "rename", id: "reject", name: "100 % refused_by letter" },
   );
 });
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const find = async (text: string) => (await run<{ found: Found[] }>("find", { text })).found;
 const search = (input: object) => run<{ total: number; rows: Row[] }>("searchElements", { text: "", ...input });

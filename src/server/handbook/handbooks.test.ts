@@ -4,9 +4,9 @@ import { handbookParts } from "@/core/handbook";
 import { emptyModel } from "@/core/model";
 import { expectOk, smallModel } from "@/core/testing/models";
 import { fileUseCases, localMember, runUseCase } from "@/server";
-import { closeWorkspace, importModel, openWorkspace, run, send } from "../testing/workspace";
+import { importModel, leaveWorkspace, openWorkspace, run, send } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 beforeEach(() => openWorkspace());
 
 const asked = { kind: "md", parts: handbookParts, language: null, title: "" } as const;

@@ -4,11 +4,11 @@ import { mostTemplates, type TemplateRow } from "@/contract/handbook";
 import type { BookletKind } from "@/core/booklet";
 import type { HandbookTemplate } from "@/core/handbook";
 import { localMember, runUseCase } from "@/server";
-import { closeWorkspace, importModel, openWorkspace, run } from "../testing/workspace";
+import { importModel, leaveWorkspace, openWorkspace, run } from "../testing/workspace";
 import { handbookFile } from "./handbooks";
 
 beforeEach(() => openWorkspace());
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const template = (name: string): HandbookTemplate => ({
   ...{ name, parts: ["steps", "roles"], lenses: [], isNumbered: true, font: "plain" as const, logo: null },

@@ -9,8 +9,8 @@ import { compareModels } from "@/core/compare";
 import { type StoredModel, trustStored } from "@/core/model";
 import { expectOk } from "@/core/testing/models";
 import {
-  closeWorkspace,
   importModel,
+  leaveWorkspace,
   nameOfElement,
   openWorkspace,
   run,
@@ -19,7 +19,7 @@ import {
 } from "../testing/workspace";
 import { gitPlace } from "./gitPlace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 /** Nothing is wrong with it, so that it may leave. */
 const checked = `<definitions xmlns="http://www.omg.org/spec/BPMN/20100524/MODEL" id="d" targetNamespace="urn:quillmere"><process id="p" name="Connect a plant">
   <startEvent id="start" name="Application received"/><userTask id="check" name="Check application"/><endEvent id="end" name="Application checked"/>

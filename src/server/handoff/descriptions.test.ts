@@ -1,8 +1,8 @@
 import { afterAll, beforeEach, expect, test } from "vitest";
 import type { DescriptionRow } from "@/contract/handoff";
-import { closeWorkspace, openWorkspace, run } from "../testing/workspace";
+import { leaveWorkspace, openWorkspace, run } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 beforeEach(() => openWorkspace());
 
 const meters = (operation: string) =>

@@ -4,9 +4,9 @@ import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import { readBpmn } from "@/core/bpmn";
 import { expectOk } from "@/core/testing/models";
 import { fileUseCases, localMember, runUseCase, useCases } from "@/server";
-import { closeWorkspace, importModel, openWorkspace, run, send } from "../testing/workspace";
+import { importModel, leaveWorkspace, openWorkspace, run, send } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 let version: string;
 beforeEach(async () => {
   await openWorkspace();

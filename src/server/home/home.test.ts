@@ -1,7 +1,7 @@
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import {
-  closeWorkspace,
   countedHome,
+  leaveWorkspace,
   makeProcess,
   nameOfElement,
   openWorkspace,
@@ -9,7 +9,7 @@ import {
   send,
 } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 beforeEach(async () => {
   await openWorkspace();
 });

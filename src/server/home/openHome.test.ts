@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { backgroundDone } from "../kernel/background";
-import { closeWorkspace, countedHome, openWorkspace, run, send } from "../testing/workspace";
+import { countedHome, leaveWorkspace, openWorkspace, run, send } from "../testing/workspace";
 
 interface Home {
   readonly areas: { id: string; processes: number }[];
@@ -28,7 +28,7 @@ beforeAll(async () => {
       versionId: `v${at}`,
     });
 });
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 describe("Home", () => {
   test("shows a page at a time, in the order one wants, of one area with all it holds", async () => {

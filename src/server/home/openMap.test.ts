@@ -1,9 +1,9 @@
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import type { AnswerOf, home } from "@/contract";
 import { fileUseCases, localMember, runUseCase } from "..";
-import { closeWorkspace, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, openWorkspace, run, send } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 type MapAnswer = AnswerOf<typeof home.openMap>;
 const map = (unfolded?: string[]) => run<MapAnswer>("openMap", unfolded ? { unfolded } : {});

@@ -1,9 +1,9 @@
 import { afterAll, expect, test } from "vitest";
 import type { AnswerOf, home } from "@/contract";
 import { fileUseCases, localMember, runUseCase } from "@/server";
-import { closeWorkspace, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, openWorkspace, run, send } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const file = (process: string, inside: string) =>
   new TextEncoder().encode(

@@ -4,12 +4,12 @@ import { seededRandom } from "@/core/testing/randomProcess";
 import { database } from "@/data/database";
 import { heads, log, revisions } from "@/data/schema";
 import { fileUseCases, localMember, runUseCase } from "@/server";
-import { closeWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
 import { backgroundDone } from "./background";
 import { compact } from "./compaction";
 import { forgetHeads } from "./heads";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 beforeEach(() => openWorkspace());
 
 const opened = (version: string, number: number) => run<{ model: object }>("openRevision", { version, number });

@@ -1,14 +1,14 @@
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import { concerns, type Happened } from "@/contract/events";
 import { localMember } from "@/server";
-import { closeWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
 import { feed, hear, hearFeed } from "./events";
 
 beforeEach(async () => {
   await openWorkspace();
   await makeProcess();
 });
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 function listening(after: string | null = null, member = localMember) {
   const heard: (Happened & { readonly id: string })[] = [];

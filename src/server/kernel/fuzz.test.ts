@@ -1,9 +1,9 @@
 import { afterAll, expect, test } from "vitest";
 import { UseCaseError } from "@/server";
 import { hostileInputs } from "../testing/fuzz";
-import { closeWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 test("whatever is sent is answered, or refused in words; what others have stays as it is", async () => {
   await openWorkspace();

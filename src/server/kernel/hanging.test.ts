@@ -4,13 +4,13 @@ import { everyRule } from "@/core/language";
 import { type StoredModel, trustStored } from "@/core/model";
 import { database } from "@/data/database";
 import { registered } from "@/data/register";
-import { closeWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
 
 beforeEach(async () => {
   await openWorkspace();
   await makeProcess();
 });
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const walk = { process: "p", told: {}, outcome: "completed", path: null };
 const keep = (version: string, ...names: string[]) =>

@@ -2,7 +2,7 @@ import { eq } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, test } from "vitest";
 import { database } from "@/data/database";
 import { directory, elements, uses } from "@/data/schema";
-import { closeWorkspace, openWorkspace } from "../testing/workspace";
+import { leaveWorkspace, openWorkspace } from "../testing/workspace";
 import type { Transaction } from "./act";
 import { deleteRows, insertRows } from "./manyRows";
 
@@ -11,7 +11,7 @@ beforeAll(async () => {
   await openWorkspace();
   db = (await database()).db as unknown as Transaction;
 });
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const row = (element: string, more: object = {}) => ({
   version: "v",

@@ -25,7 +25,7 @@ import { rights } from "@/contract/contract";
 import { rightsOfSeat, seats } from "@/contract/seats";
 import { fileUseCases, localMember, runUseCase, type UseCase, useCases } from "@/server";
 import { usualInputs } from "../testing/fuzz";
-import { closeWorkspace, makeProcess, openWorkspace, run } from "../testing/workspace";
+import { leaveWorkspace, makeProcess, openWorkspace, run } from "../testing/workspace";
 import { needsRight, seated } from "./rights";
 
 const every: readonly (readonly [string, UseCase<unknown, unknown>])[] = Object.entries({
@@ -58,7 +58,7 @@ beforeAll(async () => {
   await openWorkspace();
   await makeProcess();
 });
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 describe("who may", () => {
   test("every use case has a contract, by its own name, and every contract a use case", () => {

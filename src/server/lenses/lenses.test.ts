@@ -6,10 +6,10 @@ import type { Lens } from "@/core/lens";
 import { performAll, smallModel } from "@/core/testing/models";
 import { fileUseCases, localMember, openLink, openLinkPicture, runUseCase } from "@/server";
 import { exportPicture } from "../files/exports";
-import { closeWorkspace, importModel, openWorkspace, run } from "../testing/workspace";
+import { importModel, leaveWorkspace, openWorkspace, run } from "../testing/workspace";
 
 beforeEach(() => openWorkspace());
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const lens = (name: string): Lens => ({
   ...{ name, which: "all", feel: "", pen: "teal", line: "double", sign: "machine" },

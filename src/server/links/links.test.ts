@@ -8,9 +8,9 @@ import { smallModel } from "@/core/testing/models";
 import { database } from "@/data/database";
 import { links as table } from "@/data/schema";
 import { commentByLink, openCommentPage, openLink } from "@/server";
-import { closeWorkspace, importModel, openWorkspace, run, send } from "../testing/workspace";
+import { importModel, leaveWorkspace, openWorkspace, run, send } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 let version: string;
 beforeEach(async () => {
   await openWorkspace();

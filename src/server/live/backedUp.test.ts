@@ -1,10 +1,10 @@
 import { afterAll, beforeEach, expect, test } from "vitest";
 import { chain, end, file, modelOf, processOf, start, task } from "@/core/live/testing/models";
 import { fileUseCases, localMember, runUseCase } from "@/server";
-import { closeWorkspace, importModel, openWorkspace, run } from "../testing/workspace";
+import { importModel, leaveWorkspace, openWorkspace, run } from "../testing/workspace";
 
 beforeEach(() => openWorkspace());
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 test("a backup holds runs, their cases and keys, and is restored to the same", async () => {
   const model = modelOf(file(processOf(start + task("first") + end + chain("s", "first", "e"))));

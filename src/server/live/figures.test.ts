@@ -1,11 +1,11 @@
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import type { RunFigures } from "@/contract/live";
 import { chain, end, file, flow, node, processOf, start, task } from "@/core/live/testing/models";
-import { closeWorkspace, openWorkspace, run } from "../testing/workspace";
+import { leaveWorkspace, openWorkspace, run } from "../testing/workspace";
 import { act, started } from "./testing/startedRun";
 
 beforeEach(() => openWorkspace());
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const hour = 3_600_000;
 const text = file(

@@ -1,11 +1,11 @@
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import type { CasePreview } from "@/contract/live";
 import { chain, edge, end, file, flow, node, processOf, start, task, timer } from "@/core/live/testing/models";
-import { closeWorkspace, openWorkspace, run } from "../testing/workspace";
+import { leaveWorkspace, openWorkspace, run } from "../testing/workspace";
 import { act, started } from "./testing/startedRun";
 
 beforeEach(() => openWorkspace());
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const text = file(
   processOf(

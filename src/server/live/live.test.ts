@@ -3,13 +3,13 @@ import { afterAll, beforeEach, describe, expect, test, vi } from "vitest";
 import type { CaseRow, TargetRow } from "@/contract/live";
 import { chain, edge, end, file, flow, node, processOf, start, task, timer } from "@/core/live/testing/models";
 import { fileUseCases, localMember, memberSaid, runUseCase, useCases } from "@/server";
-import { closeWorkspace, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, openWorkspace, run, send } from "../testing/workspace";
 import { act, started } from "./testing/startedRun";
 import { lookAtTargets, passTime } from "./ticking";
 import { alertAddress } from "./webhook";
 
 beforeEach(() => openWorkspace());
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const sequence = file(processOf(start + task("first") + task("second") + end + chain("s", "first", "second", "e")));
 const choice = file(

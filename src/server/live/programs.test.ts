@@ -4,11 +4,11 @@ import addFormats from "ajv-formats";
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import { GET, POST } from "@/app/api/programs/[...path]/route";
 import { chain, end, file, modelOf, node, processOf, start, task } from "@/core/live/testing/models";
-import { closeWorkspace, importModel, openWorkspace, run } from "../testing/workspace";
+import { importModel, leaveWorkspace, openWorkspace, run } from "../testing/workspace";
 import { describedInterface, endpointFor, endpoints } from "./programs";
 
 beforeEach(() => openWorkspace());
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 let key = "";
 const ask = async (method: "GET" | "POST", path: string, body?: unknown, headers: { [name: string]: string } = {}) => {

@@ -1,10 +1,10 @@
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import { chain, end, file, processOf, start, task } from "@/core/live/testing/models";
-import { closeWorkspace, openWorkspace, run, send, storedModel } from "../testing/workspace";
+import { leaveWorkspace, openWorkspace, run, send, storedModel } from "../testing/workspace";
 import { act, started } from "./testing/startedRun";
 
 beforeEach(() => openWorkspace());
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const sequence = file(processOf(start + task("first") + task("second") + end + chain("s", "first", "second", "e")));
 interface Moves {

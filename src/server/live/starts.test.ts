@@ -1,11 +1,11 @@
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import { chain, definition, end, file, node, processOf, start, task, timer } from "@/core/live/testing/models";
-import { closeWorkspace, openWorkspace, run } from "../testing/workspace";
+import { leaveWorkspace, openWorkspace, run } from "../testing/workspace";
 import { started } from "./testing/startedRun";
 import { passTime } from "./ticking";
 
 beforeEach(() => openWorkspace());
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const states = async (at: object) =>
   (await run<{ cases: { number: number; state: string; began: number }[] }>("listCases", at)).cases.reverse();

@@ -1,11 +1,11 @@
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import type { DoneWork, WorkItem } from "@/contract/live";
 import { chain, end, file, processOf, start, task } from "@/core/live/testing/models";
-import { closeWorkspace, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, openWorkspace, run, send } from "../testing/workspace";
 import { act, started } from "./testing/startedRun";
 
 beforeEach(() => openWorkspace());
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const sequence = file(processOf(start + task("first") + task("second") + end + chain("s", "first", "second", "e")));
 const hour = 3_600_000;

@@ -2,12 +2,12 @@ import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import type { WrittenRow } from "@/contract/live";
 import { chain, end, file, node, processOf, start, task } from "@/core/live/testing/models";
 import { fileUseCases, localMember, runUseCase } from "@/server";
-import { closeWorkspace, openWorkspace, run } from "../testing/workspace";
+import { leaveWorkspace, openWorkspace, run } from "../testing/workspace";
 import { started } from "./testing/startedRun";
 import { passTime } from "./ticking";
 
 beforeEach(() => openWorkspace());
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 interface Written {
   readonly stores: readonly string[];

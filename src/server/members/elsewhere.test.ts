@@ -3,7 +3,7 @@ import { GET as comeBack } from "@/app/api/session/auth/callback/[provider]/rout
 // @ts-expect-error: a script that ships, without types.
 import { startProvider } from "../../../scripts/standInProvider.mjs";
 import { Browser, openSignedIn } from "../testing/signedIn";
-import { closeWorkspace } from "../testing/workspace";
+import { leaveWorkspace } from "../testing/workspace";
 import { forgetAuth } from "./signIn";
 
 let provider: { readonly issuer: string; readonly stop: () => Promise<void> };
@@ -20,7 +20,7 @@ afterEach(async () => {
   for (const name of ["LANE_SIGN_IN", "LANE_OIDC_ISSUER", "LANE_OIDC_CLIENT", "LANE_OIDC_NAME"])
     delete process.env[name];
 });
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const followed = async (browser: Browser, address: string) => {
   const { pathname, search } = new URL(address);

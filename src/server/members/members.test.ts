@@ -4,7 +4,7 @@ import { membership } from "@/contract";
 import type { AuditRow, MemberAccount } from "@/contract/members";
 import { fileUseCases, type Member, memberOfKey, runUseCase, useCases } from "@/server";
 import { Browser, openSignedIn, ownersPassword } from "../testing/signedIn";
-import { closeWorkspace } from "../testing/workspace";
+import { leaveWorkspace } from "../testing/workspace";
 import { memberById } from "./members";
 
 let owner: Browser;
@@ -15,7 +15,7 @@ afterEach(() => {
   delete process.env.LANE_SIGN_IN;
   vi.useRealTimers();
 });
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 /** Asks for a use case as a browser's window does. */
 const asked = async (browser: Browser, name: string, input: unknown = {}) =>

@@ -1,14 +1,14 @@
 import { afterAll, afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import { goneAfter, type Here } from "@/contract/presence";
 import { hearFeed, localMember, type Member, runUseCase, useCases } from "@/server";
-import { closeWorkspace, makeProcess, openWorkspace } from "../testing/workspace";
+import { leaveWorkspace, makeProcess, openWorkspace } from "../testing/workspace";
 
 beforeEach(async () => {
   await openWorkspace();
   await makeProcess();
 });
 afterEach(() => vi.useRealTimers());
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const oran: Member = { id: "oran", name: "Oran Veltri", rights: ["read"] };
 const say = async (member: Member, window: string, more: object = {}) =>

@@ -2,9 +2,9 @@ import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import type { HomeData } from "@/contract/home";
 import type { MyReview, ReviewRow } from "@/contract/review";
 import { fileUseCases, localMember, type Member, runUseCase, useCases } from "@/server";
-import { closeWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 let version: string;
 beforeEach(async () => {
   await openWorkspace();

@@ -9,6 +9,7 @@ import { fileUseCases, localMember, runUseCase } from "@/server";
 import { programOf } from "../testing/peers";
 import {
   closeWorkspace,
+  leaveWorkspace,
   makeProcess,
   nameOfElement,
   openWorkspace,
@@ -17,7 +18,7 @@ import {
   send,
 } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 describe("editing", () => {
   beforeEach(async () => {

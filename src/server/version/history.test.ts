@@ -2,10 +2,10 @@ import { eq, sql } from "drizzle-orm";
 import { afterAll, beforeEach, expect, test } from "vitest";
 import { database } from "@/data/database";
 import { log } from "@/data/schema";
-import { closeWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
 
 beforeEach(() => openWorkspace());
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const counted = (version: string, groups: { [group: string]: string[] }) =>
   run<{ days: { [group: string]: number }; over: number }>("changeDays", { version, groups });

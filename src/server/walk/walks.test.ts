@@ -6,9 +6,9 @@ import { expectOk } from "@/core/testing/models";
 import { database } from "@/data/database";
 import { heads, walkTests } from "@/data/schema";
 import { forgetHeads } from "../kernel/heads";
-import { closeWorkspace, importModel, openWorkspace, run, send } from "../testing/workspace";
+import { importModel, leaveWorkspace, openWorkspace, run, send } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 beforeEach(() => openWorkspace());
 
 /** A process that calls another, or does a step of its own. */

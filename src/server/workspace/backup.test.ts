@@ -8,9 +8,9 @@ import { readBpmn } from "@/core/bpmn";
 import { type StoredModel, trustStored } from "@/core/model";
 import { estimatesOf } from "@/core/scenario";
 import { fileUseCases, localMember, runUseCase } from "@/server";
-import { closeWorkspace, makeProcess, nameOfElement, openWorkspace, run, send } from "../testing/workspace";
+import { leaveWorkspace, makeProcess, nameOfElement, openWorkspace, run, send } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 const make = async () => ((await runUseCase(localMember, fileUseCases.backup, {})) as { bytes: Uint8Array }).bytes;
 const putBack = (bytes: Uint8Array) =>

@@ -2,9 +2,9 @@ import { sql } from "drizzle-orm";
 import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import { database } from "@/data/database";
 import { forgetHeads } from "../kernel/heads";
-import { closeWorkspace, countedHome, makeProcess, nameOfElement, openWorkspace, run } from "../testing/workspace";
+import { countedHome, leaveWorkspace, makeProcess, nameOfElement, openWorkspace, run } from "../testing/workspace";
 
-afterAll(closeWorkspace);
+afterAll(leaveWorkspace);
 
 /** As a fault of the disk, or of a release before this one, leaves it. */
 async function damage(statement: ReturnType<typeof sql>): Promise<void> {
