@@ -271,6 +271,39 @@ const said = (model: Model) =>
     ]),
   );
 
+/** A command once for each place where it names an element of the model, with another name there: one that is nobody's. */
+function named(command: Command, other = "nowhere"): [place: string, changed: Command][] {
+  const found: [string, Command][] = [];
+  const walk = (value: unknown, path: readonly string[], put: (changed: unknown) => Command) => {
+    if (typeof value === "string" && (whole.elements.get(value) || whole.diagrams.get(value)))
+      found.push([path.join("."), put(other)]);
+    if (Array.isArray(value))
+      for (const [at, one] of value.entries())
+        walk(one, [...path, String(at)], (changed) => put(value.map((kept, other) => (other === at ? changed : kept))));
+    else if (typeof value === "object" && value !== null)
+      for (const [key, one] of Object.entries(value))
+        walk(one, [...path, key], (changed) => put({ ...value, [key]: changed }));
+  };
+  // Edits are a record of what was done, and are held to a model by a test of their own.
+  if (command.type !== "edits") walk(command, [], (changed) => changed as Command);
+  return found;
+}
+
+/** One of each of what is easily taken for something else. */
+const strangers = [
+  "household",
+  "desk",
+  "start",
+  "decide",
+  "f2",
+  reference,
+  "process",
+  "page",
+  "opened",
+  "late",
+  "done",
+];
+
 describe("every command", () => {
   test("stands here once, and finds something to do", () => {
     expect(Object.keys(each).sort()).toEqual(Object.keys(register).sort());
@@ -296,6 +329,20 @@ describe("every command", () => {
       const { model } = expectOk(done);
       const file = writeBpmn(model);
       expect(writeBpmn(expectOk(readBpmn(file)))).toBe(file);
+    });
+    // As a window sends that has not yet heard what another one deleted.
+    test.each(named(command))("with %s gone is refused in words, or leaves a model that is one", (_, changed) => {
+      const result = perform(whole, changed);
+      if (result.ok) expect(brokenInvariants(result.value.model)).toEqual([]);
+      else for (const { message } of result.problems) expect(String(message)).toMatch(/\p{L}{2,}.*[.?]$/u);
+    });
+    // As a hand does that drops something where it does not belong.
+    test.each(strangers)("with %s in the place of each of what it names, too", (stranger) => {
+      for (const [place, changed] of named(command, stranger)) {
+        const result = perform(whole, changed);
+        if (result.ok) expect(brokenInvariants(result.value.model), place).toEqual([]);
+        else for (const { message } of result.problems) expect(String(message), place).toMatch(/\p{L}{2,}.*[.?]$/u);
+      }
     });
   });
 });

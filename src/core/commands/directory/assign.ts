@@ -96,6 +96,10 @@ export function assignRole(change: Change, command: z.infer<typeof assignRoleSch
 
 export function unassignRole(change: Change, { assignment }: z.infer<typeof unassignRoleSchema>): void {
   const role = change.element(assignment);
+  if (role.slot !== "resourceRoles")
+    refuse("no-role", say`${called(change.model, role)} is no role of a step, so it cannot be taken off one.`, [
+      assignment,
+    ]);
   for (const child of childrenOf(change.model, role.id)) change.remove("elements", child.id);
   change.remove("elements", role.id);
 }

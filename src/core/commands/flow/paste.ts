@@ -87,14 +87,12 @@ export function paste(change: Change, { diagram, fragment, at, mark }: z.infer<t
   const elements = fragment.elements as unknown as Element[];
   const shapes = fragment.shapes as unknown as Shape[];
   const edges = fragment.edges as unknown as Edge[];
+  const depths = depthsIn(elements);
   const ids = new Map<Id, Id>();
   for (const element of elements) ids.set(element.id, freeId(change, element.id, mark));
   const box = boundsAround(shapes.map((shape) => shape.bounds)) ?? { x: at.x, y: at.y, width: 0, height: 0 };
   const by: Point = { x: at.x - box.x - box.width / 2, y: at.y - box.y - box.height / 2 };
-  const depth = (element: Element): number =>
-    element.parent !== null && ids.has(element.parent)
-      ? 1 + depth(elements.find((other) => other.id === element.parent) as Element)
-      : 0;
+  const depth = ({ id: copied }: Element) => depths.get(copied) ?? 0;
   for (const element of [...elements].sort((a, b) => depth(a) - depth(b) || a.order - b.order)) {
     const isRoot = element.parent === null || !ids.has(element.parent);
     const parent = isRoot ? scope.id : (ids.get(element.parent as Id) as Id);
@@ -146,6 +144,29 @@ export function paste(change: Change, { diagram, fragment, at, mark }: z.infer<t
     );
     growAround(change, diagram, pasted);
   }
+}
+
+/** How deep elements stand in one another at most, as everywhere in a model. */
+const deepest = 300;
+
+/**
+ * How deep each copied element stands in what was copied with it. A clipboard may hold anything: what does not stand in itself as the
+ * standard lets it is refused whole.
+ */
+function depthsIn(elements: readonly Element[]): Map<Id, number> {
+  const copied = new Map(elements.map((element) => [element.id, element]));
+  const parentOf = ({ parent }: Element) => (parent === null ? undefined : copied.get(parent));
+  const depths = new Map<Id, number>();
+  for (const element of elements) {
+    const parent = parentOf(element);
+    const content = parent && typeInfo(parent.type).content.get(element.slot);
+    let depth = 0;
+    for (let at = parent; at && depth <= deepest; at = parentOf(at)) depth++;
+    if (depth > deepest || (parent && (content?.kind !== "children" || !content.types.includes(element.type))))
+      refuse("broken-copy", say`What was copied is not whole, and cannot be put down. Copy it anew.`);
+    depths.set(element.id, depth);
+  }
+  return depths;
 }
 
 /** References inside the copy follow it; others stay where the model has their target, and go where it has not. */

@@ -101,6 +101,7 @@ export class Change {
   }
 
   insertShape(diagram: Id, element: Id, bounds: Shape["bounds"], more: Partial<Shape> = {}): Shape {
+    this.diagram(diagram);
     const shape: Shape = {
       id: derivedId(this.isTaken, element, "shape"),
       order: this.#nextShapeOrder(),
@@ -114,6 +115,7 @@ export class Change {
   }
 
   insertEdge(diagram: Id, element: Id, waypoints: Edge["waypoints"], more: Partial<Edge> = {}): Edge {
+    this.diagram(diagram);
     const edge: Edge = {
       id: derivedId(this.isTaken, element, "edge"),
       order: this.#nextShapeOrder(),

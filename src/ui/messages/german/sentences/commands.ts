@@ -86,6 +86,10 @@ export const commands = {
   "A path is from one step through another, and is done within a time.":
     "Ein Weg geht von einem Schritt bis zu einem anderen und ist innerhalb einer Zeit fertig.",
   "{0} is not an activity; only activities have people.": "{0} ist keine Aktivität; nur Aktivitäten haben Leute.",
+  "{0} is no role of a step, so it cannot be taken off one.":
+    "{0} ist keine Rolle eines Schrittes und kann von keinem genommen werden.",
+  "What was copied is not whole, and cannot be put down. Copy it anew.":
+    "Was kopiert wurde, ist nicht vollständig und kann nicht eingefügt werden. Kopieren Sie es neu.",
   "{0} is no step; systems are used by steps.": "{0} ist kein Schritt; Systeme werden von Schritten benutzt.",
   "{0} takes no documents; activities do, and events that throw.":
     "{0} nimmt keine Dokumente; das tun Aktivitäten und auslösende Ereignisse.",
