@@ -128,6 +128,7 @@ class Taking {
     if (!this.#isChosen(this.#wanted, element.id)) return;
     if (there && there.type === element.type) {
       this.#setFields(there, element);
+      this.#renewNamed(element);
       return;
     }
     // Another type in the same place: parts that do not fit go, since they are not in the wanted model either.
@@ -181,6 +182,16 @@ class Taking {
         if (!named || this.#target.elements.has(id) || ancestorsOf(this.#wanted, id).some(isCompared)) continue;
         for (const part of subtreeOf(this.#wanted, id)) this.#insert(part);
       }
+    }
+  }
+
+  /** What an element names and does not own (a role, a message) is one for all who name it: its new name comes with any of them. */
+  #renewNamed(element: Element): void {
+    for (const [id] of referencesOf(element)) {
+      const [there, named] = [this.#target.elements.get(id), this.#wanted.elements.get(id)];
+      if (!there || there.type !== named?.type || this.#changed.has(id)) continue;
+      if (holderOf(this.#wanted, id) || ancestorsOf(this.#wanted, id).some(isCompared)) continue;
+      if (!sameJson(withoutLists(there), withoutLists(named))) this.#setFields(there, named);
     }
   }
 
@@ -354,6 +365,9 @@ class Taking {
     return { ok: true, model: current, edits: all };
   }
 }
+
+const withoutLists = (element: Element) =>
+  Object.fromEntries(Object.entries(element).filter(([field]) => !listFields.has(field))) as Json;
 
 /** What a piece of data holds stands beside the processes: it belongs to the first data of that kind. */
 const holderOf = (model: Model, id: Id): Element | undefined =>

@@ -1,9 +1,14 @@
 import { describe, expect, test } from "vitest";
-import { readBpmn, writeBpmn } from "../bpmn";
-import { brokenInvariants, childrenOf, type Model } from "../model";
-import { expectOk, performAll, smallModel } from "../testing/models";
-import { type Command, copy, perform, undoOf } from ".";
-import { register } from "./kernel/register";
+import { readBpmn, writeBpmn } from "./bpmn";
+import { stepSheetOf } from "./capture";
+import { checkModel } from "./check";
+import { type Command, copy, perform, undoOf } from "./commands";
+import { register } from "./commands/kernel/register";
+import { changeGroups, compareModels, startToBe, takeOver } from "./compare";
+import { sceneOf, sceneToSvg } from "./drawing";
+import { mergeModels } from "./merge";
+import { brokenInvariants, childrenOf, isActivity, type Model } from "./model";
+import { expectOk, performAll, smallModel } from "./testing/models";
 
 const diagram = "page";
 const minutes = (count: number) => ({ kind: "constant", value: count * 60 }) as const;
@@ -342,6 +347,50 @@ describe("every command", () => {
         const result = perform(whole, changed);
         if (result.ok) expect(brokenInvariants(result.value.model), place).toEqual([]);
         else for (const { message } of result.problems) expect(String(message), place).toMatch(/\p{L}{2,}.*[.?]$/u);
+      }
+    });
+
+    test("is drawn in numbers, each thing once", () => {
+      const { model } = expectOk(done);
+      for (const page of model.diagrams) {
+        const scene = sceneOf(model, page);
+        expect(new Set(scene.figures.map(({ id }) => id)).size).toBe(scene.figures.length);
+        expect(sceneToSvg(scene)).not.toMatch(/NaN|Infinity|undefined|\[object/);
+      }
+    });
+    test("is told by the check and by the sheet of steps with what is there, and nothing else", () => {
+      const { model } = expectOk(done);
+      const isThere = (id: string) => model.elements.has(id);
+      for (const finding of checkModel(model)) expect(finding.elements.filter((id) => !isThere(id))).toEqual([]);
+      // Rows that end a way or lead on say so before the id.
+      const rows = stepSheetOf(model, "process").map(({ id }) => id.replace(/^(stop|to):/, ""));
+      expect(rows.filter((id) => !isThere(id))).toEqual([]);
+      const steps = [...model.elements].filter(
+        ({ type, parent }) => parent === "process" && (isActivity(type) || type.endsWith("Event")),
+      );
+      expect(rows).toEqual(expect.arrayContaining(steps.map(({ id }) => id)));
+    });
+    test("meets what another did not change, from either side", () => {
+      const { model } = expectOk(done);
+      for (const merged of [mergeModels(whole, model, whole), mergeModels(whole, whole, model)]) {
+        expect(merged.conflicts).toEqual([]);
+        expect(said(merged.model)).toEqual(said(model));
+      }
+    });
+    test("done in a to-be, can be taken over into the as-is, and given up again", () => {
+      const toBe = expectOk(perform(startToBe(whole), command)).model;
+      for (const into of ["from", "to"] as const) {
+        const comparison = compareModels(whole, toBe);
+        const groups = changeGroups(whole, toBe, comparison);
+        const request = { from: whole, to: toBe, pairs: comparison.pairs, groups, into };
+        const taken = takeOver(
+          request,
+          groups.map(({ key }) => key),
+        );
+        if (!taken.ok) throw new Error(taken.message.text);
+        expect(brokenInvariants(taken.model)).toEqual([]);
+        const [from, to] = into === "from" ? [taken.model, toBe] : [whole, taken.model];
+        expect(changeGroups(from, to, compareModels(from, to)).map(({ words }) => words)).toEqual([]);
       }
     });
   });
