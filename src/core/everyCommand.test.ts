@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { readBpmn, writeBpmn } from "./bpmn";
 import { stepSheetOf } from "./capture";
@@ -393,5 +394,33 @@ describe("every command", () => {
         expect(changeGroups(from, to, compareModels(from, to)).map(({ words }) => words)).toEqual([]);
       }
     });
+  });
+});
+
+describe("two commands made at once, each of what was there before", () => {
+  const two = fc.record({ one: fc.constantFrom(...commands), other: fc.constantFrom(...commands) });
+  // As two windows of one version: the later one is done on what the earlier one made.
+  test("one after the other they leave a model that is one, or the later is refused in words", () => {
+    fc.assert(
+      fc.property(two, ({ one: [, one], other: [, other] }) => {
+        const first = expectOk(perform(whole, one)).model;
+        const second = perform(first, other);
+        if (second.ok) expect(brokenInvariants(second.value.model)).toEqual([]);
+        else for (const { message } of second.problems) expect(message).toMatch(/\p{L}{2,}.*[.?]$/u);
+      }),
+      { numRuns: 150 },
+    );
+  });
+  // As two states of one process, here and in a copy of the developers'.
+  test("met in a merge they leave a model that is one; what is asked names what is there", () => {
+    fc.assert(
+      fc.property(two, ({ one: [, one], other: [, other] }) => {
+        const [ours, theirs] = [expectOk(perform(whole, one)).model, expectOk(perform(whole, other)).model];
+        const { model, conflicts } = mergeModels(whole, ours, theirs);
+        expect(brokenInvariants(model)).toEqual([]);
+        for (const conflict of conflicts) expect(JSON.stringify(conflict).length).toBeGreaterThan(10);
+      }),
+      { numRuns: 100 },
+    );
   });
 });

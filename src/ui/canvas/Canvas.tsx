@@ -35,6 +35,7 @@ import { Marks } from "./marks/Marks";
 import type { Mark } from "./marks/mark";
 import { NameEditor } from "./NameEditor";
 import { Overlay } from "./Overlay";
+import { useFiguresBehindNaming } from "./useFiguresBehindNaming";
 import { useLettering } from "./useLettering";
 import { useViewport, type Viewport } from "./useViewport";
 import { useVisibleFigures } from "./useVisibleFigures";
@@ -107,7 +108,7 @@ export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, onL
     if (diagram) open(sceneNow.current.bounds);
   }, [diagram, open]);
 
-  const visible = useVisibleFigures(scene, viewport);
+  const visible = useFiguresBehindNaming(useVisibleFigures(scene, viewport), naming);
   // Marks go with what is drawn: where that is still as it was, so are they.
   const drawn = useMemo(() => new Map(visible.map((figure) => [figure.id, figure])), [visible]);
   const lettering = useLettering(scene.figures.length);
