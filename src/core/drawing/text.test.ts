@@ -24,6 +24,16 @@ describe("text in the shipped font", () => {
     expect(textWidth("Check feeder capacity", 13, 600)).toBeGreaterThan(textWidth("Check feeder capacity", 13, 400));
   });
 
+  test("the same words in the same room are broken in the same way, whatever was broken between", () => {
+    const of = (width: number, most?: number) =>
+      brokenLines("Check feeder capacity of the street", width, 13, 400, most);
+    const [narrow, wide, short] = [of(60), of(140), of(60, 2)];
+    expect(new Set([narrow, wide, short].map(String)).size).toBe(3);
+    // More than are kept.
+    for (let at = 0; at < 9_000; at++) brokenLines(`Step ${at}`, 60, 13);
+    expect([of(60), of(140), of(60, 2)]).toEqual([narrow, wide, short]);
+  });
+
   const words = fc
     .array(fc.stringMatching(/^[A-Za-z0-9-]{1,14}$/), { minLength: 1, maxLength: 12 })
     .map((all) => all.join(" "));

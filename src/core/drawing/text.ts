@@ -32,6 +32,11 @@ export function textWidth(text: string, size: number, weight: FontWeight = 400):
   return (sum * size) / 1000;
 }
 
+/** Texts as they were broken before: on a page on which half of the steps move aside, none says anything else. */
+const known = new Map<string, readonly string[]>();
+/** So many are kept; then the keeping begins anew. */
+const mostKnown = 8_000;
+
 /**
  * Breaks a text into lines no wider than `width`: at spaces and hyphens, else within a word. With more lines than `most`, the
  * last one ends in an ellipsis. Line ends in the text are kept.
@@ -42,7 +47,17 @@ export function brokenLines(
   size: number,
   weight: FontWeight = 400,
   most = Number.POSITIVE_INFINITY,
-): string[] {
+): readonly string[] {
+  const key = `${width} ${size} ${weight} ${most} ${text}`;
+  const before = known.get(key);
+  if (before) return before;
+  if (known.size >= mostKnown) known.clear();
+  const lines = breakLines(text, width, size, weight, most);
+  known.set(key, lines);
+  return lines;
+}
+
+function breakLines(text: string, width: number, size: number, weight: FontWeight, most: number): readonly string[] {
   const lines: string[] = [];
   for (const paragraph of text.replace(/\r\n?/g, "\n").split("\n")) {
     let line = "";

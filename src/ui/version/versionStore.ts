@@ -16,6 +16,9 @@ import { editElsewhere } from "./editElsewhere";
 import { openOutbox, type PendingBatch } from "./outbox";
 import type { Joined, Step, VersionActions, VersionState } from "./versionState";
 
+/** Milliseconds within which a browser has painted what changed: two frames. */
+const paintedIn = 30;
+
 /** The state of one open version: its model, what is not saved yet, and what can be undone. */
 export function createVersionStore(info: VersionData) {
   // The acknowledged state, which pending batches are performed on.
@@ -63,8 +66,8 @@ export function createVersionStore(info: VersionData) {
       const pending = [...get().pending, { batch: nanoid(), label, commands, ...(keep && { keep }) }];
       set({ pending });
       writeOutbox(pending);
-      // After the change has been painted.
-      setTimeout(() => void flush());
+      // After the change has been painted: to ask takes as long as to draw a good part of it.
+      setTimeout(() => void flush(), paintedIn);
     };
 
     const tellSettled = () => {
