@@ -128,8 +128,7 @@ export function Templates() {
           onChoose={(value) => choose({ font: value as BookletFont })}
         />
       </FormRow>
-      <Flex gap={2} align="center" minH="26px">
-        {words.logo}
+      <FormRow label={words.logo} width="84px">
         {logo !== null && <chakra.img src={logo} alt={words.logo} maxH="24px" maxW="72px" />}
         <Button size="2xs" variant="outline" onClick={() => picker.current?.click()}>
           {logo === null ? words.chooseLogo : words.otherLogo}
@@ -150,7 +149,7 @@ export function Templates() {
             event.target.value = "";
           }}
         />
-      </Flex>
+      </FormRow>
       {isNaming && (
         <AskDialog
           title={words.keep}
