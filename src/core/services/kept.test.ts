@@ -10,11 +10,12 @@ import { candidatesOf, dependenciesOf, figuresOf, keptCandidates, servedBy } fro
 
 const drawn = performAll(smallModel(), {
   type: "giveDocument",
+  diagram: "page",
   step: "check",
   document: { entry: "application", name: "Application" },
   direction: "in",
   id: "doc-in",
-} as Command);
+});
 const lanes = candidatesOf(drawn).map(({ from }) => from);
 const kept = performAll(drawn, { type: "keepCandidate", of: "desk" });
 const only = (model: Model) => {
