@@ -49,7 +49,14 @@ describe.skipIf(postgresMissing !== undefined)("what another process did, on Pos
 
   test("who is where is told by every process to all", async () => {
     await listenToFeed();
-    const place = { version: "v", stage: "diagram", page: null, selection: ["check"], view: null, isGone: false };
+    const place = {
+      version: "seen-by-all",
+      stage: "diagram",
+      page: null,
+      selection: ["check"],
+      view: null,
+      isGone: false,
+    };
     const heard = new Promise<string>((resolve) => {
       const stop = hearFeed(localMember, null, (_, text) => {
         const { here } = JSON.parse(text) as { here?: { window: string } };

@@ -37,14 +37,16 @@ let emptied: string | undefined;
  */
 export async function openWorkspace(folder?: string, which: "new" | "any" = "any"): Promise<void> {
   process.env.LANE_DEMO = "none";
-  if (folder === undefined && emptied !== undefined && which === "any") {
+  // One on a server is not the one in a folder that is used again.
+  const isShared = folder === undefined && which === "any" && !process.env.DATABASE_URL;
+  if (isShared && emptied !== undefined) {
     process.env.LANE_DATA = emptied;
     await backgroundDone();
     await runUseCase(localMember, fileUseCases.restore, { bytes: nothing });
     (globalThis as { laneReady?: unknown }).laneReady = undefined;
   } else {
     await closeWorkspace();
-    if (folder === undefined && which === "any") emptied = sharedFolder();
+    if (isShared) emptied = sharedFolder();
     process.env.LANE_DATA = folder ?? emptied ?? preparedFolder();
   }
   await workspaceReady();
