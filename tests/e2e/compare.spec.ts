@@ -128,6 +128,8 @@ test("a to-be is made, its changes are told in words and picture, lead to their 
   await page.keyboard.press("t");
   // The as-is is another version than the open one.
   await page.getByRole("dialog").getByRole("button", { name: "Take over into" }).press("Enter");
+  // What is said stays as long as the pointer is on it.
+  await page.getByRole("button", { name: "Undo", exact: true }).hover();
   await expect(page.getByTestId("change-count")).toHaveText("1 change");
   expect(laneOf(await stored(page, asIs), "approve")?.id).toBe("engineer");
   await page.getByRole("button", { name: "Undo", exact: true }).click();
