@@ -1,6 +1,6 @@
 import { sql } from "drizzle-orm";
 import { afterAll, expect, test, vi } from "vitest";
-import { leaveWorkspace, makeProcess, nameOfElement, openWorkspace } from "@/server/testing/workspace";
+import { leaveWorkspace, makeProcess, nameOfElement, openWorkspace, preparedFolder } from "@/server/testing/workspace";
 import { database } from "./database";
 import { LocalDatabase } from "./local/client";
 
@@ -8,7 +8,7 @@ afterAll(leaveWorkspace);
 
 test("a database whose thread has died is opened anew by whoever asks next, with all that was acknowledged", async () => {
   const opened = vi.spyOn(LocalDatabase, "open");
-  await openWorkspace();
+  await openWorkspace(preparedFolder());
   const { version } = await makeProcess();
   const { ended } = await database();
   const last = (await opened.mock.results.at(-1)?.value) as unknown as { thread: { terminate(): Promise<number> } };

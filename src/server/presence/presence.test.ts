@@ -1,11 +1,14 @@
 import { afterAll, afterEach, beforeEach, describe, expect, test, vi } from "vitest";
 import { goneAfter, type Here } from "@/contract/presence";
 import { hearFeed, localMember, type Member, runUseCase, useCases } from "@/server";
+import { whoIsHere } from "../kernel/events";
 import { leaveWorkspace, makeProcess, openWorkspace } from "../testing/workspace";
 
 beforeEach(async () => {
   await openWorkspace();
   await makeProcess();
+  // Whoever another test has let come.
+  for (const { window } of whoIsHere("v")) await say(localMember, window, { isGone: true });
 });
 afterEach(() => vi.useRealTimers());
 afterAll(leaveWorkspace);
