@@ -41,7 +41,7 @@ export default defineConfig({
           name: "application",
           include: ["src/**/*.test.ts", "scripts/**/*.test.ts"],
           exclude: ["src/core/**", "node_modules/**"],
-          // To load the server takes longer than many a test of it; each file opens its own workspace and closes it.
+          // To load the server and to open a workspace take longer than many a test: a worker does both once.
           isolate: false,
           // Much of its time such a test waits: for a database to open, for an answer.
           maxWorkers: 3,

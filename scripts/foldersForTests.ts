@@ -13,11 +13,11 @@ const folder = mkdtempSync(join(process.env.LANE_TESTS_ASIDE, "lane-tests-"));
 chmodSync(folder, 0o711);
 process.env.TMPDIR = folder;
 /** What the application is told by its surroundings; a file that tells it something else does not tell the next one. */
-const told = () => Object.entries(process.env).filter(([name]) => /^LANE_|^DATABASE_URL$/.test(name));
+const told = () => Object.entries(process.env).filter(([name]) => /^LANE_(?!DATA$)|^DATABASE_URL$/.test(name));
 const before = new Map(told());
 // First said, so done last: after what the tests themselves close.
 afterAll(() => {
-  for (const [name] of told()) if (!before.has(name) && name !== "LANE_DATA") delete process.env[name];
-  for (const [name, value] of before) if (name !== "LANE_DATA") process.env[name] = value;
+  for (const [name] of told()) if (!before.has(name)) delete process.env[name];
+  for (const [name, value] of before) process.env[name] = value;
   rmSync(folder, { recursive: true, force: true, maxRetries: 3 });
 });
