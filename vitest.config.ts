@@ -24,15 +24,18 @@ export default defineConfig({
       },
       {
         extends: true,
+        oxc: { jsx: { runtime: "automatic", development: false } },
         test: {
           name: "windows",
           include: ["src/**/*.test.tsx"],
           // To load the whole interface takes as long as many a test of it: a worker does it once.
           isolate: false,
-          maxWorkers: 2,
+          // A good third of its time a window waits for its server.
+          maxWorkers: 3,
           sequence: { groupOrder: 1 },
           globalSetup: ["scripts/preparedForTests.ts"],
-          setupFiles: ["scripts/foldersForTests.ts", "src/app/testing/windows.ts"],
+          env: { NODE_ENV: "production" },
+          setupFiles: ["scripts/foldersForTests.ts", "src/app/testing/reactAsShipped.ts", "src/app/testing/windows.ts"],
         },
       },
       {

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { cleanup, renderHook } from "@testing-library/react";
+import { act, cleanup, renderHook } from "@testing-library/react";
 import { afterEach, expect, test } from "vitest";
 import type { Figure } from "@/core/drawing";
 import { useFiguresBehindNaming } from "./useFiguresBehindNaming";
@@ -14,7 +14,7 @@ interface Given {
 }
 
 /** What is drawn from the first render after a change on, one after the other. */
-function drawnAfter(before: Given, after: Given): string[] {
+async function drawnAfter(before: Given, after: Given): Promise<string[]> {
   const seen: string[] = [];
   const { rerender } = renderHook(
     ({ drawn, naming }: Given) => {
@@ -27,14 +27,14 @@ function drawnAfter(before: Given, after: Given): string[] {
     { initialProps: before },
   );
   seen.length = 0;
-  rerender(after);
+  await act(async () => rerender(after));
   return seen;
 }
 
 const [old, more] = [figures("a", "b"), figures("a", "new", "b")];
 
-test("a step that was just added and is being named is drawn a moment after the place for its name", () => {
-  const seen = drawnAfter({ drawn: old, naming: null }, { drawn: more, naming: "new" });
+test("a step that was just added and is being named is drawn a moment after the place for its name", async () => {
+  const seen = await drawnAfter({ drawn: old, naming: null }, { drawn: more, naming: "new" });
   expect(seen[0]).toBe("a b");
   expect(seen.at(-1)).toBe("a new b");
 });
@@ -43,6 +43,6 @@ test.each<[string, Given, Given]>([
   ["nothing is named", { drawn: old, naming: null }, { drawn: more, naming: null }],
   ["what is named was there", { drawn: old, naming: "a" }, { drawn: more, naming: "a" }],
   ["what is named is on no page", { drawn: old, naming: null }, { drawn: more, naming: "elsewhere" }],
-])("everything is drawn at once where %s", (_, before, after) => {
-  expect(new Set(drawnAfter(before, after))).toEqual(new Set(["a new b"]));
+])("everything is drawn at once where %s", async (_, before, after) => {
+  expect(new Set(await drawnAfter(before, after))).toEqual(new Set(["a new b"]));
 });

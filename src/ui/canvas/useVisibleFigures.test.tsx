@@ -32,56 +32,57 @@ const viewport = {
 
 const shown = (scene: Scene) => renderHook((now: Scene) => useVisibleFigures(now, viewport), { initialProps: scene });
 const at = (figures: readonly Figure[]) => figures.map(({ id, bounds }) => `${id}@${bounds.x}`);
-const settle = () => act(() => vi.advanceTimersByTime(1_000));
+const wait = (ms: number) => act(async () => vi.advanceTimersByTime(ms));
+const settle = () => wait(1_000);
 
-test("of a page of some size what is in view is there at once, and everything after it", () => {
+test("of a page of some size what is in view is there at once, and everything after it", async () => {
   const { result } = shown(row(400));
   expect(result.current.length).toBeGreaterThanOrEqual(10);
   expect(result.current.length).toBeLessThan(40);
-  settle();
+  await settle();
   expect(result.current).toHaveLength(400);
 });
 
-test("a change is in view at once; what is not seen stays as it was until the hand rests, and nothing is missing or twice", () => {
+test("a change is in view at once; what is not seen stays as it was until the hand rests, and nothing is missing or twice", async () => {
   const { result, rerender } = shown(row(400));
-  settle();
+  await settle();
   rerender(row(400, 30));
   expect(at(result.current).slice(0, 3)).toEqual(["f0@30", "f1@130", "f2@230"]);
   expect(at(result.current).at(-1)).toBe("f399@39900");
   expect(new Set(result.current.map(({ id }) => id)).size).toBe(400);
   // Another change before the hand has rested.
-  act(() => vi.advanceTimersByTime(100));
+  await wait(100);
   rerender(row(400, 60));
   expect(at(result.current)[0]).toBe("f0@60");
-  act(() => vi.advanceTimersByTime(200));
+  await wait(200);
   expect(at(result.current).at(-1)).toBe("f399@39900");
-  settle();
+  await settle();
   expect(result.current).toEqual(row(400, 60).figures);
 });
 
-test("what is pushed out of view goes at once: nothing stands where it is not any more", () => {
+test("what is pushed out of view goes at once: nothing stands where it is not any more", async () => {
   const { result, rerender } = shown(row(400));
-  settle();
+  await settle();
   rerender(row(400, 5_000));
   const inView = result.current.filter(({ bounds }) => bounds.x < view.x + view.width);
   expect(inView).toEqual([]);
   expect(result.current).toHaveLength(400);
 });
 
-test("what is taken away goes at once, out of view too; what is new out of view comes in time", () => {
+test("what is taken away goes at once, out of view too; what is new out of view comes in time", async () => {
   const { result, rerender } = shown(row(400));
-  settle();
+  await settle();
   rerender(row(300));
   expect(result.current).toHaveLength(300);
   rerender(row(500));
   expect(result.current).toHaveLength(300);
-  settle();
+  await settle();
   expect(result.current).toHaveLength(500);
 });
 
-test("a small page is drawn whole, a large one only around the view", () => {
+test("a small page is drawn whole, a large one only around the view", async () => {
   expect(shown(row(120)).result.current).toHaveLength(120);
   const { result } = shown(row(3_000));
-  settle();
+  await settle();
   expect(result.current.length).toBeLessThan(40);
 });

@@ -223,7 +223,6 @@ describe("times", () => {
 
 test("what several rows say together is read in the head and written in its own row", async () => {
   await open();
-  await screen.findByTitle("Stands here when the first step is written", { exact: false }).catch(() => undefined);
   await type("Register{Enter}{Escape}");
   await press("Register");
   await type("{Alt>}d{/Alt}Complete?{Enter}{Escape}");
