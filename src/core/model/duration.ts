@@ -19,30 +19,38 @@ const words: { readonly [letter: string]: readonly [one: string, more: string] }
  * @returns undefined for words that are no duration
  */
 export function readDuration(text: string): string | undefined {
-  const typed = text.trim().replace(",", ".");
-  if (/^P(?=.)(?:\d+(?:\.\d+)?[YMWD])*(?:T(?=.)(?:\d+(?:\.\d+)?[HMS])*)?$/i.test(typed)) return typed.toUpperCase();
-  if (/^\d+(?:\.\d+)?$/.test(typed)) return `PT${Number(typed)}M`;
+  const typed = text.trim().replaceAll(",", ".");
+  const iso = typed.toUpperCase();
+  if (isoSeconds(iso) !== undefined) return iso;
+  if (/^\d+(?:\.\d+)?$/.test(typed)) return written(new Map([["M", Number(typed)]]));
   const parts = [...typed.matchAll(/(\d+(?:\.\d+)?)\s*([a-z']+)/gi)];
-  if (
-    parts.length === 0 ||
-    parts
-      .map(([part]) => part)
-      .join("")
-      .replace(/\s/g, "") !== typed.replace(/\s|\b(?:and|und)\b/g, "")
-  )
-    return undefined;
-  let [date, time] = ["", ""];
+  const rest = typed.replace(/(\d+(?:\.\d+)?)\s*([a-z']+)/gi, "").replace(/\b(?:and|und)\b|[.\s]/g, "");
+  if (parts.length === 0 || rest !== "") return undefined;
+  const amounts = new Map<string, number>();
   for (const [, count, unit] of parts) {
     const known = units.find(([pattern]) => pattern.test(unit as string));
     if (!known) return undefined;
     const [, letter, inTime] = known;
     const amount = Number(count);
     // A part of a day or week is told in hours, which every reader of ISO 8601 takes.
-    if (!inTime && !Number.isInteger(amount)) time += `${amount * (letter === "W" ? 168 : 24)}H`;
-    else if (inTime) time += `${amount}${letter}`;
-    else date += `${amount}${letter}`;
+    const inHours = !inTime && !Number.isInteger(amount);
+    const [said, of] = inHours ? [amount * (letter === "W" ? 168 : 24), "H"] : [amount, letter];
+    amounts.set(of, (amounts.get(of) ?? 0) + said);
   }
-  return `P${date}${time && `T${time}`}`;
+  return written(amounts);
+}
+
+/** Amounts by their unit as ISO 8601, the larger units first as it wants them, whatever the order they were said in. */
+function written(amounts: ReadonlyMap<string, number>): string | undefined {
+  // Beyond that a number is not written out in digits, and nobody waits as long.
+  if ([...amounts.values()].some((amount) => amount > 1e12)) return undefined;
+  const part = (isTime: boolean) =>
+    units
+      .filter(([, letter, inTime]) => inTime === isTime && amounts.has(letter))
+      .map(([, letter]) => `${(amounts.get(letter) as number).toFixed(9).replace(/\.?0+$/, "")}${letter}`)
+      .join("");
+  const time = part(true);
+  return `P${part(false)}${time && `T${time}`}`;
 }
 
 /** A duration in words: "PT1H30M" is "1 h 30 min". What is no plain duration stays as it is written. */

@@ -86,7 +86,10 @@ function fromXml(nodes: readonly XmlNode[], marks: readonly RichMark[] = []): Ri
     if (block === "listItem") return [{ type: block, content: inBlocks(fromXml(children, marks)) }];
     if (block === "bulletList" || block === "orderedList")
       return [{ type: block, content: fromXml(children, marks).filter((item) => item.type === "listItem") }];
-    if (block) return [{ type: block, content: fromXml(children, marks).filter(isInline) }];
+    if (block) {
+      const content = fromXml(children, marks).filter(isInline);
+      return [{ type: block, ...(content.length > 0 && { content }) }];
+    }
     switch (localName(name)) {
       case "br":
         return [{ type: "hardBreak" }];
