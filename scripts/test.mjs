@@ -37,24 +37,28 @@ const together = (...parts) =>
     ),
   );
 
-/** Installs programs of Debian's own packages, where they are missing. */
-const install = (title, ...packages) => {
-  const sudo = process.getuid?.() === 0 ? [] : ["sudo"];
-  const apt = [...sudo, "apt-get"];
-  run("Package lists", apt[0], [...apt.slice(1), "update", "-qq"]);
-  run(title, apt[0], [...apt.slice(1), "install", "-y", "-qq", "--no-install-recommends", ...packages], {
-    DEBIAN_FRONTEND: "noninteractive",
-  });
-};
+/** Programs of Debian's own packages that are missing, each with its package; browsers that test tools download themselves are not used. */
+const missing = Object.entries({
+  chromium: process.env.CHROMIUM ?? "/usr/bin/chromium",
+  // Where it cannot be had (another system), the tests on a server are left out, and say so.
+  postgresql: "/usr/lib/postgresql",
+  git: "/usr/bin/git",
+}).flatMap(([name, path]) => (existsSync(path) ? [] : [name]));
+const apt = `${process.getuid?.() === 0 ? "" : "sudo "}env DEBIAN_FRONTEND=noninteractive apt-get`;
+const installing = [
+  `Debian's packages: ${missing.join(", ")}`,
+  "sh",
+  ["-c", `${apt} update -qq && ${apt} install -y -qq --no-install-recommends ${missing.join(" ")}`],
+];
+const canInstall = missing.length > 0 && existsSync("/usr/bin/apt-get");
+if (missing.includes("chromium") && !canInstall) {
+  console.error("Chromium is missing. Install it, or say where it is: CHROMIUM=/path/to/chromium npm test");
+  process.exit(1);
+}
 
-const browser = process.env.CHROMIUM ?? "/usr/bin/chromium";
-// The browsers that test tools download themselves are not used.
-if (!existsSync(browser)) install("Chromium from Debian's packages", "chromium");
-// Where it cannot be had (another system), the tests on a server are left out, and say so.
-if (!existsSync("/usr/lib/postgresql") && existsSync("/usr/bin/apt-get"))
-  install("PostgreSQL from Debian's packages", "postgresql");
-if (!existsSync("/usr/bin/git") && existsSync("/usr/bin/apt-get")) install("git from Debian's packages", "git");
 await together(
+  // Beside what needs none of them.
+  ...(canInstall ? [installing] : []),
   ["Lint", "npx", ["biome", "check", "."]],
   ["Import directions", process.execPath, ["scripts/floors.mjs"]],
   ["Types of core, without browser or Node", "npx", ["tsc", "-p", "src/core"]],

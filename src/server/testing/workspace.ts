@@ -2,14 +2,16 @@ import { execFileSync } from "node:child_process";
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
+import { getTableName, sql } from "drizzle-orm";
 import { writeBpmn } from "@/core/bpmn";
 import { type Model, type StoredModel, trustStored } from "@/core/model";
 import { smallModel } from "@/core/testing/models";
-import { closeDatabase } from "@/data/database";
+import { closeDatabase, database } from "@/data/database";
+import { registered } from "@/data/register";
 import { fileUseCases, localMember, runUseCase, useCases, workspaceReady } from "@/server";
 import { backgroundDone } from "../kernel/background";
+import { generationOf, setGeneration } from "../kernel/generation";
 import { forgetHeads } from "../kernel/heads";
-import { writeBackup } from "../workspace/backupFile";
 
 export const temporaryFolder = () => mkdtempSync(join(tmpdir(), "lane-"));
 
@@ -28,7 +30,22 @@ function prepared(folder: string): string {
 const sharedFolder = () =>
   process.env.LANE_PREPARED ? prepared(mkdtempSync(join(process.env.LANE_PREPARED, "used-"))) : temporaryFolder();
 
-const nothing = writeBackup({});
+const deletions = registered
+  .filter(([, { backup }]) => backup !== "of the installation")
+  .map(([, { table }]) => `delete from "${getTableName(table)}";`)
+  .join(" ");
+
+/** Takes everything out as a restore of an empty backup would, in one statement and without keeping what it replaces: a tenth of the time. */
+async function empty(): Promise<void> {
+  const { db } = await database();
+  await db.transaction(async (transaction) => {
+    const generation = await generationOf(transaction);
+    await transaction.execute(sql.raw(`do $$ begin ${deletions} end $$`));
+    await setGeneration(transaction, generation + 1);
+  });
+  forgetHeads();
+}
+
 let emptied: string | undefined;
 
 /**
@@ -42,7 +59,7 @@ export async function openWorkspace(folder?: string, which: "new" | "any" = "any
   if (isShared && emptied !== undefined) {
     process.env.LANE_DATA = emptied;
     await backgroundDone();
-    await runUseCase(localMember, fileUseCases.restore, { bytes: nothing });
+    await empty();
     (globalThis as { laneReady?: unknown }).laneReady = undefined;
   } else {
     await closeWorkspace();
