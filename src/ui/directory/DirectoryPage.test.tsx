@@ -29,8 +29,7 @@ describe("the directory", () => {
   test("an entry is made by its name alone, described, and its making taken back", async () => {
     await open();
     await app.user.click(screen.getByRole("button", { name: "New role" }));
-    const dialog = await screen.findByRole("dialog").catch(() => undefined);
-    const field = dialog ? within(dialog).getByLabelText("Name") : screen.getByLabelText("Name");
+    const field = within(await screen.findByRole("dialog")).getByLabelText("Name");
     await app.user.type(field, "Meter reader{Enter}");
     await waitFor(async () => expect(await named("Meter reader")).toMatchObject({ kind: "role" }));
     expect(await screen.findByRole("button", { name: /^Meter reader/ })).toBeTruthy();

@@ -2,7 +2,7 @@ import { z } from "zod";
 import { isExpanded } from "../../drawing";
 import { say } from "../../messages";
 import { type Bounds, boundaryEventsOf, type Id, isSubProcess, type Point } from "../../model";
-import { type Change, refuse } from "../kernel/change";
+import { type Change, refuse, type Setting } from "../kernel/change";
 import { connectionsTouching, plain, shapesOnPage } from "../kernel/page";
 import { reroute } from "../kernel/reroute";
 
@@ -77,25 +77,27 @@ export function openRoom(
   const along = <Place extends Point>(place: Place): Place => ({ ...place, [axis]: place[axis] + by });
   const isBeyond = (place: Point) => place[axis] >= line - 0.5;
   const middle = (bounds: Bounds) => bounds[axis] + bounds[extentOf(axis)] / 2;
+  const settings: Setting[] = [];
   for (const { shape, element } of shapesOnPage(change.model, diagram)) {
     const { bounds } = shape;
     if (staying.has(element.id)) continue;
     if (growing.has(element.id)) {
       const extent = extentOf(axis);
-      change.set("shapes", shape.id, "bounds", { ...plain(bounds), [extent]: bounds[extent] + by });
+      settings.push(["shapes", shape.id, "bounds", { ...plain(bounds), [extent]: bounds[extent] + by }]);
       continue;
     }
     const host = element.type === "boundaryEvent" && across.has(String(element.attachedToRef));
     if (!(isBeyond(bounds) || (across.has(element.id) && middle(bounds) >= line) || host)) continue;
-    change.set("shapes", shape.id, "bounds", along(plain(bounds)));
+    settings.push(["shapes", shape.id, "bounds", along(plain(bounds))]);
     if (shape.label?.bounds)
-      change.set("shapes", shape.id, "label", { ...shape.label, bounds: along(plain(shape.label.bounds)) });
+      settings.push(["shapes", shape.id, "label", { ...shape.label, bounds: along(plain(shape.label.bounds)) }]);
   }
-  for (const edge of [...change.model.edges]) {
+  for (const edge of change.model.edges) {
     if (edge.diagram !== diagram || !edge.waypoints.some(isBeyond)) continue;
     const moved = edge.waypoints.map(({ x, y }) => (isBeyond({ x, y }) ? along({ x, y }) : { x, y }));
-    change.set("edges", edge.id, "waypoints", moved);
+    settings.push(["edges", edge.id, "waypoints", moved]);
     if (edge.label?.bounds && isBeyond(edge.label.bounds))
-      change.set("edges", edge.id, "label", { ...edge.label, bounds: along(plain(edge.label.bounds)) });
+      settings.push(["edges", edge.id, "label", { ...edge.label, bounds: along(plain(edge.label.bounds)) }]);
   }
+  change.setAll(settings);
 }

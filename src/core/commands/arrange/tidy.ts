@@ -55,11 +55,12 @@ export function tidy(change: Change, { diagram: diagramId, ids }: z.infer<typeof
     isExpanded: (element) => expanded.has(element.id),
     labelSize: (id) => labelRoom(change.model.elements.get(id)),
   });
-  for (const { shape, element } of shapesOnPage(change.model, diagramId)) {
-    const bounds = places.get(element.id);
-    if (!bounds) continue;
-    change.set("shapes", shape.id, "bounds", rounded(bounds));
-  }
+  change.setAll(
+    shapesOnPage(change.model, diagramId).flatMap(({ shape, element }) => {
+      const bounds = places.get(element.id);
+      return bounds ? [["shapes", shape.id, "bounds", rounded(bounds)] as const] : [];
+    }),
+  );
   rerouteAll(change, diagramId, courses);
   placeLabels(change, diagramId);
 }

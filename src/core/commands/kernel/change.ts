@@ -31,6 +31,8 @@ export function refuse(code: string, message: Said, elements: readonly Id[] = []
   throw new Refusal([problem({ code, message, elements })]);
 }
 
+export type Setting = readonly [table: TableName, id: Id, field: string, value: unknown];
+
 /** A model on its way to the next: every step is an edit that is applied at once and kept for undo. */
 export class Change {
   readonly edits: Edit[] = [];
@@ -143,12 +145,19 @@ export class Change {
 
   /** Sets a field to a value, or takes it away with `undefined`. Nothing happens where it is so already. */
   set(table: TableName, id: Id, field: string, value: unknown): void {
-    const record = this.#model[table].get(id) as unknown as { readonly [field: string]: unknown } | undefined;
-    if (!record) refuse("unknown-element", say`What this change is about ("${id}") is no longer in the model.`, [id]);
-    const from = ((record as { readonly [field: string]: unknown })[field] ?? null) as Json;
-    const to = (value ?? null) as Json;
-    if (isSame(from, to)) return;
-    this.#apply([{ kind: "set", table, id, field, from, to }]);
+    this.setAll([[table, id, field, value]]);
+  }
+
+  /** Sets many fields, each of which is named once, in one step: what a step costs besides them does not grow with their number. */
+  setAll(settings: readonly Setting[]): void {
+    const edits = settings.flatMap(([table, id, field, value]): Edit[] => {
+      const record = this.#model[table].get(id) as unknown as { readonly [field: string]: unknown } | undefined;
+      if (!record) refuse("unknown-element", say`What this change is about ("${id}") is no longer in the model.`, [id]);
+      const from = ((record as { readonly [field: string]: unknown })[field] ?? null) as Json;
+      const to = (value ?? null) as Json;
+      return isSame(from, to) ? [] : [{ kind: "set", table, id, field, from, to }];
+    });
+    if (edits.length > 0) this.#apply(edits);
   }
 
   remove(table: TableName, id: Id): void {

@@ -1,6 +1,6 @@
 import { boundsAround } from "../../layout";
 import { ancestorsOf, type Bounds, type Edge, type Id, type Point, type Shape } from "../../model";
-import type { Change } from "./change";
+import type { Change, Setting } from "./change";
 import { endsOf, plain } from "./page";
 
 /** What is drawn of the inside of a sub-process on one page. */
@@ -34,20 +34,16 @@ export const isInside = (change: Change, scope: Id) => (element: Id) =>
 /** Takes a drawing over to a page, moved by so much. */
 export function redraw(change: Change, { shapes, edges }: DrawnInside, page: Id, by: Point): void {
   const moved = (bounds: Bounds) => ({ ...plain(bounds), x: bounds.x + by.x, y: bounds.y + by.y });
-  for (const shape of shapes) {
-    change.set("shapes", shape.id, "diagram", page);
-    change.set("shapes", shape.id, "bounds", moved(shape.bounds));
-    if (shape.label?.bounds)
-      change.set("shapes", shape.id, "label", { ...shape.label, bounds: moved(shape.label.bounds) });
-  }
-  for (const edge of edges) {
-    change.set("edges", edge.id, "diagram", page);
-    change.set(
-      "edges",
-      edge.id,
-      "waypoints",
-      edge.waypoints.map(({ x, y }) => ({ x: x + by.x, y: y + by.y })),
-    );
-    if (edge.label?.bounds) change.set("edges", edge.id, "label", { ...edge.label, bounds: moved(edge.label.bounds) });
-  }
+  change.setAll([
+    ...shapes.flatMap(({ id, bounds, label }): Setting[] => [
+      ["shapes", id, "diagram", page],
+      ["shapes", id, "bounds", moved(bounds)],
+      ...(label?.bounds ? [["shapes", id, "label", { ...label, bounds: moved(label.bounds) }] as const] : []),
+    ]),
+    ...edges.flatMap(({ id, waypoints, label }): Setting[] => [
+      ["edges", id, "diagram", page],
+      ["edges", id, "waypoints", waypoints.map(({ x, y }) => ({ x: x + by.x, y: y + by.y }))],
+      ...(label?.bounds ? [["edges", id, "label", { ...label, bounds: moved(label.bounds) }] as const] : []),
+    ]),
+  ]);
 }
