@@ -1,12 +1,11 @@
 import type { Edge, Element, Model, Point } from "../model";
 import { isActivity } from "../model";
-import { flowLabel, type PlacedLabel } from "./labels";
 import { circle, filled, outlined, type Primitive, polyline, stroke } from "./primitives";
 
-/** A connection as drawn. Line styles and ends after BPMN 2.0, tables 7.1 and 7.2. */
-export function drawFlow(model: Model, element: Element, edge: Edge): { primitives: Primitive[]; label?: PlacedLabel } {
+/** A connection as drawn, without its name. Line styles and ends after BPMN 2.0, tables 7.1 and 7.2. */
+export function drawFlow(model: Model, element: Element, edge: Edge): Primitive[] {
   const line = edge.waypoints;
-  if (line.length < 2) return { primitives: [] };
+  if (line.length < 2) return [];
   const primitives: Primitive[] = [];
   const end = line[line.length - 1] as Point;
   const beforeEnd = line[line.length - 2] as Point;
@@ -43,8 +42,7 @@ export function drawFlow(model: Model, element: Element, edge: Edge): { primitiv
     default:
       primitives.push(stroke(polyline(line), 1.3, "pencil"));
   }
-  const label = flowLabel(element.name ?? "", edge);
-  return label ? { primitives, label } : { primitives };
+  return primitives;
 }
 
 function direction(from: Point, to: Point): { x: number; y: number } {

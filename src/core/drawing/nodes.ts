@@ -12,21 +12,16 @@ import {
   triggerOf,
   wordFor,
 } from "../model";
-import { bandText, type LabelAnchor, labelPrimitives, nodeLabel, type PlacedLabel, textInside } from "./labels";
+import { bandText, nodeLabel, type PlacedLabel, textInside } from "./labels";
 import { type ActivityMarker, activityMarkers, eventMarker, gatewayMarker, taskMarker } from "./markers";
 import { circle, diamond, outlined, type Primitive, rect, roundedRect, stroke } from "./primitives";
-
-/** What a node looks like: its primitives, and its label where that stands outside. */
-export interface DrawnNode {
-  readonly primitives: readonly Primitive[];
-  readonly label?: PlacedLabel;
-}
 
 export const poolBand = 28;
 const hairline = 1.6;
 const heavy = 3.4;
 
-export function drawNode(model: Model, element: Element, shape: Shape, hue: string | undefined): DrawnNode {
+/** What a node looks like, but for a name that stands outside it. */
+export function drawNode(model: Model, element: Element, shape: Shape, hue: string | undefined): Primitive[] {
   const { type } = element;
   if (isEvent(type)) return drawEvent(model, element, shape);
   if (isGateway(type)) return drawGateway(element, shape);
@@ -43,34 +38,48 @@ export function drawNode(model: Model, element: Element, shape: Shape, hue: stri
       return drawDataObject(model, element, shape);
     case "dataStoreReference":
     case "dataStore":
-      return drawDataStore(element, shape);
+      return drawDataStore(shape);
     case "textAnnotation":
       return drawAnnotation(model, element, shape);
     case "group":
-      return {
-        primitives: [stroke(roundedRect(shape.bounds, 10), hairline, "pencil", "10 4 2 4")],
-        ...label(groupName(model, element), shape, "above"),
-      };
+      return [stroke(roundedRect(shape.bounds, 10), hairline, "pencil", "10 4 2 4")];
     default:
       // A kind not drawn after the standard yet shows as what it is, never as nothing.
-      return {
-        primitives: [
-          outlined(rect(shape.bounds), 1.2, "paper", "3 3"),
-          ...textInside(`${element.name ?? ""} (${wordFor(type)})`.trim(), shape.bounds, {
-            cornerMarker: false,
-            bottomMarkers: false,
-          }),
-        ],
-      };
+      return [
+        outlined(rect(shape.bounds), 1.2, "paper", "3 3"),
+        ...textInside(`${element.name ?? ""} (${wordFor(type)})`.trim(), shape.bounds, {
+          cornerMarker: false,
+          bottomMarkers: false,
+        }),
+      ];
   }
 }
 
-function label(text: string, shape: Shape, anchor: LabelAnchor): { label?: PlacedLabel } {
-  const placed = nodeLabel(text, shape, anchor);
-  return placed ? { label: placed } : {};
+/** A node's name, where that stands outside it. */
+export function outsideLabel(model: Model, element: Element, shape: Shape): PlacedLabel | undefined {
+  const { type } = element;
+  const name = element.name ?? "";
+  if (isEvent(type)) return nodeLabel(name, shape, type === "boundaryEvent" ? "below-right" : "below");
+  if (isGateway(type)) return nodeLabel(name, shape, "above");
+  switch (type) {
+    case "dataObject":
+    case "dataObjectReference":
+    case "dataInput":
+    case "dataOutput": {
+      const state = childrenOf(model, element.id, "dataState")[0]?.name;
+      return nodeLabel([name, state && `[${state}]`].filter(Boolean).join("\n"), shape, "below");
+    }
+    case "dataStoreReference":
+    case "dataStore":
+      return nodeLabel(name, shape, "below");
+    case "group":
+      return nodeLabel(groupName(model, element), shape, "above");
+    default:
+      return undefined;
+  }
 }
 
-function drawEvent(model: Model, element: Element, shape: Shape): DrawnNode {
+function drawEvent(model: Model, element: Element, shape: Shape): Primitive[] {
   const { bounds } = shape;
   const cx = bounds.x + bounds.width / 2;
   const cy = bounds.y + bounds.height / 2;
@@ -86,31 +95,25 @@ function drawEvent(model: Model, element: Element, shape: Shape): DrawnNode {
     primitives.push(outlined(circle(cx, cy, r), 1.4, "paper", dash), stroke(circle(cx, cy, r - 3), 1.4, "ink", dash));
   const throwing = element.type === "endEvent" || element.type === "intermediateThrowEvent";
   primitives.push(...eventMarker(triggerOf(model, element), throwing, cx, cy, (r / 16) * 0.98));
-  return {
-    primitives,
-    ...label(element.name ?? "", shape, element.type === "boundaryEvent" ? "below-right" : "below"),
-  };
+  return primitives;
 }
 
-function drawGateway(element: Element, shape: Shape): DrawnNode {
+function drawGateway(element: Element, shape: Shape): Primitive[] {
   const { bounds } = shape;
   const cx = bounds.x + bounds.width / 2;
   const cy = bounds.y + bounds.height / 2;
   const showsCross = shape.isMarkerVisible !== false;
-  return {
-    primitives: [
-      outlined(diamond(bounds)),
-      ...gatewayMarker(
-        element.type,
-        cx,
-        cy,
-        showsCross,
-        element.instantiate === true,
-        element.eventGatewayType === "Parallel",
-      ),
-    ],
-    ...label(element.name ?? "", shape, "above"),
-  };
+  return [
+    outlined(diamond(bounds)),
+    ...gatewayMarker(
+      element.type,
+      cx,
+      cy,
+      showsCross,
+      element.instantiate === true,
+      element.eventGatewayType === "Parallel",
+    ),
+  ];
 }
 
 /** Whether a sub-process shows its content in place. A file without a word on it that is drawn large does. */
@@ -118,7 +121,7 @@ export function isExpanded(element: Element, shape: Shape): boolean {
   return isSubProcess(element.type) && (shape.isExpanded ?? (shape.bounds.width > 160 && shape.bounds.height > 110));
 }
 
-function drawActivity(model: Model, element: Element, shape: Shape): DrawnNode {
+function drawActivity(model: Model, element: Element, shape: Shape): Primitive[] {
   const { bounds } = shape;
   const expanded = isExpanded(element, shape);
   const primitives: Primitive[] = [];
@@ -142,7 +145,7 @@ function drawActivity(model: Model, element: Element, shape: Shape): DrawnNode {
     primitives.push(
       ...textInside(name, bounds, { cornerMarker: marker.length > 0, bottomMarkers: markers.length > 0 }),
     );
-  return { primitives };
+  return primitives;
 }
 
 function markersOf(model: Model, element: Element, expanded: boolean): ActivityMarker[] {
@@ -157,7 +160,7 @@ function markersOf(model: Model, element: Element, expanded: boolean): ActivityM
   return markers;
 }
 
-function drawPool(model: Model, element: Element, shape: Shape): DrawnNode {
+function drawPool(model: Model, element: Element, shape: Shape): Primitive[] {
   const { bounds } = shape;
   const closed = element.processRef === undefined;
   const horizontal = shape.isHorizontal !== false;
@@ -169,7 +172,7 @@ function drawPool(model: Model, element: Element, shape: Shape): DrawnNode {
       : [];
   if (closed) {
     const upright = bounds.height > bounds.width;
-    return { primitives: [outlined(rect(bounds)), ...bandText(name, bounds, upright, 600), ...marker] };
+    return [outlined(rect(bounds)), ...bandText(name, bounds, upright, 600), ...marker];
   }
   const band = horizontal
     ? { ...bounds, width: Math.min(poolBand, bounds.width) }
@@ -177,10 +180,10 @@ function drawPool(model: Model, element: Element, shape: Shape): DrawnNode {
   const line = horizontal
     ? `M${band.x + band.width} ${bounds.y}L${band.x + band.width} ${bounds.y + bounds.height}`
     : `M${bounds.x} ${band.y + band.height}L${bounds.x + bounds.width} ${band.y + band.height}`;
-  return { primitives: [outlined(rect(bounds)), stroke(line), ...bandText(name, band, horizontal, 600), ...marker] };
+  return [outlined(rect(bounds)), stroke(line), ...bandText(name, band, horizontal, 600), ...marker];
 }
 
-function drawLane(element: Element, shape: Shape, hue: string | undefined): DrawnNode {
+function drawLane(element: Element, shape: Shape, hue: string | undefined): Primitive[] {
   const { bounds } = shape;
   const horizontal = shape.isHorizontal !== false;
   const band = horizontal
@@ -189,22 +192,18 @@ function drawLane(element: Element, shape: Shape, hue: string | undefined): Draw
   const ribbon = horizontal
     ? { x: band.x + band.width - 2, y: bounds.y + 1, width: 5, height: bounds.height - 2 }
     : { x: bounds.x + 1, y: band.y + band.height - 2, width: bounds.width - 2, height: 5 };
-  return {
-    primitives: [
-      outlined(rect(bounds), 1.4, "none"),
-      ...(hue ? [{ kind: "ribbon", bounds: ribbon, hue } as const] : []),
-      ...bandText(element.name ?? "", horizontal ? { ...band, width: band.width - 2 } : band, horizontal, 400),
-    ],
-  };
+  return [
+    outlined(rect(bounds), 1.4, "none"),
+    ...(hue ? [{ kind: "ribbon", bounds: ribbon, hue } as const] : []),
+    ...bandText(element.name ?? "", horizontal ? { ...band, width: band.width - 2 } : band, horizontal, 400),
+  ];
 }
 
-function drawDataObject(model: Model, element: Element, shape: Shape): DrawnNode {
+function drawDataObject(model: Model, element: Element, shape: Shape): Primitive[] {
   const { x, y, width, height } = shape.bounds;
   const fold = Math.min(11, width / 3);
   const outline = `M${x} ${y}L${x + width - fold} ${y}L${x + width} ${y + fold}L${x + width} ${y + height}L${x} ${y + height}Z`;
   const object = typeof element.dataObjectRef === "string" ? model.elements.get(element.dataObjectRef) : element;
-  const state = childrenOf(model, element.id, "dataState")[0]?.name;
-  const name = [element.name, state && `[${state}]`].filter(Boolean).join("\n");
   const arrow = { x: x + 10, y: y + 10 };
   const direction: Primitive[] =
     element.type === "dataInput" || element.type === "dataOutput"
@@ -216,34 +215,23 @@ function drawDataObject(model: Model, element: Element, shape: Shape): DrawnNode
           ),
         ]
       : [];
-  return {
-    primitives: [
-      outlined(outline, 1.4),
-      stroke(`M${x + width - fold} ${y}L${x + width - fold} ${y + fold}L${x + width} ${y + fold}`, 1.2),
-      ...direction,
-      ...(object?.isCollection === true ? activityMarkers(["parallel"], x + width / 2, y + height + 1) : []),
-    ],
-    ...label(name, shape, "below"),
-  };
+  return [
+    outlined(outline, 1.4),
+    stroke(`M${x + width - fold} ${y}L${x + width - fold} ${y + fold}L${x + width} ${y + fold}`, 1.2),
+    ...direction,
+    ...(object?.isCollection === true ? activityMarkers(["parallel"], x + width / 2, y + height + 1) : []),
+  ];
 }
 
-function drawDataStore(element: Element, shape: Shape): DrawnNode {
+function drawDataStore(shape: Shape): Primitive[] {
   const { x, y, width, height } = shape.bounds;
   const lid = Math.min(8, height / 4);
   const arc = (top: number) => `M${x} ${top}A${width / 2} ${lid} 0 0 0 ${x + width} ${top}`;
   const body = `M${x} ${y + lid}A${width / 2} ${lid} 0 0 1 ${x + width} ${y + lid}L${x + width} ${y + height - lid}A${width / 2} ${lid} 0 0 1 ${x} ${y + height - lid}Z`;
-  return {
-    primitives: [
-      outlined(body, 1.4),
-      stroke(arc(y + lid), 1.4),
-      stroke(arc(y + lid + 4), 1.1),
-      stroke(arc(y + lid + 8), 1.1),
-    ],
-    ...label(element.name ?? "", shape, "below"),
-  };
+  return [outlined(body, 1.4), stroke(arc(y + lid), 1.4), stroke(arc(y + lid + 4), 1.1), stroke(arc(y + lid + 8), 1.1)];
 }
 
-function drawAnnotation(model: Model, element: Element, shape: Shape): DrawnNode {
+function drawAnnotation(model: Model, element: Element, shape: Shape): Primitive[] {
   const { x, y, height } = shape.bounds;
   const lines = textInside(
     nameOf(model, element.id),
@@ -251,7 +239,7 @@ function drawAnnotation(model: Model, element: Element, shape: Shape): DrawnNode
     { cornerMarker: false, bottomMarkers: false },
   );
   const left = lines.map((line) => (line.kind === "text" ? { ...line, x: x + 8, anchor: "start" as const } : line));
-  return { primitives: [stroke(`M${x + 12} ${y}L${x} ${y}L${x} ${y + height}L${x + 12} ${y + height}`, 1.4), ...left] };
+  return [stroke(`M${x + 12} ${y}L${x} ${y}L${x} ${y + height}L${x + 12} ${y + height}`, 1.4), ...left];
 }
 
 function groupName(model: Model, element: Element): string {
@@ -274,5 +262,3 @@ export function layerOf(type: ElementType): number {
       return 4;
   }
 }
-
-export { labelPrimitives };

@@ -15,9 +15,9 @@ import {
   wordFor,
 } from "../model";
 import { drawFlow } from "./flows";
-import { labelPrimitives } from "./labels";
-import { drawNode, isExpanded, layerOf } from "./nodes";
-import type { Figure } from "./primitives";
+import { flowLabel, labelPrimitives, type PlacedLabel } from "./labels";
+import { drawNode, isExpanded, layerOf, outsideLabel } from "./nodes";
+import type { Figure, Primitive } from "./primitives";
 
 /** A page ready to be painted: figures from the lowest to the topmost. */
 export interface Scene {
@@ -80,41 +80,54 @@ function shapeFigure(model: Model, element: Element, shape: Shape, options: Scen
     model.elements.get(String(element[field])),
   );
   return remembered(shape, [element, hue, ...content, ...named], () => {
-    const drawn = drawNode(model, element, shape, hue);
     const depth = isExpanded(element, shape)
       ? 2 + nesting(model, element) / 100
       : layerOf(element.type) + nesting(model, element) / 100;
-    return {
-      id: element.id,
-      type: element.type,
-      title: titleOf(model, element),
-      layer: depth,
-      primitives: drawn.label ? [...drawn.primitives, ...labelPrimitives(drawn.label)] : drawn.primitives,
-      bounds: shape.bounds,
-      ...(drawn.label && { label: { ...drawn.label, movable: true } }),
-    };
+    return painted(
+      { id: element.id, type: element.type, title: titleOf(model, element), layer: depth, bounds: shape.bounds },
+      outsideLabel(model, element, shape),
+      () => drawNode(model, element, shape, hue),
+    );
   });
 }
 
 function edgeFigure(model: Model, element: Element, edge: Edge): Figure {
   const source = model.elements.get(String(element.sourceRef));
   return remembered(edge, [element, source?.type, source?.default === element.id], () => {
-    const drawn = drawFlow(model, element, edge);
     const xs = edge.waypoints.map((point) => point.x);
     const ys = edge.waypoints.map((point) => point.y);
     const x = Math.min(...xs);
     const y = Math.min(...ys);
-    return {
-      id: element.id,
-      type: element.type,
-      title: titleOf(model, element),
-      layer: 5,
-      primitives: drawn.label ? [...drawn.primitives, ...labelPrimitives(drawn.label)] : drawn.primitives,
-      bounds: { x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y },
-      line: edge.waypoints,
-      ...(drawn.label && { label: { ...drawn.label, movable: true } }),
-    };
+    const bounds = { x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y };
+    return painted(
+      { id: element.id, type: element.type, title: titleOf(model, element), layer: 5, bounds, line: edge.waypoints },
+      flowLabel(element.name ?? "", edge),
+      () => drawFlow(model, element, edge),
+    );
   });
+}
+
+/**
+ * A figure whose picture is made when somebody looks at it first: of a large page most is out of view, and where things are is asked for
+ * long before what they look like.
+ */
+function painted(
+  figure: Omit<Figure, "primitives" | "label">,
+  label: PlacedLabel | undefined,
+  draw: () => Primitive[],
+): Figure {
+  let made: readonly Primitive[] = [];
+  // Given up once it is made: it holds the whole model.
+  let making: (() => Primitive[]) | undefined = draw;
+  return {
+    ...figure,
+    get primitives() {
+      if (making) made = label ? [...making(), ...labelPrimitives(label)] : making();
+      making = undefined;
+      return made;
+    },
+    ...(label && { label: { ...label, movable: true } }),
+  };
 }
 
 function nesting(model: Model, element: Element): number {
