@@ -93,7 +93,9 @@ function shapeFigure(model: Model, element: Element, shape: Shape, options: Scen
 
 function edgeFigure(model: Model, element: Element, edge: Edge): Figure {
   const source = model.elements.get(String(element.sourceRef));
-  return remembered(edge, [element, source?.type, source?.default === element.id], () => {
+  // One without a name is called by what it leads from and to.
+  const ends = [element.sourceRef, element.targetRef].map((end) => typeof end === "string" && nameOf(model, end));
+  return remembered(edge, [element, source?.type, source?.default === element.id, ...ends], () => {
     const xs = edge.waypoints.map((point) => point.x);
     const ys = edge.waypoints.map((point) => point.y);
     const x = Math.min(...xs);
