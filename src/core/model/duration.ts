@@ -13,6 +13,8 @@ const words: { readonly [letter: string]: readonly [one: string, more: string] }
   S: ["s", "s"],
 };
 
+const amountAndUnit = /(\d+(?:\.\d+)?)\s*([a-z']+)/gi;
+
 /**
  * A duration as people write it, in English or German, as ISO 8601: "30 min", "1 h 30 min", "1.5 h", "2 days", "2 Tage", "90" (minutes), or
  * ISO 8601 itself.
@@ -23,8 +25,8 @@ export function readDuration(text: string): string | undefined {
   const iso = typed.toUpperCase();
   if (isoSeconds(iso) !== undefined) return iso;
   if (/^\d+(?:\.\d+)?$/.test(typed)) return written(new Map([["M", Number(typed)]]));
-  const parts = [...typed.matchAll(/(\d+(?:\.\d+)?)\s*([a-z']+)/gi)];
-  const rest = typed.replace(/(\d+(?:\.\d+)?)\s*([a-z']+)/gi, "").replace(/\b(?:and|und)\b|[.\s]/g, "");
+  const parts = [...typed.matchAll(amountAndUnit)];
+  const rest = typed.replace(amountAndUnit, "").replace(/\b(?:and|und)\b|[.\s]/g, "");
   if (parts.length === 0 || rest !== "") return undefined;
   const amounts = new Map<string, number>();
   for (const [, count, unit] of parts) {
