@@ -17,7 +17,14 @@ import { type Compiled, cardinalityOf, insideOf, loopOf, type World } from "../t
 import { namesDrawn } from "./caseData";
 import { Gaps, takenWords } from "./gaps";
 import { Stream } from "./random";
-import { Calendars, type Crossing, type NeedPlan, type ResourcePlan, ResourceTable } from "./resources";
+import {
+  type Calendars,
+  type Crossing,
+  calendarsOf,
+  type NeedPlan,
+  type ResourcePlan,
+  ResourceTable,
+} from "./resources";
 import { shareWays } from "./shares";
 import { type TimerPlan, timerOf } from "./timers";
 
@@ -93,6 +100,8 @@ export class Plan {
   readonly elements: { readonly id: Id; readonly name: string; readonly by: readonly Id[] }[] = [];
   readonly #elementAt = new Map<Id, number>();
   readonly #scopes = new Map<Compiled, ScopePlan>();
+  #lastScope: Compiled | undefined;
+  #lastPlan: ScopePlan = { nodes: [], shares: new Float64Array() };
   readonly #table: ResourceTable;
   readonly #hasSites: boolean;
   /** Names by which conditions find data that is drawn for cases. */
@@ -108,7 +117,7 @@ export class Plan {
     readonly seed: number,
     readonly purposeOf: (element: Id) => string = (element) => element,
   ) {
-    this.calendars = new Calendars(scenario);
+    this.calendars = calendarsOf(scenario);
     this.#table = new ResourceTable(world.model, scenario, this.calendars, this.gaps);
     this.resources = this.#table.list;
     this.namesDrawn = namesDrawn(world, scenario);
@@ -119,11 +128,13 @@ export class Plan {
 
   /** The plan of a scope. O(its nodes and flows) the first time, then O(1). */
   of(scope: Compiled): ScopePlan {
-    const known = this.#scopes.get(scope);
-    if (known) return known;
-    const made = this.#planned(scope);
-    this.#scopes.set(scope, made);
-    return made;
+    // Most steps are in the scope of the step before.
+    if (scope === this.#lastScope) return this.#lastPlan;
+    const plan = this.#scopes.get(scope) ?? this.#planned(scope);
+    this.#scopes.set(scope, plan);
+    this.#lastScope = scope;
+    this.#lastPlan = plan;
+    return plan;
   }
 
   /** The nodes of all scopes that were planned so far. */

@@ -51,25 +51,28 @@ export class Stream {
 
 const pair: [number, number] = [0, 0];
 
-/** One block: 64 bits from a counter of 64 and a key of 32. The pair that is returned is the same one each time. */
+/**
+ * One block: 64 bits from a counter of 64 and a key of 32. The pair that is returned is the same one each time.
+ * All in integers of 32 bits, which a machine does ten times as fast as sums that do not fit into them.
+ */
 export function philox(counter: number, counterAbove: number, key: number): readonly [number, number] {
-  let left = counter;
-  let right = counterAbove;
-  let turning = key;
+  let left = counter | 0;
+  let right = counterAbove | 0;
+  let turning = key | 0;
   for (let round = 0; round < 10; round++) {
     const a = left >>> 16;
     const b = left & 0xffff;
-    // The upper half of the product by halves of 16 bits; every sum stays exact.
-    const middle = a * multiplierLow + Math.floor((b * multiplierLow) / 65536);
-    const crossed = b * multiplierHigh + (middle % 65536);
-    const upper = a * multiplierHigh + Math.floor(middle / 65536) + Math.floor(crossed / 65536);
-    const lower = Math.imul(left, multiplier) >>> 0;
-    left = (upper ^ turning ^ right) >>> 0;
+    // The upper half of the product by halves of 16 bits; no sum needs more than 32.
+    const middle = (Math.imul(a, multiplierLow) + (Math.imul(b, multiplierLow) >>> 16)) | 0;
+    const crossed = (Math.imul(b, multiplierHigh) + (middle & 0xffff)) | 0;
+    const upper = (Math.imul(a, multiplierHigh) + (middle >>> 16) + (crossed >>> 16)) | 0;
+    const lower = Math.imul(left, multiplier);
+    left = upper ^ turning ^ right;
     right = lower;
-    turning = (turning + weyl) >>> 0;
+    turning = (turning + weyl) | 0;
   }
-  pair[0] = left;
-  pair[1] = right;
+  pair[0] = left >>> 0;
+  pair[1] = right >>> 0;
   return pair;
 }
 

@@ -55,6 +55,15 @@ export class Calendars {
   }
 }
 
+const made = new WeakMap<Scenario, Calendars>();
+
+/** The hours of a scenario: years of them are worked out, so its runs share them. */
+export function calendarsOf(scenario: Scenario): Calendars {
+  const known = made.get(scenario) ?? new Calendars(scenario);
+  made.set(scenario, known);
+  return known;
+}
+
 /** Resources of a scenario, numbered as they are first named: those with a number, and those that steps name. */
 export class ResourceTable {
   readonly list: ResourcePlan[] = [];

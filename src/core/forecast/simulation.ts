@@ -66,6 +66,7 @@ export class Simulation {
       (request) => {
         const pending = this.#served.get(request);
         if (!pending) return;
+        this.#served.delete(request);
         const [way, ...rest] = pending.ways;
         if (pending.state === "crossing" && way) this.#along(pending, way, rest);
         else this.#begin(pending);
@@ -445,8 +446,7 @@ export class Simulation {
   }
 
   #along(pending: Pending, way: Crossing, rest: readonly Crossing[]): void {
-    const { of: run, plan, request } = pending;
-    if (request) this.#served.delete(request);
+    const { of: run, plan } = pending;
     pending.ways = rest;
     run.follower?.waits(run, this.#now, pending);
     // Drawn behind work and waits of the same visit.
@@ -552,7 +552,6 @@ export class Simulation {
 
   #begin(pending: Pending): void {
     const { request } = pending;
-    if (request) this.#served.delete(request);
     pending.state = "busy";
     pending.begun = this.#now;
     let hours = always;

@@ -39,23 +39,44 @@ export const isBarredByData = ({ data }: Running, { scope }: Place, node: number
   return element !== undefined && isBarred(scope.model, element, data);
 };
 
-/** A set of ways out: each by its own chance; of none, all are drawn again, as often as it takes, within reason. */
-function someOf(acts: readonly Act[], shares: Float64Array, chance: Stream): Act {
+/** The sets of ways that acts go: those that every one goes, those that chance decides of, and the act by which of these it goes, a bit each. */
+interface Sets {
+  readonly always: readonly number[];
+  readonly asked: readonly number[];
+  readonly byBits: ReadonlyMap<number, Act>;
+}
+const setsOf = new WeakMap<readonly Act[], Sets>();
+
+/** O(acts × ways) the first time they are asked of, then O(1). */
+function setsAmong(acts: readonly Act[]): Sets {
+  const known = setsOf.get(acts);
+  if (known) return known;
   const flows = [...new Set(acts.flatMap(({ move }) => move.give))];
   const always = flows.filter((flow) => acts.every(({ move }) => move.give.includes(flow)));
   const asked = flows.filter((flow) => !always.includes(flow));
+  const byBits = new Map<number, Act>();
+  for (const act of acts) {
+    const bits = asked.reduce((all, flow, at) => (act.move.give.includes(flow) ? all + 2 ** at : all), 0);
+    if (!byBits.has(bits)) byBits.set(bits, act);
+  }
+  const made = { always, asked, byBits };
+  setsOf.set(acts, made);
+  return made;
+}
+
+/** A set of ways out: each by its own chance; of none, all are drawn again, as often as it takes, within reason. */
+function someOf(acts: readonly Act[], shares: Float64Array, chance: Stream): Act {
+  const { always, asked, byBits } = setsAmong(acts);
   for (let tries = 0; tries < 100; tries++) {
-    const drawn = new Set(always);
-    for (const flow of asked) {
-      const share = shares[flow] as number;
-      if (chance.next() < (Number.isNaN(share) ? 0.5 : share)) drawn.add(flow);
+    let bits = 0;
+    for (let at = 0; at < asked.length; at++) {
+      const share = shares[asked[at] as number] as number;
+      if (chance.next() < (Number.isNaN(share) ? 0.5 : share)) bits += 2 ** at;
     }
-    const found = acts.find(
-      ({ move }) => move.give.length === drawn.size && move.give.every((flow) => drawn.has(flow)),
-    );
+    const found = byBits.get(bits);
     if (found) return found;
     // None of them: the one that stands for that, where there is one whose share is 0 (the default).
-    if (drawn.size === always.length) {
+    if (bits === 0) {
       const fallback = acts.find(
         ({ move }) =>
           move.give.length === always.length + 1 &&

@@ -10,7 +10,7 @@ import {
   triggerOf,
 } from "../model";
 import { type ScopeNet, scopeNetOf } from "./scopeNet";
-import { finishesOf, type Move, passesOf } from "./scopeState";
+import { finishesOf, firesOf, joinsOf, type Move, passesOf } from "./scopeState";
 import { insideOf, isAdHoc, isCall, loopOf, type World } from "./world";
 
 /** A message that a node sends: along which flow, to which element of which process of the model. */
@@ -35,8 +35,10 @@ export interface Compiled {
   readonly nodeAt: ReadonlyMap<Id, number>;
   /** By flow: what the node it leads to can do with a token on it, where that depends on nothing else. */
   readonly passes: readonly (readonly Move[] | undefined)[];
-  /** By node: how an activity that is under way can end. */
+  /** By node: how an activity that is under way can end; what a gateway does with a token on every way in; what an event at an edge does. */
   readonly finishes: readonly (readonly Move[])[];
+  readonly joins: readonly (readonly Move[])[];
+  readonly fires: readonly (readonly Move[])[];
   /** By node: the nodes of the events at its edge. */
   readonly edges: readonly (readonly number[])[];
   /** Nodes that may do something else whenever any token of the scope moves: joins that look around, event sub-processes. */
@@ -48,6 +50,8 @@ export interface Compiled {
   /** By node: whether messages decide what it can do. */
   readonly asks: Uint8Array;
   readonly sends: readonly (readonly Sends[])[];
+  /** By node: what an event throws; empty for what throws nothing. */
+  readonly throws: readonly string[];
   /** By node: whether it is an activity whose work can be undone; its loop; whether it has an inside that is played. */
   readonly undoable: Uint8Array;
   readonly loops: readonly (Element | undefined)[];
@@ -105,14 +109,21 @@ function compile(world: World, model: Model, scope: Id): Compiled {
     nodeAt: new Map(net.nodes.map((node, at) => [node.id, at])),
     passes: net.flows.map((flow, at) => passesOf(net, flow.to, at)),
     finishes: net.nodes.map((_, at) => finishesOf(net, at)),
+    joins: net.nodes.map((_, at) => joinsOf(net, at)),
+    fires: net.nodes.map((_, at) => firesOf(net, at)),
     edges: net.nodes.map((_, at) => net.nodes.flatMap((node, other) => (node.host === at ? [other] : []))),
-    watchful: net.nodes.flatMap(({ kind, host }, at) =>
-      kind === "inclusive" || kind === "complex" || (kind === "called" && host === undefined) ? [at] : [],
+    watchful: net.nodes.flatMap(({ kind, host, ins }, at) =>
+      (kind === "inclusive" && ins.length > 1) || kind === "complex" || (kind === "called" && host === undefined)
+        ? [at]
+        : [],
     ),
     expects,
     asks,
     expecting: net.nodes.flatMap((_, at) => (asks[at] === 1 ? [at] : [])),
     sends: elements.map((element) => messages?.sent(element) ?? []),
+    throws: elements.map((element) =>
+      element.type === "endEvent" || element.type === "intermediateThrowEvent" ? triggerOf(model, element) : "",
+    ),
     undoable: Uint8Array.from(elements, (element) =>
       isActivity(element.type) &&
       boundaryEventsOf(model, element.id).some((event) => triggerOf(model, event) === "compensateEventDefinition")

@@ -1,6 +1,7 @@
 import type { Id } from "../model";
 import type { Act, Deed } from "./acts";
 import type { Compiled } from "./compiled";
+import type { NetNode } from "./scopeNet";
 import { type Move, movesAt, type ScopeState } from "./scopeState";
 
 /** One thing that happened: a node was entered or left, or its work was undone. */
@@ -131,10 +132,12 @@ export class Place {
   }
 }
 
-/** By flow, what the node it leads to does with its token; by node, how it ends when it is under way. Filled as they are needed. */
+/** By flow, what the node it leads to does with its token; by node, how it ends, joins or goes off. Filled as they are needed. */
 interface KnownActs {
   readonly passing: (readonly Act[] | undefined)[];
   readonly finishing: (readonly Act[] | undefined)[];
+  readonly joining: (readonly Act[] | undefined)[];
+  readonly firing: (readonly Act[] | undefined)[];
 }
 
 // A scope that stands at the same place in case after case has the same acts there; so many places are remembered of each.
@@ -148,7 +151,7 @@ function knownActs(scope: Compiled, key: string): KnownActs {
   }
   let known = ofScope.get(key);
   if (!known) {
-    known = { passing: [], finishing: [] };
+    known = { passing: [], finishing: [], joining: [], firing: [] };
     if (ofScope.size < mostPlaces) ofScope.set(key, known);
   }
   return known;
@@ -164,19 +167,66 @@ export function movesOfPlace(place: Place, at: number): readonly Move[] {
     case "exclusive":
     case "end":
     case "clear":
-      // Of two tokens that could go through a node the same way, it does not matter which goes first.
-      for (const flow of node.ins) if (place.state[flow] !== 0) return passes[flow] as readonly Move[];
-      return [];
+      break;
     case "held":
-      if (place.state[net.flows.length + at] === 0) {
-        for (const flow of node.ins) if (place.state[flow] !== 0) return passes[flow] as readonly Move[];
-        return [];
-      }
-      return finishes[at] as readonly Move[];
+      if (place.state[net.flows.length + at] !== 0) return finishes[at] as readonly Move[];
+      break;
     default:
       return movesAt(net, place.state, at);
   }
+  // Of two tokens that could go through a node the same way, it does not matter which goes first.
+  for (const flow of node.ins) if (place.state[flow] !== 0) return passes[flow] as readonly Move[];
+  return [];
 }
+
+/**
+ * What a node can do where messages and rounds have no say in it, made once for a scope at its place; undefined where it is to be
+ * found out.
+ */
+export function knownActsAt(place: Place, at: number): readonly Act[] | undefined {
+  const { scope, state, known } = place;
+  if (scope.asks[at] !== 0) return undefined;
+  const { net } = scope;
+  const node = net.nodes[at] as NetNode;
+  switch (node.kind) {
+    case "each":
+    case "exclusive":
+    case "end":
+    case "clear":
+      break;
+    case "held":
+      if (state[net.flows.length + at] === 0) break;
+      if (scope.loops[at]) return undefined;
+      for (const inner of place.underWay.get(at)?.places ?? []) if (inner.busy > 0) return noActs;
+      known.finishing[at] ??= actsOf(place, scope.finishes[at], "finish");
+      return known.finishing[at];
+    case "parallel":
+    case "inclusive":
+      for (const flow of node.ins)
+        if (state[flow] === 0) return node.kind === "parallel" || node.ins.length === 1 ? noActs : undefined;
+      known.joining[at] ??= actsOf(place, scope.joins[at], "pass");
+      return known.joining[at];
+    case "called": {
+      const { host } = node;
+      if (host === undefined) return undefined;
+      const { length } = net.flows;
+      if (state[length + host] === 0 || state[length + net.nodes.length + at] !== 0) return noActs;
+      known.firing[at] ??= actsOf(place, scope.fires[at], "fire");
+      return known.firing[at];
+    }
+    default:
+      return undefined;
+  }
+  for (const flow of node.ins) {
+    if (state[flow] === 0) continue;
+    known.passing[flow] ??= actsOf(place, scope.passes[flow], node.kind === "held" ? "begin" : "pass");
+    return known.passing[flow];
+  }
+  return noActs;
+}
+
+const actsOf = (place: Place, moves: readonly Move[] | undefined, does: Deed): readonly Act[] =>
+  (moves ?? []).map((move) => actOf(place, move, does));
 
 export const actOf = ({ key, scope }: Place, move: Move, does: Deed): Act => ({
   at: key,

@@ -3,7 +3,7 @@ import { isActivity } from "../model";
 import type { Act, Deed } from "./acts";
 import type { Case, CaseScope } from "./case";
 import { type Compiled, compiledScope } from "./compiled";
-import { actOf, type Happened, movesOfPlace, noActs, Place, type UnderWay } from "./place";
+import { actOf, type Happened, knownActsAt, movesOfPlace, noActs, Place, type UnderWay } from "./place";
 import type { NetNode } from "./scopeNet";
 import type { Move } from "./scopeState";
 import type { SparePlaces } from "./sparePlaces";
@@ -257,21 +257,10 @@ export class Play {
   }
 
   #actsAt(place: Place, at: number): readonly Act[] {
-    const { scope, state, known } = place;
-    const node = scope.net.nodes[at] as NetNode;
-    const { kind } = node;
-    if ((kind === "each" || kind === "exclusive" || kind === "end" || kind === "clear") && scope.asks[at] === 0) {
-      // Of two tokens that could go through a node the same way, it does not matter which goes first.
-      for (const flow of node.ins)
-        if (state[flow] !== 0) {
-          const acts = known.passing[flow];
-          if (acts) return acts;
-          const made = (scope.passes[flow] as readonly Move[]).map((move) => actOf(place, move, "pass"));
-          known.passing[flow] = made;
-          return made;
-        }
-      return noActs;
-    }
+    const fixed = knownActsAt(place, at);
+    if (fixed) return fixed;
+    const { scope } = place;
+    const { kind } = scope.net.nodes[at] as NetNode;
     const moves = movesOfPlace(place, at);
     if (moves.length === 0) return noActs;
     const element = scope.elements[at] as Element;

@@ -82,6 +82,24 @@ export function passesOf(net: ScopeNet, at: number, flow: number): readonly Move
   }
 }
 
+/** What a parallel or inclusive gateway does with a token on every way in. */
+export function joinsOf(net: ScopeNet, at: number): readonly Move[] {
+  const node = net.nodes[at];
+  if (node === undefined || node.ins.length === 0) return [];
+  if (node.kind === "parallel") return [{ node: at, take: node.ins, give: node.outs }];
+  return node.kind === "inclusive" ? someWays(node).map((give) => ({ node: at, take: node.ins, give })) : [];
+}
+
+/** What an event at an edge does when it goes off. */
+export function firesOf(net: ScopeNet, at: number): readonly Move[] {
+  const node = net.nodes[at];
+  const { host } = node ?? {};
+  if (node === undefined || host === undefined) return [];
+  return waysOut(node).map((give) =>
+    node.interrupts ? { node: at, take: [], give, stop: host } : { node: at, take: [], give, fire: at },
+  );
+}
+
 /** How an activity that is under way can end. */
 export function finishesOf(net: ScopeNet, at: number): readonly Move[] {
   const node = net.nodes[at];
@@ -105,12 +123,10 @@ export function movesAt(net: ScopeNet, state: ScopeState, at: number): readonly 
         ? waiting.flatMap((flow) => passesOf(net, at, flow) ?? [])
         : finishesOf(net, at);
     case "parallel":
-      return node.ins.length > 0 && waiting.length === node.ins.length
-        ? [{ node: at, take: node.ins, give: node.outs }]
-        : [];
+      return waiting.length === node.ins.length ? joinsOf(net, at) : [];
     case "inclusive":
       return waiting.length > 0 && noMoreCanCome(net, state, node.ins, at, waiting)
-        ? (node.outs.length === 0 ? [[]] : someOf(node.outs)).map((give) => ({ node: at, take: waiting, give }))
+        ? someWays(node).map((give) => ({ node: at, take: waiting, give }))
         : [];
     case "complex":
       return complexMoves(net, state, node, at, waiting);
@@ -132,12 +148,7 @@ function complexMoves(net: ScopeNet, state: ScopeState, node: NetNode, at: numbe
     const now = all
       ? 0
       : node.ins.reduce((bits, flow, bit) => bits | (bit < mostHad && waiting.includes(flow) ? 1 << bit : 0), 0) >>> 0;
-    return (node.outs.length === 0 ? [[]] : someOf(node.outs)).map((give) => ({
-      node: at,
-      take: waiting,
-      give,
-      had: now,
-    }));
+    return someWays(node).map((give) => ({ node: at, take: waiting, give, had: now }));
   }
   const open = node.ins.filter((_, bit) => bit >= mostHad || ((had >>> bit) & 1) === 0);
   const late = open.filter((flow) => waiting.includes(flow));
@@ -145,13 +156,10 @@ function complexMoves(net: ScopeNet, state: ScopeState, node: NetNode, at: numbe
 }
 
 /** Boundary events go off while their host is under way, event sub-processes while their scope is alive; each once. */
-function calledMoves(net: ScopeNet, state: ScopeState, node: NetNode, at: number): Move[] {
+function calledMoves(net: ScopeNet, state: ScopeState, node: NetNode, at: number): readonly Move[] {
   const { host } = node;
   if (host !== undefined) {
-    if (state[active(net, host)] === 0 || state[fired(net, at)] !== 0) return [];
-    return waysOut(node).map((give) =>
-      node.interrupts ? { node: at, take: [], give, stop: host } : { node: at, take: [], give, fire: at },
-    );
+    return state[active(net, host)] === 0 || state[fired(net, at)] !== 0 ? [] : firesOf(net, at);
   }
   if (state[active(net, at)] !== 0) return node.canComplete ? [{ node: at, take: [], give: [], stop: at }] : [];
   if (state[fired(net, at)] !== 0 || isOver(net, state)) return [];
@@ -165,6 +173,9 @@ function waysOut(node: NetNode): readonly (readonly number[])[] {
   const none = node.fallback !== undefined ? [[node.fallback]] : always.length > 0 ? [[]] : [];
   return [...none, ...someOf(node.conditional)].map((chosen) => [...always, ...chosen]);
 }
+
+/** What a gateway that chooses some of its ways may give. */
+const someWays = ({ outs }: NetNode): readonly (readonly number[])[] => (outs.length === 0 ? [[]] : someOf(outs));
 
 const sets = new WeakMap<readonly number[], readonly (readonly number[])[]>();
 

@@ -19,9 +19,9 @@ import type { Play } from "./play";
  */
 export function throwFrom(play: Play, place: Place, node: number, element: Element, happened: Happened[]): void {
   for (const sends of place.scope.sends[node] as readonly Sends[]) send(play, sends);
-  if (element.type !== "endEvent" && element.type !== "intermediateThrowEvent") return;
-  if (play.placeAt(place.key) !== place) return;
-  switch (triggerOf(place.scope.model, element)) {
+  const thrown = place.scope.throws[node];
+  if (!thrown || play.placeAt(place.key) !== place) return;
+  switch (thrown) {
     case "signalEventDefinition":
       broadcast(play, place.scope.model, element, happened);
       return;

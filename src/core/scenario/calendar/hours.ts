@@ -37,6 +37,8 @@ class ListedHours implements Hours {
   /** Open seconds before each span. */
   readonly #before: number[] = [];
   #until = 0;
+  /** The span that was found last: time goes on, so the next question is about one nearby. */
+  #last = 0;
 
   constructor(readonly spans: SpansUntil) {}
 
@@ -64,16 +66,37 @@ class ListedHours implements Hours {
     this.#before.push(sum);
   }
 
-  /** The span that is open at a moment, or the next; the count of spans where none is known. */
+  /**
+   * The span that is open at a moment, or the next; the count of spans where none is known. O(log of how many lie between it and the one
+   * before): searched for in strides that double (J. L. Bentley, A. C. Yao, Information Processing Letters 5, 1976).
+   */
   #at(at: number): number {
     this.#reach(at);
-    let [low, high] = [0, this.#ends.length];
+    const ends = this.#ends;
+    let [low, high] = [0, ends.length];
+    let stride = 1;
+    if (this.#last < high && (ends[this.#last] as number) <= at) {
+      low = this.#last + 1;
+      while (low + stride < high && (ends[low + stride] as number) <= at) {
+        low += stride + 1;
+        stride *= 2;
+      }
+      high = Math.min(high, low + stride);
+    } else {
+      high = Math.min(high, this.#last);
+      while (high - stride >= 0 && (ends[high - stride] as number) > at) {
+        high -= stride;
+        stride *= 2;
+      }
+      low = Math.max(0, high - stride);
+    }
     while (low < high) {
       const middle = (low + high) >>> 1;
-      if ((this.#ends[middle] as number) > at) high = middle;
+      if ((ends[middle] as number) > at) high = middle;
       else low = middle + 1;
     }
-    while (low === this.#ends.length) if (!this.#reach(this.#until)) break;
+    this.#last = low;
+    while (low === ends.length) if (!this.#reach(this.#until)) break;
     return low;
   }
 

@@ -63,6 +63,25 @@ export function wallAt(moment: number, zone: string): WallTime {
 const asUtc = ({ year, month, day, hour, minute, second }: WallTime) =>
   Date.UTC(year, month - 1, day, hour, minute, second);
 
+const day = 86_400_000;
+const offsets = new Map<string, Map<number, number>>();
+
+/** Milliseconds that a zone's clocks are ahead of UTC at the beginning of a day of UTC, asked for once. */
+function offsetOfDay(number: number, zone: string): number {
+  const ofZone = offsets.get(zone) ?? new Map<number, number>();
+  offsets.set(zone, ofZone);
+  const offset = ofZone.get(number) ?? asUtc(wallAt(number * day, zone)) - number * day;
+  ofZone.set(number, offset);
+  return offset;
+}
+
+/** The same at any moment: clocks are put on or back on few days, and on the others it is what it was at their beginning. */
+function offsetAt(moment: number, zone: string): number {
+  const number = Math.floor(moment / day);
+  const [before, after] = [offsetOfDay(number, zone), offsetOfDay(number + 1, zone)];
+  return before === after ? before : asUtc(wallAt(moment, zone)) - moment;
+}
+
 /**
  * The moment at which a clock in a zone shows a time. Days and hours that go over are carried. A time that is left out when summer time
  * begins is the moment an hour on; one that comes twice when it ends is the first.
@@ -70,10 +89,9 @@ const asUtc = ({ year, month, day, hour, minute, second }: WallTime) =>
 export function momentOf(wall: WallTime, zone: string): number {
   const guess = asUtc(wall);
   if (zone === "UTC") return guess;
-  const offsetAt = (moment: number) => asUtc(wallAt(moment, zone)) - moment;
   // Of the two offsets around a change, the one before it gives the earlier moment.
-  const before = guess - offsetAt(guess - 86_400_000);
-  if (asUtc(wallAt(before, zone)) === guess) return before;
-  const after = guess - offsetAt(guess + 86_400_000);
-  return asUtc(wallAt(after, zone)) === guess ? after : before;
+  const before = guess - offsetAt(guess - day, zone);
+  if (before + offsetAt(before, zone) === guess) return before;
+  const after = guess - offsetAt(guess + day, zone);
+  return after + offsetAt(after, zone) === guess ? after : before;
 }
