@@ -21,7 +21,9 @@ test.beforeAll(async () => {
   server.stderr?.on("data", (said) => {
     code = /the code is (\S+)/.exec(String(said))?.[1] ?? code;
   });
-  await expect.poll(async () => (await fetch(`${address}/api/session`).catch(() => undefined))?.status).toBe(200);
+  const answers = async () => (await fetch(`${address}/api/session`).catch(() => undefined))?.status;
+  // A workspace is made before the first answer.
+  await expect.poll(answers, { timeout: 240_000 }).toBe(200);
   await expect.poll(() => code).not.toBe("");
 });
 test.afterAll(async () => {

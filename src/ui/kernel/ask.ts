@@ -18,10 +18,23 @@ export class ServerError extends Error {
   }
 }
 
+/** How many sessions were begun in this window: an answer belongs to the one in which it was asked for. */
+let session = 0;
+export const anotherSession = (): void => {
+  session++;
+};
+
+interface Answered {
+  readonly response: Response;
+  /** The session in which it was asked. */
+  readonly asked: number;
+}
+
 /** A question that got no answer at all: on its way there or back it was lost, so what was asked may have been done. */
-const answered = async (asking: Promise<Response>): Promise<Response> => {
+const answered = async (asking: Promise<Response>): Promise<Answered> => {
+  const asked = session;
   try {
-    return await asking;
+    return { response: await asking, asked };
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
     throw new ServerError("no-answer", text.shell.noAnswer, 0);
@@ -45,6 +58,7 @@ const mostBytesKeptAlive = 16_000;
 export async function ask<Sent, Given, Output>(contract: Contract<Sent, Given, Output>, input: Sent): Promise<Output> {
   const isAct = contract.right !== "read";
   const body = JSON.stringify(input);
+  const asked = session;
   if (isAct) oneMore(1);
   try {
     const path = `/api/do/${contract.name}`;
@@ -57,6 +71,10 @@ export async function ask<Sent, Given, Output>(contract: Contract<Sent, Given, O
         ...(isAct && body.length < mostBytesKeptAlive && { keepalive: true }),
       });
     return await readAnswer<Output>(await answered(asking));
+  } catch (error) {
+    // It was turned away in a session that had ended; somebody has signed in meanwhile.
+    if (isTurnedAway(error) && session !== asked) return ask(contract, input);
+    throw error;
   } finally {
     if (isAct) oneMore(-1);
   }
@@ -84,9 +102,9 @@ export async function fileOf(path: string, input: unknown, signal?: AbortSignal)
     body: JSON.stringify(input),
     ...(signal && { signal }),
   });
-  const response = await answered(asking);
-  if (!response.ok) await readAnswer(response);
-  return response.blob();
+  const answer = await answered(asking);
+  if (!answer.response.ok) await readAnswer(answer);
+  return answer.response.blob();
 }
 
 /** Asks for a file, and hands it to the person. */
@@ -112,14 +130,17 @@ export const whenSignedOut = (what: () => void): void => {
   onSignedOut = what;
 };
 
-async function readAnswer<Output>(response: Response): Promise<Output> {
+const isTurnedAway = (error: unknown): boolean => error instanceof ServerError && error.code === "signed-out";
+
+async function readAnswer<Output>({ response, asked }: Answered): Promise<Output> {
   const body = (await response.json().catch(() => ({}))) as {
     error?: { code: string; message: string; said?: Said; details?: readonly Problem[] };
   };
   // What is said in one sentence alone is its own code.
   const words = body.error && worded(body.error.said ?? term(body.error.message));
   if (body.error?.code === "signed-out") {
-    onSignedOut();
+    // Of a session before this one it says nothing new.
+    if (session === asked) onSignedOut();
     // As if there had been no answer: what was to be saved is kept, and sent again in the next session.
     throw new ServerError("signed-out", words ?? "", 0);
   }

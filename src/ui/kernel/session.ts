@@ -1,6 +1,6 @@
 import { useStore } from "zustand";
 import { createStore } from "zustand/vanilla";
-import { answerTo } from "./ask";
+import { anotherSession, answerTo } from "./ask";
 
 /** How members sign in here, and who is signed in in this browser. */
 export type SessionState =
@@ -32,5 +32,8 @@ export async function signOut(): Promise<void> {
 /** Whether an answer said that the session has ended: until there is a new one, nothing is saved. */
 const ended = createStore<{ readonly isSignedOut: boolean }>(() => ({ isSignedOut: false }));
 export const sessionEnded = (): void => ended.setState({ isSignedOut: true });
-export const sessionBegun = (): void => ended.setState({ isSignedOut: false });
+export const sessionBegun = (): void => {
+  anotherSession();
+  ended.setState({ isSignedOut: false });
+};
 export const useSignedOut = (): boolean => useStore(ended, ({ isSignedOut }) => isSignedOut);
