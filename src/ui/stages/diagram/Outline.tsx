@@ -7,7 +7,7 @@ import { text } from "../../messages";
 import { useDiagram } from "../../version/diagramStore";
 import { type OutlineRow, outlineOf } from "../../version/outlineOf";
 
-/** Milliseconds after which typing begins a new word. */
+/** Milliseconds between two keys after which typing begins a new word: counted when they are pressed, however late they are heard. */
 const typingPause = 700;
 
 /** The outline: the diagram for people who would rather read or hear it. */
@@ -33,7 +33,7 @@ export function Outline({
   const rows = outlineOf(model);
   const selection = useDiagram((state) => state.selection);
   const list = useRef<HTMLDivElement>(null);
-  const typed = useRef({ text: "", at: 0 });
+  const typed = useRef({ text: "", at: Number.NEGATIVE_INFINITY });
   useEffect(() => {
     list.current?.querySelector<HTMLElement>("[role=treeitem]")?.focus();
   }, []);
@@ -47,15 +47,16 @@ export function Outline({
     } else if (event.key.length === 1 && event.key !== " " && !event.ctrlKey && !event.metaKey && !event.altKey) {
       // As in every tree, what is typed leads to the next row that begins with it.
       event.preventDefault();
-      const now = Date.now();
+      const pressed = event.timeStamp;
       const last = typed.current;
-      typed.current = { text: (now - last.at < typingPause ? last.text : "") + event.key.toLowerCase(), at: now };
+      const before = pressed - last.at < typingPause ? last.text : "";
+      typed.current = { text: before + event.key.toLowerCase(), at: pressed };
       const from = Math.max(0, at) + (typed.current.text.length === 1 ? 1 : 0);
       const order = [...items.slice(from), ...items.slice(0, from)];
       order.find((item) => item.textContent?.toLowerCase().startsWith(typed.current.text))?.focus();
-    } else if (event.key === " " && Date.now() - typed.current.at < typingPause) {
+    } else if (event.key === " " && event.timeStamp - typed.current.at < typingPause) {
       event.preventDefault();
-      typed.current = { text: `${typed.current.text} `, at: Date.now() };
+      typed.current = { text: `${typed.current.text} `, at: event.timeStamp };
     } else if (event.key === "Escape") {
       event.preventDefault();
       onClose();

@@ -1,5 +1,5 @@
 "use client";
-import { useCallback } from "react";
+import { useCallback, useMemo } from "react";
 import { inVersion } from "@/contract";
 import { allKindsThatMayFollow, type Kind, lostBy, perform, possibleKinds } from "@/core/commands";
 import { type Element, type ElementType, type Id, type Model, nameOf, scopeOf } from "@/core/model";
@@ -33,6 +33,10 @@ export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
   const page = model.diagrams.get(diagram)?.element;
   const here = page === undefined ? undefined : model.elements.get(page);
   const scope = (selected && scopeOf(model, selected.id)) ?? (here?.type === "collaboration" ? undefined : here);
+  const becomes = useMemo(
+    () => (asking === "replace" && selected ? possibleKinds(model, diagram, selected, scope) : []),
+    [asking, model, diagram, selected, scope],
+  );
   if (asking === "more")
     return (
       <KindMenu
@@ -47,7 +51,7 @@ export function Questions({ model, diagram, selected, onAdd }: QuestionsProps) {
     return (
       <KindMenu
         title={text.diagram.becomes(nameOf(model, selected.id) || typeWord(selected.type))}
-        groups={possibleKinds(model, diagram, selected, scope)}
+        groups={becomes}
         loses={(kind) => lostBy(model, selected, kind.type as ElementType)}
         onChoose={(kind) => {
           store.getState().dispatch({ type: "replace", diagram, id: selected.id, kind });

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { screen, waitFor, within } from "@testing-library/react";
+import { createEvent, fireEvent, screen, waitFor, within } from "@testing-library/react";
 import { afterEach, describe, expect, test } from "vitest";
 import { openDiagram } from "@/app/testing/diagram";
 import { incomingOf, outgoingOf } from "@/core/model";
@@ -171,6 +171,23 @@ describe("the outline", () => {
     items[2]?.focus();
     await app().user.keyboard("{Escape}");
     await waitFor(() => expect(screen.queryByRole("tree", { name: "Outline" })).toBeNull());
+  });
+
+  test("keys are one word by when they were pressed, not by when a busy page hears them", async () => {
+    at = await openDiagram();
+    at.key("o");
+    const tree = await screen.findByRole("tree", { name: "Outline" });
+    const type = (...keys: readonly (readonly [string, number])[]) => {
+      for (const [key, pressed] of keys) {
+        const event = createEvent.keyDown(tree, { key });
+        Object.defineProperty(event, "timeStamp", { value: pressed });
+        fireEvent(tree, event);
+      }
+      return document.activeElement?.textContent ?? "";
+    };
+    expect(type(["r", 10_000], ["e", 10_300], ["j", 10_600])).toMatch(/^Reject application/);
+    // A word of its own, long after: not one that begins with "rejc".
+    expect(type(["c", 12_000])).toMatch(/^C/);
   });
 
   test("follows what is drawn, and says when nothing is", async () => {
