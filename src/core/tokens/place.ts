@@ -158,25 +158,13 @@ function knownActs(scope: Compiled, key: string): KnownActs {
 }
 
 /** What a node can do by the net alone. */
-export function movesOfPlace(place: Place, at: number): readonly Move[] {
-  const { net, passes, finishes } = place.scope;
+export function movesOfPlace({ scope, state }: Place, at: number): readonly Move[] {
+  const { net, passes, finishes } = scope;
   const node = net.nodes[at];
-  if (!node) return [];
-  switch (node.kind) {
-    case "each":
-    case "exclusive":
-    case "end":
-    case "clear":
-      break;
-    case "held":
-      if (place.state[net.flows.length + at] !== 0) return finishes[at] as readonly Move[];
-      break;
-    default:
-      return movesAt(net, place.state, at);
-  }
+  if (node?.kind === "held" && state[net.flows.length + at] !== 0) return finishes[at] as readonly Move[];
   // Of two tokens that could go through a node the same way, it does not matter which goes first.
-  for (const flow of node.ins) if (place.state[flow] !== 0) return passes[flow] as readonly Move[];
-  return [];
+  const flow = node?.ins.find((way) => state[way] !== 0);
+  return (flow === undefined ? undefined : passes[flow]) ?? movesAt(net, state, at);
 }
 
 /**
