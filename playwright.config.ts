@@ -17,7 +17,6 @@ export default defineConfig({
   reporter: [["list"]],
   outputDir: "test-results",
   use: {
-    viewport: { width: 1280, height: 800 },
     trace: "on-first-retry",
     launchOptions: {
       executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",

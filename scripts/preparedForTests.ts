@@ -12,6 +12,8 @@ import { threadBundle } from "./threads.mjs";
  * workspaces that a worker opens once for all its files.
  */
 export default async function setup(): Promise<() => void> {
+  // For the next group of tests of the same run it stands already.
+  if (process.env.LANE_PREPARED) return () => {};
   process.env.LANE_THREADS = await threadBundle();
   process.env.LANE_PROGRAMS = join(root, ".lane/programs");
   const folder = mkdtempSync(join(tmpdir(), "lane-prepared-"));

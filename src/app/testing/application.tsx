@@ -218,6 +218,18 @@ function ownStyle(element: Element): CSSStyleDeclaration {
   });
 }
 
+const labelled = "Button Input Meter Output Progress Select TextArea".split(" ");
+
+/**
+ * The labels of a field, looked for among the labels there are. Otherwise all that is shown would be gone through for each button
+ * whose name is asked for.
+ */
+function labelsOf(this: HTMLElement): HTMLLabelElement[] | null {
+  if (this instanceof HTMLInputElement && this.type === "hidden") return null;
+  const isOf = (label: HTMLLabelElement) => (label.htmlFor ? label.htmlFor === this.id : label.contains(this));
+  return [...document.querySelectorAll("label")].filter(isOf);
+}
+
 /** What a browser has and this has not. */
 function standIns(answer: (path: string, init?: RequestInit) => Promise<Response>): void {
   vi.stubGlobal("fetch", answer);
@@ -264,6 +276,10 @@ function standIns(answer: (path: string, init?: RequestInit) => Promise<Response
   Range.prototype.getBoundingClientRect = () => new DOMRect();
   HTMLCanvasElement.prototype.getContext = () => null;
   window.getComputedStyle = ownStyle;
+  for (const kind of labelled) {
+    const { prototype } = window[`HTML${kind}Element` as "HTMLInputElement"];
+    Object.defineProperty(prototype, "labels", { configurable: true, get: labelsOf });
+  }
   Element.prototype.scrollIntoView = () => {};
   Element.prototype.scrollTo = function (this: Element, to?: unknown) {
     this.scrollTop = (to as ScrollToOptions | undefined)?.top ?? 0;
