@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { describe, expect, test } from "vitest";
 import { register } from "@/core/commands/kernel/register";
 import { everyRule } from "@/core/language";
-import { jobs } from "@/jobs";
+import { jobModules } from "@/jobs";
 import { fileUseCases, useCases } from "@/server";
 
 /** All tests there are, as one text. */
@@ -27,5 +27,5 @@ describe("nothing is without a test that names it", () => {
   });
   test("rules", () => expect(unnamed(everyRule.map((rule) => rule.id))).toEqual([]));
   test("use cases", () => expect(unnamed(Object.keys({ ...useCases, ...fileUseCases }))).toEqual([]));
-  test("jobs", () => expect(unnamed(Object.keys(jobs))).toEqual([]));
+  test("jobs", () => expect(unnamed(Object.keys(jobModules))).toEqual([]));
 });

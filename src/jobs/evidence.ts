@@ -37,7 +37,8 @@ import { currencyOf, estimatesOf } from "@/core/scenario";
 import { modelsOf } from "@/core/tokens";
 import { calledModels } from "./called";
 import { type Job, type Models, needs, type Tell } from "./job";
-import { logOf, type OfLog } from "./logs";
+import { logOf } from "./logs";
+import type { OfLog } from "./ofLog";
 
 /** A log to be held against a model. */
 export interface HoldInput extends OfLog {

@@ -16,9 +16,8 @@ import {
   timeOf,
 } from "@/core/forecast/testing/models";
 import { flowNodesIn } from "@/core/model";
-import { jobs } from ".";
 import { calledName } from "./called";
-import { reportedForecast } from "./forecasts";
+import { followed, forecasts, matters, reportedForecast, runLength, staff, vary } from "./forecasts";
 
 const silent = () => undefined;
 const model = modelOf(station(exponential(60), exponential(50), 1));
@@ -27,9 +26,7 @@ const asked = { scenario: "s1", roles: [], cases: 400, replications: 2 };
 describe("jobs of the forecast", () => {
   test("forecasts tells how far it is, and gives the figures", async () => {
     const shares: number[] = [];
-    const answer = await jobs.forecasts({ model }, { ...asked, cases: 20_000, samples: 3 }, (share) =>
-      shares.push(share),
-    );
+    const answer = await forecasts({ model }, { ...asked, cases: 20_000, samples: 3 }, (share) => shares.push(share));
     if ("unsound" in answer) throw new Error("unsound");
     expect(answer.forecast).toMatchObject({ cases: 20_000, replications: 2 });
     expect(answer.forecast.samples).toHaveLength(3);
@@ -38,7 +35,7 @@ describe("jobs of the forecast", () => {
   });
 
   test("vary gives a point for each value, and what the input is now", async () => {
-    const answer = await jobs.vary(
+    const answer = await vary(
       { model },
       { ...asked, input: { element: "r", what: "quantity" }, values: [1, 2] },
       silent,
@@ -50,7 +47,7 @@ describe("jobs of the forecast", () => {
   });
 
   test("vary turns two inputs together, every value with every other", async () => {
-    const answer = await jobs.vary(
+    const answer = await vary(
       { model },
       {
         ...asked,
@@ -77,8 +74,8 @@ describe("jobs of the forecast", () => {
   test("followed gives one case, led by what was chosen by hand; null where so many never come", async () => {
     const way = bpmnWith(split("exclusiveGateway"), of("fa", share(1)) + of("fb", share(0)));
     const choosing = modelOf(way);
-    const follow = async (number: number, chosen: Parameters<typeof jobs.followed>[1]["chosen"] = []) => {
-      const answer = await jobs.followed({ model: choosing }, { ...asked, number, chosen }, silent);
+    const follow = async (number: number, chosen: Parameters<typeof followed>[1]["chosen"] = []) => {
+      const answer = await followed({ model: choosing }, { ...asked, number, chosen }, silent);
       if ("unsound" in answer) throw new Error("unsound");
       return answer.case;
     };
@@ -95,7 +92,7 @@ describe("jobs of the forecast", () => {
         ),
       ),
     );
-    expect(await jobs.followed({ model: few }, { ...asked, number: 5, chosen: [] }, silent)).toEqual({ case: null });
+    expect(await followed({ model: few }, { ...asked, number: 5, chosen: [] }, silent)).toEqual({ case: null });
   });
 
   test("a report has the figures of the first scenario, with what the directory said; or why there are none", () => {
@@ -121,7 +118,7 @@ describe("jobs of the forecast", () => {
 
   test("runLength proposes what not to count and how often to run; null where no case ends", async () => {
     const propose = async (one: typeof model) => {
-      const answer = await jobs.runLength({ model: one }, { ...asked, within: 0.2 }, silent);
+      const answer = await runLength({ model: one }, { ...asked, within: 0.2 }, silent);
       if ("unsound" in answer) throw new Error("unsound");
       return answer.proposal;
     };
@@ -138,14 +135,14 @@ describe("jobs of the forecast", () => {
 
   test("matters ranks inputs by what they do", async () => {
     const inputs = [{ element: "r", what: "quantity" } as const, { element: "a", what: "processing" } as const];
-    const answer = await jobs.matters({ model }, { ...asked, inputs, figure: "mean" }, silent);
+    const answer = await matters({ model }, { ...asked, inputs, figure: "mean" }, silent);
     if ("unsound" in answer) throw new Error("unsound");
     expect(answer.effects.map(({ input }) => input.element).sort()).toEqual(["a", "r"]);
     expect(answer.effects[0]?.range).toBeGreaterThanOrEqual(answer.effects[1]?.range ?? 0);
   });
 
   test("staff gives rows with names", async () => {
-    const answer = await jobs.staff({ model }, { ...asked, target: { within: 5 * 3600, share: 0.8 } }, silent);
+    const answer = await staff({ model }, { ...asked, target: { within: 5 * 3600, share: 0.8 } }, silent);
     if ("unsound" in answer) throw new Error("unsound");
     expect(answer.kept[0]?.quantities).toEqual([{ id: "r", name: "r", count: 2 }]);
   });
@@ -158,7 +155,7 @@ describe("jobs of the forecast", () => {
       ),
     );
     expect(flowNodesIn(broken, "p").length).toBe(5);
-    expect(await jobs.forecasts({ model: broken }, asked, silent)).toEqual({ unsound: { process: "p", name: "P" } });
+    expect(await forecasts({ model: broken }, asked, silent)).toEqual({ unsound: { process: "p", name: "P" } });
   });
 
   test("what is called is as its own scenario says, unless the call says it itself", async () => {
@@ -168,7 +165,7 @@ describe("jobs of the forecast", () => {
     const call = '<bpmn:callActivity id="c" calledElement="inner"/>';
     const outer = (more = "") => modelOf(bpmnWith(inARow(start, call, end), of("s", every(number(600))) + more));
     const run = async (one: ReturnType<typeof outer>) => {
-      const answer = await jobs.forecasts({ model: one, [calledName("inner")]: inner }, asked, silent);
+      const answer = await forecasts({ model: one, [calledName("inner")]: inner }, asked, silent);
       if ("unsound" in answer) throw new Error("unsound");
       return answer.forecast.cycleTime.mean / 60;
     };

@@ -6,16 +6,26 @@ import { everyRule } from "@/core/language";
 import { applyEdits, flowNodesIn, nameOf, type StoredModel, toStored, trustStored } from "@/core/model";
 import { largeModel } from "@/core/testing/largeModel";
 import { expectOk, smallModel, startModel } from "@/core/testing/models";
-import { jobs, type ListWritten } from ".";
+import { jobIn, jobModules, type ListWritten } from ".";
+import { findings } from "./findings";
+import { performAll } from "./perform";
+import { writeSteps } from "./steps";
 import { summary } from "./summary";
 import run from "./thread";
 
 const silent = () => {};
 
 describe("jobs", () => {
+  test.each(Object.keys(jobModules) as (keyof typeof jobModules)[])(
+    "%s stands where it is looked for",
+    async (name) => {
+      expect(await jobIn(jobModules, name)).toBeInstanceOf(Function);
+    },
+  );
+
   test("writeSteps writes a list into a sheet as edits, with what is named in it", () => {
     const model = startModel();
-    const done = jobs.writeSteps(
+    const done = writeSteps(
       { model },
       {
         process: "process",
@@ -44,20 +54,20 @@ describe("jobs", () => {
   test("performAll is performing one after the other, all or none", () => {
     const model = smallModel();
     const good = { type: "rename", id: "check", name: "Check at once" } as const;
-    const done = jobs.performAll({ model }, { commands: [good] }, silent);
+    const done = performAll({ model }, { commands: [good] }, silent);
     expect(done).toMatchObject({ edits: expectOk(perform(model, good)).edits });
     const bad = { type: "rename", id: "nothing", name: "x" } as const;
-    expect(jobs.performAll({ model }, { commands: [good, bad] }, silent)).toHaveProperty("refused");
+    expect(performAll({ model }, { commands: [good, bad] }, silent)).toHaveProperty("refused");
   });
 
   test("findings are those of a check, in its order, in parts and in one; and tells how far it is", async () => {
     const model = largeModel(60);
     const told: number[] = [];
-    const all = await jobs.findings({ model }, { profile: "review", part: "all" }, (share) => told.push(share));
+    const all = await findings({ model }, { profile: "review", part: "all" }, (share) => told.push(share));
     expect(all).toEqual(checkModel(model, { profile: "review", rules: everyRule }));
     expect(told.length).toBeGreaterThan(0);
     const parts = await Promise.all(
-      (["quick", "long"] as const).map((part) => jobs.findings({ model }, { profile: "review", part }, silent)),
+      (["quick", "long"] as const).map((part) => findings({ model }, { profile: "review", part }, silent)),
     );
     expect(parts.flat()).toHaveLength(all.length);
   });
@@ -79,7 +89,7 @@ describe("the thread", () => {
 
   test("does any job on models that come as text", async () => {
     const found = await run({ name: "findings", models: { model: text }, input: { profile: "review", part: "quick" } });
-    expect(found).toEqual(await jobs.findings({ model: smallModel() }, { profile: "review", part: "quick" }, silent));
+    expect(found).toEqual(await findings({ model: smallModel() }, { profile: "review", part: "quick" }, silent));
     expect(await run({ name: "bpmnFile", models: { model: text }, input: {} })).toBe(
       writeBpmn(trustStored(JSON.parse(text) as StoredModel)),
     );

@@ -38,16 +38,7 @@ import {
 } from "@/core/evidence";
 import { type Model, type Problem, type StoredModel, spanWords, toStored } from "@/core/model";
 import type { Job, Tell } from "./job";
-
-/** A log that this worker holds, or is handed now, compressed as it is kept; which of its traces are looked at. */
-export interface OfLog {
-  readonly log: string;
-  readonly packed?: Uint8Array;
-  readonly filters: readonly LogFilter[];
-}
-
-/** Asked of a worker that does not hold the log, which is to be handed over then. */
-export const notHeld = "This worker does not hold the log.";
+import { notHeld, type OfLog } from "./ofLog";
 
 /** The one log that is looked at, and the one that is being imported: more are not held at once. */
 const held = new Map<string, EventLog>();

@@ -6,7 +6,7 @@ import { AppRouterContext, type AppRouterInstance } from "next/dist/shared/lib/a
 import { PathnameContext, SearchParamsContext } from "next/dist/shared/lib/hooks-client-context.shared-runtime";
 import { type ReactNode, useEffect, useState } from "react";
 import { vi } from "vitest";
-import { jobs } from "@/jobs";
+import { type Jobs, jobIn, jobModules } from "@/jobs";
 import { Held } from "@/jobs/handover";
 import type { JobWorker } from "@/jobs/worker";
 import { hearFeed, localMember } from "@/server";
@@ -305,7 +305,10 @@ class InProcessWorker {
   constructor() {
     const held = new Held();
     const worker: Pick<Remote<JobWorker>, never> & object = {
-      run: (name: keyof typeof jobs, handed: never, input: never) => jobs[name](held.take(handed), input, () => {}),
+      run: async (name: keyof Jobs, handed: never, input: never) => {
+        const models = held.take(handed);
+        return (await jobIn(jobModules, name))(models, input, () => {});
+      },
     };
     expose(worker, this.#channel.port1);
     this.#channel.port2.start();

@@ -5,7 +5,7 @@ import { Stream } from "@/core/forecast";
 import { isByMachine } from "@/core/live";
 import { laneOf } from "@/core/model";
 import { liveCases, liveEvents, liveWaits, members, runs } from "@/data/schema";
-import { calledName } from "@/jobs";
+import { calledName } from "@/jobs/called";
 import { lock, type Transaction } from "../kernel/act";
 import { insertRows } from "../kernel/manyRows";
 import { UseCaseError, useCase } from "../kernel/useCase";

@@ -6,7 +6,7 @@ import { meet } from "@/core/merge";
 import { together } from "@/core/messages";
 import { applyEdits, type Edit, type Model } from "@/core/model";
 import { heads, log, versions } from "@/data/schema";
-import { jobs } from "@/jobs";
+import { performAll } from "@/jobs/perform";
 import { lock, type Transaction } from "../kernel/act";
 import { needsGeneration } from "../kernel/generation";
 import { type Head, loadHead, shortLabel, stateOf, writeBatch } from "../kernel/heads";
@@ -94,7 +94,7 @@ async function performed(
   const { model } = head;
   const done = isLong(model, commands)
     ? await workedOut(context, "performAll", stateOf(head), { model }, { commands })
-    : await jobs.performAll({ model }, { commands }, () => {});
+    : await performAll({ model }, { commands }, () => {});
   if ("refused" in done)
     throw new UseCaseError("refused", together(done.refused.map(({ said }) => said)), 409, done.refused);
   const applied = applyEdits(model, done.edits);

@@ -15,7 +15,7 @@ import {
 } from "@/core/model";
 import { walkTestSchema } from "@/core/tokens";
 import { decisionFiles, members, processes, versions, walkTests } from "@/data/schema";
-import { calledName } from "@/jobs";
+import { calledName } from "@/jobs/called";
 import { lock, type Transaction } from "../kernel/act";
 import { DamagedVersion, type Head, loadHead, stateOf, tryHead } from "../kernel/heads";
 import { summaryLapses } from "../kernel/lapse";

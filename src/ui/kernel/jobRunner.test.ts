@@ -6,7 +6,7 @@ import { perform } from "@/core/commands";
 import { everyRule } from "@/core/language";
 import { type Model, toStored } from "@/core/model";
 import { commandFor, smallModel, startModel } from "@/core/testing/models";
-import { jobs } from "@/jobs";
+import { type Jobs, jobIn, jobModules } from "@/jobs";
 import { HandingOver, Held } from "@/jobs/handover";
 import { JobRunner } from "./jobRunner";
 
@@ -21,11 +21,11 @@ const start = () => {
   ports.push(port1, port2);
   expose(
     {
-      run: async (name: keyof typeof jobs, handed: Parameters<Held["take"]>[0], input: never) => {
+      run: async (name: keyof Jobs, handed: Parameters<Held["take"]>[0], input: never) => {
         for (const [, how] of handed) "whole" in how ? whole++ : edited++;
         const models = held.take(handed);
         await new Promise((resolve) => setTimeout(resolve, rest));
-        return (jobs[name] as (...given: unknown[]) => unknown)(models, input, () => {});
+        return ((await jobIn(jobModules, name)) as (...given: unknown[]) => unknown)(models, input, () => {});
       },
     },
     port2,

@@ -1,6 +1,7 @@
 import { type Said, term } from "@/core/messages";
 import type { Model } from "@/core/model";
-import { type InputOf, type Jobs, notHeld, type OfLog, type OutputOf } from "@/jobs";
+import type { InputOf, Jobs, OfLog, OutputOf } from "@/jobs";
+import { notHeld } from "@/jobs/ofLog";
 import { type JobOptions, JobRunner } from "../kernel/jobRunner";
 import { text, worded } from "../messages";
 

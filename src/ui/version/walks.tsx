@@ -5,7 +5,7 @@ import type { WalkTestRow } from "@/contract/walk";
 import { type DecisionFileText, type DecisionModel, decisionModels } from "@/core/decisions";
 import { callKeyOf, type Id, type Model, trustStored } from "@/core/model";
 import type { WalkTestResult } from "@/core/tokens";
-import { calledName } from "@/jobs";
+import { calledName } from "@/jobs/called";
 import { complain } from "../controls/notices";
 import { JobRunner } from "../kernel/jobRunner";
 import { lookAgain, useAsked } from "../kernel/queries";

@@ -4,7 +4,7 @@ import type { Choice, Chosen, Followed } from "@/core/forecast";
 import type { Id, Model } from "@/core/model";
 import type { Scenario } from "@/core/scenario";
 import type { World } from "@/core/tokens";
-import { followedWorld } from "@/jobs";
+import { followedWorld } from "@/jobs/forecasts";
 import { useRoleDefaults } from "../../controls/entries";
 import { JobRunner } from "../../kernel/jobRunner";
 import { wordsOf } from "../../kernel/wordsOf";
