@@ -16,7 +16,6 @@ import {
   groupsCompared,
   type LeftOut,
   type LogFacts,
-  type LogFilter,
   type LoggedEvent,
   type LogOverview,
   leftOutBy,

@@ -18,6 +18,7 @@ test.each([
   ["a mistake of ours", (() => new RangeError("Invalid array length"))()],
   ["something that is no error", "undefined is not a function"],
   ["an error without words", new Error("")],
+  ["a mistake in a worker", Object.assign(new Error("x is not a function"), { name: "TypeError" })],
 ])("what %s says is not shown to people, and kept for who looks", (_, error) => {
   const kept = vi.spyOn(console, "error").mockImplementation(() => undefined);
   expect(wordsOf(error)).toBe(text.unknownError);

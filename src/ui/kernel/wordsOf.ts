@@ -6,10 +6,18 @@ import { ServerError } from "./ask";
  * that something went wrong where they come from a browser, a package or a mistake of ours.
  */
 export function wordsOf(error: unknown): string {
-  if (error instanceof ServerError) return error.message;
-  // Errors of other kinds ("Failed to fetch", what a validator says) are told by those who made them, for those who read code.
-  const isOurs = error instanceof Error && Object.getPrototypeOf(error) === Error.prototype && error.message !== "";
-  if (isOurs) return error.message;
+  if (isForPeople(error)) return error.message;
   console.error(error);
   return text.unknownError;
 }
+
+/**
+ * Whether an error was written for people. Those of other kinds ("Failed to fetch", what a validator says) are told by who made them, for
+ * who reads code; one that comes out of a worker has lost its kind and kept its name.
+ */
+export const isForPeople = (error: unknown): error is Error =>
+  error instanceof ServerError ||
+  (error instanceof Error &&
+    Object.getPrototypeOf(error) === Error.prototype &&
+    error.name === "Error" &&
+    error.message !== "");
