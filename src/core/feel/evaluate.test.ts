@@ -61,6 +61,7 @@ describe("a condition takes no time without bound", () => {
   ])("%s", (condition, data) => {
     const start = performance.now();
     expect(holds(condition, { ...data, any: 1 })).toBeUndefined();
-    expect(performance.now() - start).toBeLessThan(2_000);
+    // Half a second where nothing else runs; without a bound it would be hours.
+    expect(performance.now() - start).toBeLessThan(30_000);
   });
 });
