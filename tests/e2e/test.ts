@@ -56,7 +56,8 @@ export const test = base.extend<object, OfARunner>({
   locale: usual.locale,
   viewport: usual.viewport,
   context: async ({ ownBrowser, browser, locale, viewport, baseURL }, use) => {
-    if (locale !== usual.locale) {
+    const isUsual = locale === usual.locale && viewport?.width === usual.viewport.width;
+    if (!isUsual || viewport.height !== usual.viewport.height) {
       const other = await browser.newContext({ locale, viewport, baseURL });
       await use(other);
       return other.close();

@@ -219,6 +219,7 @@ function ownStyle(element: Element): CSSStyleDeclaration {
 }
 
 const labelled = "Button Input Meter Output Progress Select TextArea".split(" ");
+const firstOf = labelled.map((kind) => (kind === "Input" ? "input:not([type=hidden])" : kind.toLowerCase())).join();
 
 /**
  * The labels of a field, looked for among the labels there are. Otherwise all that is shown would be gone through for each button
@@ -226,7 +227,8 @@ const labelled = "Button Input Meter Output Progress Select TextArea".split(" ")
  */
 function labelsOf(this: HTMLElement): HTMLLabelElement[] | null {
   if (this instanceof HTMLInputElement && this.type === "hidden") return null;
-  const isOf = (label: HTMLLabelElement) => (label.htmlFor ? label.htmlFor === this.id : label.contains(this));
+  const isOf = (label: HTMLLabelElement) =>
+    label.htmlFor ? label.htmlFor === this.id : label.querySelector(firstOf) === this;
   return [...document.querySelectorAll("label")].filter(isOf);
 }
 

@@ -13,7 +13,8 @@ export interface JobOptions {
 
 /**
  * Long work away from the page one works on: a worker that is started with the first job, and anew with the next one after it was
- * stopped or broke, as when its script cannot be fetched. It keeps a copy of the models it was given, so that a model that has changed is handed over as its changes.
+ * stopped or broke, as when its script cannot be fetched. It keeps a copy of the models it was given, so that a model that has changed
+ * is handed over as its changes.
  */
 export class JobRunner {
   readonly #start: () => Worker;
