@@ -1,7 +1,6 @@
 /** `npm test`: everything that must hold, from a bare clone: lint, types, unit tests, build, browser tests. */
 import { spawn, spawnSync } from "node:child_process";
 import { existsSync } from "node:fs";
-import "./install.mjs";
 
 const run = (title, command, args, env = {}) => {
   console.log(`\n— ${title}`);
@@ -56,13 +55,16 @@ if (missing.includes("chromium") && !canInstall) {
   process.exit(1);
 }
 
+// Both mostly wait: for what comes over the network, and for the disk.
+const packages = canInstall ? together(installing) : undefined;
+await import("./install.mjs");
 await together(
-  // Beside what needs none of them.
-  ...(canInstall ? [installing] : []),
   ["Lint", "npx", ["biome", "check", "."]],
   ["Import directions", process.execPath, ["scripts/floors.mjs"]],
   ["Types of core, without browser or Node", "npx", ["tsc", "-p", "src/core"]],
+  ["Types", "npx", ["tsc", "-p", "."]],
+  ["Production build", process.execPath, ["scripts/build.mjs"]],
 );
-await together(["Types", "npx", ["tsc", "-p", "."]], ["Production build", process.execPath, ["scripts/build.mjs"]]);
+await packages;
 run("Unit tests", "npx", ["vitest", "run"]);
 run("Browser tests", "npx", ["playwright", "test"]);

@@ -1,9 +1,7 @@
 "use client";
-import { Box, Button, chakra, Flex, Skeleton, Text } from "@chakra-ui/react";
-import NextLink from "next/link";
+import { Box, Button, Flex, Skeleton, Text } from "@chakra-ui/react";
 import { text } from "../messages";
-
-const Link = chakra(NextLink);
+import { PageLink } from "./PageLink";
 
 /** What every screen shows while it has nothing to show yet. */
 export function LoadingPage({ label }: { readonly label: string }) {
@@ -36,9 +34,9 @@ export function ErrorPage({ message, retry, isHome }: ErrorPageProps) {
         {text.shell.retry}
       </Button>
       {!isHome && (
-        <Link href="/" color="accent" _hover={{ textDecoration: "underline" }}>
+        <PageLink href="/" color="accent" _hover={{ textDecoration: "underline" }}>
           {text.shell.toHome}
-        </Link>
+        </PageLink>
       )}
     </Flex>
   );

@@ -1,10 +1,10 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { useRouter, useSearchParams } from "next/navigation";
 import { useEffect } from "react";
 import { documentText, itemOf, modelOf, tableOf, topDecisions } from "@/core/decisions";
 import { complain } from "../controls/notices";
+import { PageLink } from "../controls/PageLink";
 import { ErrorPage, LoadingPage } from "../controls/states";
 import { giveFile } from "../kernel/ask";
 import { text } from "../messages";
@@ -18,7 +18,6 @@ import { Requirements } from "./Requirements";
 import { TableView } from "./TableView";
 import { useFindings } from "./useFindings";
 
-const Link = chakra(NextLink);
 const words = text.decisions;
 
 /** One file of decisions: what requires what, and of the chosen one the rules, what is proven of them, and its test cases. */
@@ -47,9 +46,9 @@ export function DecisionFilePage({ file }: { readonly file: string }) {
       <TopRow
         trail={
           <Flex gap={1.5} align="baseline" minW={0}>
-            <Link href="/decisions" color="quiet">
+            <PageLink href="/decisions" color="quiet">
               {words.title}
-            </Link>
+            </PageLink>
             <chakra.span color="quiet">/</chakra.span>
             <chakra.h1 color="ink" fontWeight="700" truncate>
               {model.name || name}

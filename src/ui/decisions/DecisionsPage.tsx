@@ -1,6 +1,5 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { decisions } from "@/contract";
@@ -8,6 +7,7 @@ import type { ListedDecisionFile } from "@/contract/decisions";
 import { decodeText } from "@/core/table";
 import { momentWords } from "../controls/moment";
 import { complain, tell } from "../controls/notices";
+import { PageLink } from "../controls/PageLink";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
 import { NewLine } from "../controls/trayParts";
 import { ask } from "../kernel/ask";
@@ -16,7 +16,6 @@ import { lookAgain, useAsked } from "../kernel/queries";
 import { text } from "../messages";
 import { TopRow } from "../shell/TopRow";
 
-const Link = chakra(NextLink);
 const words = text.decisions;
 export const decisionPath = (file: string): string => `/decisions/${encodeURIComponent(file)}`;
 const renew = () => lookAgain([{ kind: "directory" }]);
@@ -77,9 +76,9 @@ export function DecisionsPage() {
       <TopRow
         trail={
           <Flex gap={1.5} align="baseline">
-            <Link href="/directory" color="quiet">
+            <PageLink href="/directory" color="quiet">
               {text.directory.title}
-            </Link>
+            </PageLink>
             <chakra.span color="quiet">/</chakra.span>
             <chakra.h1 color="ink" fontWeight="700">
               {words.title}
@@ -136,9 +135,9 @@ export function DecisionsPage() {
               {data.files.map((file) => (
                 <chakra.tr key={file.id} borderTopWidth="1px" borderColor="line" bg="paper" verticalAlign="top">
                   <td>
-                    <Link href={decisionPath(file.id)} color="accent" fontWeight="600">
+                    <PageLink href={decisionPath(file.id)} color="accent" fontWeight="600">
                       {file.name}
-                    </Link>
+                    </PageLink>
                   </td>
                   <td>{file.decisions.map(({ name }) => name).join(", ")}</td>
                   <td>{words.steps(file.uses)}</td>

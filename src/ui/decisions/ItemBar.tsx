@@ -1,12 +1,11 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { itemOf, modelOf, nameIn, questionOf, typeOfItem } from "@/core/decisions";
 import { Choice, TextField } from "../controls/fields";
+import { PageLink } from "../controls/PageLink";
 import { text } from "../messages";
 import { useDecisions } from "./decisionStore";
 
-const Link = chakra(NextLink);
 const words = text.decisions;
 const simpleTypes = () => Object.entries(words.types) as [string, string][];
 
@@ -86,12 +85,12 @@ export function ItemBar({ id, onGone }: { readonly id: string; readonly onGone: 
           >
             {usedBy.map((use) => (
               <li key={`${use.version} ${use.element}`}>
-                <Link
+                <PageLink
                   href={`/v/${encodeURIComponent(use.version)}/diagram?element=${encodeURIComponent(use.element)}`}
                   color="accent"
                 >
                   {use.elementName} ({use.process}, {use.versionName})
-                </Link>
+                </PageLink>
               </li>
             ))}
           </chakra.ul>

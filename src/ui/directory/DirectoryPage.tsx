@@ -1,6 +1,5 @@
 "use client";
 import { Box, Button, chakra, Flex, Menu, Portal } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { directory } from "@/contract";
@@ -9,6 +8,7 @@ import { decodeText } from "@/core/table";
 import { AskDialog } from "../controls/AskDialog";
 import { createEntry, useEntries } from "../controls/entries";
 import { complain, tell } from "../controls/notices";
+import { PageLink } from "../controls/PageLink";
 import { EmptyState, LoadingPage } from "../controls/states";
 import { ask } from "../kernel/ask";
 import { doAct, undoLast } from "../kernel/history";
@@ -113,7 +113,7 @@ export function DirectoryPage() {
         >
           <Flex role="group" aria-label={text.directory.title} gap={1.5}>
             <Button asChild h="32px" variant="outline" bg="paper" order={1}>
-              <NextLink href="/decisions">{text.decisions.title}</NextLink>
+              <PageLink href="/decisions">{text.decisions.title}</PageLink>
             </Button>
             {entryKinds.map((one) => (
               <Button

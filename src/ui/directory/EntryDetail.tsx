@@ -1,19 +1,17 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { useEffect } from "react";
 import { directory } from "@/contract";
 import type { ListedEntry } from "@/contract/directory";
 import { roleHues } from "@/core/directory";
 import { Choice, TextField } from "../controls/fields";
 import { complain, tell } from "../controls/notices";
+import { PageLink } from "../controls/PageLink";
 import { ask } from "../kernel/ask";
 import { doAct, undoLast } from "../kernel/history";
 import { useAsked } from "../kernel/queries";
 import { text } from "../messages";
 import { NumberField } from "./NumberField";
-
-const Link = chakra(NextLink);
 
 /** One entry: what it is called and means, the people behind a role, and where it is used. */
 export function EntryDetail({
@@ -144,13 +142,13 @@ export function EntryDetail({
       <Box as="ul" listStyleType="none">
         {uses?.map((use, at) => (
           <chakra.li key={at} py={1.5} borderBottomWidth="1px" borderColor="line">
-            <Link
+            <PageLink
               href={`/v/${encodeURIComponent(use.version)}/diagram?element=${encodeURIComponent(use.element)}`}
               color="accent"
               textDecoration="underline"
             >
               {use.elementName}
-            </Link>
+            </PageLink>
             <chakra.span color="quiet">
               {" "}
               {use.how} · {use.process}, {use.versionName}

@@ -1,6 +1,5 @@
 "use client";
 import { Box, chakra, Flex } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { useSearchParams } from "next/navigation";
 import { useState } from "react";
 import { finding } from "@/contract";
@@ -8,14 +7,13 @@ import type { SearchRow } from "@/contract/find";
 import { term } from "@/core/messages";
 import { useEntries } from "../controls/entries";
 import { Choice } from "../controls/fields";
+import { PageLink } from "../controls/PageLink";
 import { EmptyState, ErrorPage, LoadingPage } from "../controls/states";
 import { useAsked } from "../kernel/queries";
 import { useRested } from "../kernel/useRested";
 import { wordsOf } from "../kernel/wordsOf";
 import { text, worded } from "../messages";
 import { TopRow } from "../shell/TopRow";
-
-const Link = chakra(NextLink);
 
 /** Elements of all processes: by words, type, role, system. */
 export function FindPage() {
@@ -106,13 +104,13 @@ function Results({ total, rows }: { readonly total: number; readonly rows: reado
           {rows.map((row) => (
             <chakra.tr key={`${row.version} ${row.element}`} borderTopWidth="1px" borderColor="line">
               <chakra.td px={3} py={1.5}>
-                <Link
+                <PageLink
                   href={`/v/${encodeURIComponent(row.version)}/diagram?element=${encodeURIComponent(row.element)}`}
                   color="accent"
                   textDecoration="underline"
                 >
                   {row.name || text.find.nameless}
-                </Link>
+                </PageLink>
               </chakra.td>
               <chakra.td px={3}>{worded(term(row.type))}</chakra.td>
               <chakra.td px={3}>

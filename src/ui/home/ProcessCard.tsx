@@ -1,16 +1,14 @@
 "use client";
 import { Box, Button, chakra, Flex, Menu, Portal } from "@chakra-ui/react";
-import NextLink from "next/link";
 import type { HomeProcess, HomeVersion } from "@/contract/home";
 import type { Bounds } from "@/core/model";
 import { momentWords } from "../controls/moment";
+import { PageLink } from "../controls/PageLink";
 import { text } from "../messages";
 import { firstShown, stagePath } from "../stages/register";
 import { needWords } from "./needWords";
 import { type Place, type ProcessActs, ProcessMenu } from "./ProcessMenu";
 import { Stations } from "./Stations";
-
-const Link = chakra(NextLink);
 
 /** A process on the map: its name, its last change, its journey, and what matters of it now. */
 export function ProcessCard(props: {
@@ -49,7 +47,7 @@ export function ProcessCard(props: {
     >
       <Flex align="center" gap={1}>
         {first ? (
-          <Link
+          <PageLink
             href={stagePath(first.id, firstShown)}
             fontWeight="700"
             fontSize="14px"
@@ -65,7 +63,7 @@ export function ProcessCard(props: {
             _focusVisible={{ outline: "none", _after: { outline: "2px solid var(--chakra-colors-accent)" } }}
           >
             {process.name}
-          </Link>
+          </PageLink>
         ) : (
           <chakra.span flex="1">{process.name}</chakra.span>
         )}
@@ -109,7 +107,7 @@ function Versions({ versions }: { readonly versions: readonly HomeVersion[] }) {
           <Menu.Content bg="paper" color="ink">
             {versions.map(({ id, name }) => (
               <Menu.Item key={id} value={id} asChild>
-                <NextLink href={stagePath(id, firstShown)}>{name}</NextLink>
+                <PageLink href={stagePath(id, firstShown)}>{name}</PageLink>
               </Menu.Item>
             ))}
           </Menu.Content>

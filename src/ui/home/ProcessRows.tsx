@@ -1,15 +1,13 @@
 "use client";
 import { Box, chakra, Flex, Table } from "@chakra-ui/react";
 import { TriangleAlert } from "lucide-react";
-import NextLink from "next/link";
 import type { HomeProcess, HomeVersion } from "@/contract/home";
+import { PageLink } from "../controls/PageLink";
 import { locale, text } from "../messages";
 import { needWords } from "./needWords";
 import { type Place, type ProcessActs, ProcessMenu } from "./ProcessMenu";
 import { ProcessOutline } from "./ProcessOutline";
 import { Stations } from "./Stations";
-
-const Link = chakra(NextLink);
 
 interface ProcessRowsProps {
   readonly process: HomeProcess;
@@ -49,14 +47,14 @@ export function ProcessRows({ process, versions, areas, acts, expanded, onExpand
             </chakra.button>
             <Box minW={0}>
               {first ? (
-                <Link
+                <PageLink
                   href={path(first)}
                   fontWeight="600"
                   color="ink"
                   _hover={{ color: "accent", textDecoration: "underline" }}
                 >
                   {process.name}
-                </Link>
+                </PageLink>
               ) : (
                 process.name
               )}
@@ -69,9 +67,9 @@ export function ProcessRows({ process, versions, areas, acts, expanded, onExpand
         <Table.Cell verticalAlign="top">
           {versions.map((version) => (
             <chakra.div key={version.id} h="26px" truncate>
-              <Link href={path(version)} color="ink" _hover={{ color: "accent", textDecoration: "underline" }}>
+              <PageLink href={path(version)} color="ink" _hover={{ color: "accent", textDecoration: "underline" }}>
                 {version.name}
-              </Link>
+              </PageLink>
               <chakra.span color="quiet" fontSize="12px">
                 {" "}
                 {[

@@ -1,13 +1,11 @@
 "use client";
 import { chakra, Flex } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { Fragment } from "react";
 import type { HomeProcess, HomeVersion } from "@/contract/home";
+import { PageLink } from "../controls/PageLink";
 import { text } from "../messages";
 import { stagePath, stageSigns, stages } from "../stages/register";
 import { SignIcon, signWords } from "../stages/SignIcon";
-
-const Link = chakra(NextLink);
 
 /** The journey of a version as a small line of stations: each says in words what its sign means, and leads to its stage. */
 export function Stations(props: {
@@ -37,7 +35,7 @@ export function Stations(props: {
         return (
           <Fragment key={name}>
             {at > 0 && <chakra.span flex="1" maxW="22px" minW="3px" h="1.5px" bg="line" aria-hidden="true" />}
-            <Link
+            <PageLink
               href={stagePath(version.id, name)}
               title={words}
               // The card or row itself is what Tab goes to; the stations are a click away.
@@ -53,7 +51,7 @@ export function Stations(props: {
             >
               <SignIcon sign={signs[name]} size={14} />
               <chakra.span srOnly>{words}</chakra.span>
-            </Link>
+            </PageLink>
           </Fragment>
         );
       })}

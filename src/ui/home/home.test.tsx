@@ -113,6 +113,7 @@ describe("the table of processes", () => {
       <ChakraProvider value={defaultSystem}>
         <ProcessTable data={data} order="own" group={group} from={from} acts={acts} {...told} />
       </ChakraProvider>,
+      { wrapper },
     );
     return told;
   }

@@ -1,9 +1,7 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
-import NextLink from "next/link";
+import { PageLink } from "../controls/PageLink";
 import { text } from "../messages";
-
-const Link = chakra(NextLink);
 
 interface PlainPageProps {
   readonly title: string;
@@ -27,12 +25,12 @@ export function PlainPage({ title, explain, retry }: PlainPageProps) {
             {text.shell.retry}
           </Button>
         )}
-        <Link href="/" color="accent" _hover={{ textDecoration: "underline" }}>
+        <PageLink href="/" color="accent" _hover={{ textDecoration: "underline" }}>
           {text.shell.toHome}
-        </Link>
-        <Link href="/find" color="accent" _hover={{ textDecoration: "underline" }}>
+        </PageLink>
+        <PageLink href="/find" color="accent" _hover={{ textDecoration: "underline" }}>
           {text.shell.toFind}
-        </Link>
+        </PageLink>
       </Flex>
     </Flex>
   );

@@ -2,11 +2,11 @@
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { BookOpen, Moon, Search, Sun } from "lucide-react";
 import dynamic from "next/dynamic";
-import NextLink from "next/link";
 import { useTheme } from "next-themes";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { Keycap } from "../controls/Keycap";
 import { complain, tell } from "../controls/notices";
+import { PageLink } from "../controls/PageLink";
 import { sendBytes } from "../kernel/ask";
 import { text } from "../messages";
 import { Mark } from "./Mark";
@@ -14,7 +14,6 @@ import { MemberButton } from "./MemberButton";
 import { type PaletteCommand, usePalette } from "./paletteStore";
 import { historyCommands } from "./takingBack";
 
-const Link = chakra(NextLink);
 // Loaded when the page has come to rest, before somebody asks for it.
 const findAnything = () => import("./FindAnything");
 const MemberMenu = dynamic(() => import("./MemberMenu").then((file) => file.MemberMenu), { loading: () => null });
@@ -84,9 +83,8 @@ export function TopRow({ trail, state, commands = [] }: TopRowProps) {
       >
         {text.shell.skip}
       </chakra.a>
-      <Link
+      <PageLink
         href="/"
-        prefetch={false}
         aria-label={text.product}
         display="flex"
         alignItems="center"
@@ -97,7 +95,7 @@ export function TopRow({ trail, state, commands = [] }: TopRowProps) {
       >
         <Mark />
         <chakra.span hideBelow="md">{text.product}</chakra.span>
-      </Link>
+      </PageLink>
       <Flex as="nav" aria-label={text.shell.home} align="center" gap={2} minW={0} flex="1" color="quiet">
         {trail}
       </Flex>
@@ -124,9 +122,8 @@ export function TopRow({ trail, state, commands = [] }: TopRowProps) {
         </chakra.span>
       </Button>
       {state}
-      <Link
+      <PageLink
         href="/directory"
-        prefetch={false}
         aria-label={text.shell.directory}
         display="flex"
         alignItems="center"
@@ -140,7 +137,7 @@ export function TopRow({ trail, state, commands = [] }: TopRowProps) {
       >
         <BookOpen size={15} aria-hidden />
         <chakra.span hideBelow="md">{text.shell.directory}</chakra.span>
-      </Link>
+      </PageLink>
       <Button
         variant="ghost"
         h="30px"

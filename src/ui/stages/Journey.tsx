@@ -1,11 +1,9 @@
 "use client";
 import { chakra, Flex } from "@chakra-ui/react";
-import NextLink from "next/link";
+import { PageLink } from "../controls/PageLink";
 import { text } from "../messages";
 import { type StageName, type StageSigns, stagePath, stages } from "./register";
 import { SignIcon, signWords } from "./SignIcon";
-
-const Link = chakra(NextLink);
 
 interface JourneyProps {
   readonly version: string;
@@ -46,7 +44,7 @@ export function Journey({ version, current, signs }: JourneyProps) {
                 </chakra.svg>
               </chakra.span>
             )}
-            <Link
+            <PageLink
               href={stagePath(version, stage)}
               aria-current={stage === current ? "page" : undefined}
               display="flex"
@@ -66,7 +64,7 @@ export function Journey({ version, current, signs }: JourneyProps) {
               <SignIcon sign={signs[stage]} />
               {text.stages[words]}
               <chakra.span srOnly>, {signWords(signs[stage])}</chakra.span>
-            </Link>
+            </PageLink>
           </Flex>
         ))}
       </Flex>

@@ -1,8 +1,8 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
-import Link from "next/link";
 import { inVersion } from "@/contract";
 import { complain, tell } from "../controls/notices";
+import { PageLink } from "../controls/PageLink";
 import { ask } from "../kernel/ask";
 import { useAsked } from "../kernel/queries";
 import { locale, text } from "../messages";
@@ -61,7 +61,7 @@ export function DamagedVersion({
         ))}
       </chakra.ul>
       <Flex>
-        <Link href="/">{text.damaged.home}</Link>
+        <PageLink href="/">{text.damaged.home}</PageLink>
       </Flex>
     </Box>
   );

@@ -1,14 +1,12 @@
 "use client";
-import { chakra } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { useEffect, useMemo } from "react";
 import { type Mark, markOfKey, readBrief, type Sentence } from "@/core/brief";
 import { type Element, wordsOf } from "@/core/model";
+import { PageLink } from "../controls/PageLink";
 import { text, worded } from "../messages";
 import { useBrief } from "./briefStore";
 import { useVersion } from "./VersionContext";
 
-const Link = chakra(NextLink);
 const longest = 100;
 
 const isThing = (mark: Mark) => ["role", "party", "system", "document"].includes(mark.kind);
@@ -50,7 +48,7 @@ export function InTheBrief({ element }: { readonly element: Element }) {
   const asked = asks?.filter((one) => one.marks.some((mark) => marks.includes(mark))) ?? [];
   return [
     ...asked.slice(0, 1).map((one) => (
-      <Link
+      <PageLink
         key={one.id}
         href={`/v/${encodeURIComponent(version)}/brief`}
         color="attention"
@@ -59,10 +57,10 @@ export function InTheBrief({ element }: { readonly element: Element }) {
         _hover={{ textDecoration: "underline" }}
       >
         {text.brief.leftOpen(worded(one.question))}
-      </Link>
+      </PageLink>
     )),
     ...found.slice(0, 3).map(({ mark, words }) => (
-      <Link
+      <PageLink
         key={mark.id}
         href={`/v/${encodeURIComponent(version)}/brief?mark=${encodeURIComponent(mark.id)}`}
         color="accent"
@@ -71,7 +69,7 @@ export function InTheBrief({ element }: { readonly element: Element }) {
         _hover={{ textDecoration: "underline" }}
       >
         “{words}”
-      </Link>
+      </PageLink>
     )),
   ];
 }

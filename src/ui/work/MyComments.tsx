@@ -1,14 +1,13 @@
 "use client";
 import { chakra } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { comments } from "@/contract";
 import type { MyThread } from "@/contract/comments";
 import { momentWords } from "../controls/moment";
+import { PageLink } from "../controls/PageLink";
 import { useAsked } from "../kernel/queries";
 import { text } from "../messages";
 
 const words = text.comments;
-const Link = chakra(NextLink);
 
 const pathOf = ({ version, about }: MyThread) =>
   `/v/${encodeURIComponent(version)}/diagram?comments${about.kind === "element" ? `&element=${encodeURIComponent(about.key)}` : ""}`;
@@ -27,9 +26,9 @@ export function MyComments() {
           const last = thread.said.at(-1);
           return (
             <chakra.li key={thread.id} borderTopWidth="1px" borderColor="line" py={1.5}>
-              <Link href={pathOf(thread)} prefetch={false} color="accent" fontWeight="600">
+              <PageLink href={pathOf(thread)} color="accent" fontWeight="600">
                 {thread.process}: {thread.about.words}
-              </Link>
+              </PageLink>
               <chakra.span display="block" fontSize="12px" color="quiet" lineClamp={2}>
                 {last ? `${last.name}, ${momentWords(last.at)}: ${last.text}` : ""}
               </chakra.span>

@@ -1,13 +1,12 @@
 "use client";
 import { chakra } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { review } from "@/contract";
+import { PageLink } from "../controls/PageLink";
 import { useAsked } from "../kernel/queries";
 import { today } from "../kernel/today";
 import { text } from "../messages";
 
 const words = text.review;
-const Link = chakra(NextLink);
 
 /** Rounds of review that wait for one's answer; each leads to where it is given. */
 export function MyReviews() {
@@ -21,14 +20,13 @@ export function MyReviews() {
       <chakra.ul listStyleType="none">
         {data.reviews.map(({ id, version, versionName, process, question, due, name }) => (
           <chakra.li key={id} borderTopWidth="1px" borderColor="line" py={1.5}>
-            <Link
+            <PageLink
               href={`/v/${encodeURIComponent(version)}/diagram?comments=review`}
-              prefetch={false}
               color="accent"
               fontWeight="600"
             >
               {process}: {versionName}
-            </Link>
+            </PageLink>
             <chakra.span display="block" fontSize="12px" color="quiet" lineClamp={2}>
               {[name, question].filter(Boolean).join(": ")}
             </chakra.span>

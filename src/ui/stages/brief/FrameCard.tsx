@@ -1,12 +1,10 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { Clock, Mail } from "lucide-react";
-import NextLink from "next/link";
 import type { ToldProcess } from "@/contract/brief";
 import { type BriefPart, decisionsIn, type Frame, stepsIn } from "@/core/brief";
+import { PageLink } from "../../controls/PageLink";
 import { text } from "../../messages";
-
-const Link = chakra(NextLink);
 
 interface FrameCardProps {
   readonly frame: Frame;
@@ -62,14 +60,14 @@ export function FrameCard(props: FrameCardProps) {
           onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
         />
         {built && (
-          <Link
+          <PageLink
             href={`/v/${encodeURIComponent(built.version)}/steps`}
             color="accent"
             textDecoration="underline"
             fontSize="13px"
           >
             {text.brief.open}
-          </Link>
+          </PageLink>
         )}
         {fresh > 0 && (
           <Button size="2xs" variant="outline" borderColor="line" onClick={props.onBuild}>

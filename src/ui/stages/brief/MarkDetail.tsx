@@ -1,18 +1,16 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import type { Editor } from "@tiptap/react";
-import NextLink from "next/link";
 import { markKinds } from "@/core/brief";
 import { isFlowNode, nameOf } from "@/core/model";
 import { Choice } from "../../controls/fields";
+import { PageLink } from "../../controls/PageLink";
 import { text, typeWord } from "../../messages";
 import { useBrief } from "../../version/briefStore";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 import { kindWords } from "./markKeys";
 import { changeKind, removeMark } from "./pageActions";
 import type { Reading } from "./useReading";
-
-const Link = chakra(NextLink);
 
 /** The mark one is at: what it is, what stands for it in the models, and ties made and undone by hand. */
 export function MarkDetail({ editor, told }: { readonly editor: Editor | null; readonly told: Reading }) {
@@ -58,7 +56,7 @@ export function MarkDetail({ editor, told }: { readonly editor: Editor | null; r
           <chakra.span color="good" aria-hidden>
             ●
           </chakra.span>
-          <Link
+          <PageLink
             href={`/v/${encodeURIComponent(link.version)}/diagram?element=${encodeURIComponent(link.element)}`}
             color="accent"
             textDecoration="underline"
@@ -66,7 +64,7 @@ export function MarkDetail({ editor, told }: { readonly editor: Editor | null; r
             flex="1"
           >
             {link.name || text.brief.unnamed}
-          </Link>
+          </PageLink>
           {link.version === version && (
             <Button
               size="2xs"

@@ -1,8 +1,8 @@
 "use client";
 import { Box, chakra } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { useMemo } from "react";
 import { modelOf, openDocument, runTestCases, shownValue, testCasesOf } from "@/core/decisions";
+import { PageLink } from "../../controls/PageLink";
 import { text } from "../../messages";
 import { useWalks } from "../../version/walks";
 
@@ -35,9 +35,9 @@ export function DecisionsNote() {
         return (
           <Box key={`${file} ${decision.id}`} mb={1}>
             <chakra.p color={failing.length > 0 ? "trouble" : "good"}>
-              <NextLink href={`/decisions/${encodeURIComponent(file)}?decision=${encodeURIComponent(decision.id)}`}>
+              <PageLink href={`/decisions/${encodeURIComponent(file)}?decision=${encodeURIComponent(decision.id)}`}>
                 <chakra.span color="accent">{decision.name}</chakra.span>
-              </NextLink>
+              </PageLink>
               {": "}
               {words.pass(outcomes.length - failing.length, outcomes.length)}
             </chakra.p>

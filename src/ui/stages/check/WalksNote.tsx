@@ -1,6 +1,6 @@
 "use client";
 import { Box, chakra } from "@chakra-ui/react";
-import NextLink from "next/link";
+import { PageLink } from "../../controls/PageLink";
 import { text, worded } from "../../messages";
 import { useVersion } from "../../version/VersionContext";
 import { useWalks } from "../../version/walks";
@@ -17,9 +17,9 @@ export function WalksNote() {
       </chakra.h2>
       <chakra.p color={failing > 0 ? "attention" : "good"}>
         {text.walk.results(tests.length - failing, tests.length)}{" "}
-        <NextLink href={`/v/${encodeURIComponent(version)}/walk`}>
+        <PageLink href={`/v/${encodeURIComponent(version)}/walk`}>
           <chakra.span color="accent">{text.walk.open}</chakra.span>
-        </NextLink>
+        </PageLink>
       </chakra.p>
       <Box as="ul" ps={5}>
         {others.map((test) => (

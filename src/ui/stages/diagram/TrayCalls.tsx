@@ -1,16 +1,15 @@
 "use client";
 import { Button, chakra } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { finding, inVersion } from "@/contract";
 import type { Callable } from "@/contract/version";
 import { calledProcessOf, calledVersionOf, type Element } from "@/core/model";
 import { Choice } from "../../controls/fields";
+import { PageLink } from "../../controls/PageLink";
 import { Row } from "../../controls/trayParts";
 import { useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
 
-const Link = chakra(NextLink);
 const none: readonly Callable[] = [];
 
 /** The process a call activity calls, which of its versions is meant, and the way there. */
@@ -85,7 +84,7 @@ export function CalledFrom() {
     <Row label={text.tray.calledFrom}>
       {callers.length === 0 && <chakra.span color="quiet">{text.tray.calledByNobody}</chakra.span>}
       {callers.map((caller) => (
-        <Link
+        <PageLink
           key={`${caller.version} ${caller.element}`}
           href={`/v/${encodeURIComponent(caller.version)}/diagram?element=${encodeURIComponent(caller.element)}`}
           color="accent"
@@ -96,7 +95,7 @@ export function CalledFrom() {
             {" "}
             {caller.process}, {caller.versionName}
           </chakra.span>
-        </Link>
+        </PageLink>
       ))}
     </Row>
   );

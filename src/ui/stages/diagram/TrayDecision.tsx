@@ -1,6 +1,4 @@
 "use client";
-import { chakra } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { useRouter } from "next/navigation";
 import { useMemo } from "react";
 import { decisions } from "@/contract";
@@ -8,13 +6,13 @@ import { inputsNeeded, modelOf, openDocument, tableFileText } from "@/core/decis
 import { dataInReach, decidedBy, type Element, fieldUsesOf, type Model, nameOf } from "@/core/model";
 import { Choice, TextField } from "../../controls/fields";
 import { complain } from "../../controls/notices";
+import { PageLink } from "../../controls/PageLink";
 import { Row } from "../../controls/trayParts";
 import { ask } from "../../kernel/ask";
 import { lookAgain, useAsked } from "../../kernel/queries";
 import { text } from "../../messages";
 import { useVersionStore } from "../../version/VersionContext";
 
-const Link = chakra(NextLink);
 const words = text.tray.decision;
 const pathTo = (file: string, decision: string) =>
   `/decisions/${encodeURIComponent(file)}?decision=${encodeURIComponent(decision)}`;
@@ -89,9 +87,9 @@ export function TrayDecision({ element, model }: { readonly element: Element; re
           onChoose={choose}
         />
         {by && (
-          <Link href={pathTo(by.file, by.decision)} color="accent">
+          <PageLink href={pathTo(by.file, by.decision)} color="accent">
             {words.open}
-          </Link>
+          </PageLink>
         )}
       </Row>
       {by && (

@@ -1,20 +1,18 @@
 "use client";
 import { Box, chakra } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { useState } from "react";
 import { compare, inVersion } from "@/contract";
 import { counterpartsOf, type Element } from "@/core/model";
 import { Chip } from "../../controls/Chip";
 import { Keycap } from "../../controls/Keycap";
 import { momentWords } from "../../controls/moment";
+import { PageLink } from "../../controls/PageLink";
 import { Row } from "../../controls/trayParts";
 import { useAsked } from "../../kernel/queries";
 import { useRested } from "../../kernel/useRested";
 import { text } from "../../messages";
 import { placeOf } from "../../version/counterparts";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
-
-const Link = chakra(NextLink);
 
 /** Milliseconds an element has to stay chosen before its past is asked for. */
 const restBeforeAsking = 350;
@@ -50,9 +48,9 @@ export function TrayPast({ element }: { readonly element: Element }) {
                   }),
               })}
             >
-              <Link href={placeOf(one)} color="accent">
+              <PageLink href={placeOf(one)} color="accent">
                 {one.versionName}: {one.name || one.type}
-              </Link>{" "}
+              </PageLink>{" "}
               {at === 0 && <Keycap>,</Keycap>}
             </Chip>
           ))}

@@ -1,14 +1,13 @@
 "use client";
 import { chakra } from "@chakra-ui/react";
-import NextLink from "next/link";
 import type { Element, Model } from "@/core/model";
 import { bindingOf, boundTo, servedBy } from "@/core/services";
+import { PageLink } from "../../controls/PageLink";
 import { Row } from "../../controls/trayParts";
 import { text } from "../../messages";
 import { useDiagram } from "../../version/diagramStore";
 import { useVersion } from "../../version/VersionContext";
 
-const Link = chakra(NextLink);
 const words = text.tray.services;
 
 /** The operation a step is bound to, with all others that are, and the candidate services that would do it. */
@@ -23,9 +22,9 @@ export function TrayServices({ element, model }: { readonly element: Element; re
     <>
       {bound && (
         <Row label={words.calls}>
-          <Link href={href} color="accent">
+          <PageLink href={href} color="accent">
             {words.operation(bound.operation.name ?? "", bound.interface.name ?? "")}
-          </Link>
+          </PageLink>
           {others.length > 1 && (
             <chakra.button
               type="button"
@@ -42,9 +41,9 @@ export function TrayServices({ element, model }: { readonly element: Element; re
       )}
       {served.map(({ candidate, operation }) => (
         <Row key={operation.id} label={words.candidate}>
-          <Link href={href} color="accent">
+          <PageLink href={href} color="accent">
             {words.operation(operation.name, candidate.name)}
-          </Link>
+          </PageLink>
         </Row>
       ))}
     </>

@@ -1,12 +1,12 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
 import { nanoid } from "nanoid";
-import NextLink from "next/link";
 import { useState } from "react";
 import { membership, review } from "@/contract";
 import { type ReviewAnswer, type ReviewRow, reviewAnswers } from "@/contract/review";
 import { momentWords } from "../../controls/moment";
 import { complain, tell } from "../../controls/notices";
+import { PageLink } from "../../controls/PageLink";
 import { EmptyState } from "../../controls/states";
 import { TypedArea } from "../../controls/TypedArea";
 import { ask } from "../../kernel/ask";
@@ -173,11 +173,11 @@ function Round(props: { readonly row: ReviewRow; readonly me: string; readonly i
       </chakra.ul>
       <Flex gap={3} align="center">
         {!holds && (
-          <NextLink href={`/v/${id}/compare?from=${id}@${revision}&to=${id}`} prefetch={false}>
+          <PageLink href={`/v/${id}/compare?from=${id}@${revision}&to=${id}`}>
             <chakra.span color="accent" textDecoration="underline">
               {words.compare}
             </chakra.span>
-          </NextLink>
+          </PageLink>
         )}
         {isOpen && isMine && (
           <Button

@@ -1,10 +1,10 @@
 "use client";
 import { chakra, Table } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { useMemo, useState } from "react";
 import type { DescriptionRow } from "@/contract/handoff";
 import { type Element, isA, type Model, nameOf } from "@/core/model";
 import { type Break, bindingOf, boundAs, type Offer, offeredTo, offersOf } from "@/core/services";
+import { PageLink } from "../../controls/PageLink";
 import { EmptyState } from "../../controls/states";
 import { text, typeWord } from "../../messages";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
@@ -75,11 +75,11 @@ function BoundStep(props: {
   return (
     <Table.Row bg="paper">
       <Table.Cell>
-        <NextLink href={`/v/${encodeURIComponent(version)}/diagram?element=${encodeURIComponent(step.id)}`}>
+        <PageLink href={`/v/${encodeURIComponent(version)}/diagram?element=${encodeURIComponent(step.id)}`}>
           <chakra.span color="accent" _hover={{ textDecoration: "underline" }}>
             {name}
           </chakra.span>
-        </NextLink>
+        </PageLink>
         <chakra.span color="quiet" ms={2}>
           {typeWord(step.type)}
         </chakra.span>

@@ -1,13 +1,13 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { ArrowDown, ArrowUp, ArrowUpDown, Check, Circle, CircleX, FileQuestion } from "lucide-react";
-import NextLink from "next/link";
 import { type ReactNode, useState } from "react";
 import type { BuildCopyRow } from "@/contract/handoff";
 import type { BuildState, SyncChange } from "@/core/handoff";
 import type { Decision } from "@/core/merge";
 import { DialogFrame } from "../../controls/DialogFrame";
 import { momentWords } from "../../controls/moment";
+import { PageLink } from "../../controls/PageLink";
 import { text } from "../../messages";
 import { ConflictChoice } from "../../version/ConflictChoice";
 import { useVersion } from "../../version/VersionContext";
@@ -162,13 +162,13 @@ export function BuildCopy(props: {
       {mayTake && (
         <Part title={words.brings}>
           <chakra.li listStyleType="none">
-            <NextLink
+            <PageLink
               href={`/v/${encodeURIComponent(version)}/compare?from=${encodeURIComponent(version)}&to=${encodeURIComponent(`${version}~${row.id}`)}`}
             >
               <chakra.span color="accent" _hover={{ textDecoration: "underline" }}>
                 {words.sideBySide}
               </chakra.span>
-            </NextLink>
+            </PageLink>
           </chakra.li>
           {row.brings.length === 0 && <chakra.li color="quiet">{words.onlyUnseen}</chakra.li>}
           {row.brings.map((change) => (

@@ -1,10 +1,10 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { useSearchParams } from "next/navigation";
 import { useEffect, useState } from "react";
 import { handoff } from "@/contract";
 import { complain, tell } from "../../controls/notices";
+import { PageLink } from "../../controls/PageLink";
 import { Segments } from "../../controls/Segments";
 import { ask } from "../../kernel/ask";
 import { lookAgain, useAsked } from "../../kernel/queries";
@@ -84,7 +84,7 @@ export function HandoffStage() {
           </Button>
           {errors > 0 && (
             <Button asChild variant="outline" size="sm">
-              <NextLink href={`/v/${encodeURIComponent(version)}/check`}>{text.handoff.toCheck}</NextLink>
+              <PageLink href={`/v/${encodeURIComponent(version)}/check`}>{text.handoff.toCheck}</PageLink>
             </Button>
           )}
         </Flex>

@@ -1,7 +1,6 @@
 "use client";
 import { Box, Button, chakra, Flex } from "@chakra-ui/react";
 import { X } from "lucide-react";
-import NextLink from "next/link";
 import { useState } from "react";
 import { type Decision, decisions, type Id, type Model, nameOf } from "@/core/model";
 import {
@@ -13,6 +12,7 @@ import {
 } from "@/core/services";
 import { AskDialog } from "../../controls/AskDialog";
 import { Choice, TextField } from "../../controls/fields";
+import { PageLink } from "../../controls/PageLink";
 import { NewLine } from "../../controls/trayParts";
 import { text } from "../../messages";
 import { useVersion, useVersionStore } from "../../version/VersionContext";
@@ -128,11 +128,11 @@ export function KeptCandidate(props: {
 function Source({ id, children }: { readonly id: Id; readonly children: string }) {
   const version = useVersion((state) => state.info.version.id);
   return (
-    <NextLink href={`/v/${encodeURIComponent(version)}/diagram?element=${encodeURIComponent(id)}`}>
+    <PageLink href={`/v/${encodeURIComponent(version)}/diagram?element=${encodeURIComponent(id)}`}>
       <chakra.span color="accent" _hover={{ textDecoration: "underline" }}>
         {children}
       </chakra.span>
-    </NextLink>
+    </PageLink>
   );
 }
 

@@ -1,7 +1,6 @@
 "use client";
 import { Box, chakra, Flex, Table } from "@chakra-ui/react";
 import { Check, Circle, Download } from "lucide-react";
-import NextLink from "next/link";
 import { useEffect, useMemo, useState } from "react";
 import {
   type Checklist,
@@ -14,6 +13,7 @@ import {
 } from "@/core/handoff";
 import { Choice } from "../../controls/fields";
 import { complain } from "../../controls/notices";
+import { PageLink } from "../../controls/PageLink";
 import { EmptyState } from "../../controls/states";
 import { giveFile } from "../../kernel/ask";
 import { JobRunner } from "../../kernel/jobRunner";
@@ -135,11 +135,11 @@ function Line({ version, row, need }: { readonly version: string; readonly row: 
   return (
     <Table.Row bg="paper">
       <Table.Cell maxW="300px">
-        <NextLink href={address}>
+        <PageLink href={address}>
           <chakra.span color="accent" _hover={{ textDecoration: "underline" }}>
             {row.name}
           </chakra.span>
-        </NextLink>
+        </PageLink>
         <chakra.span color="quiet" ms={2}>
           {row.kind}
         </chakra.span>

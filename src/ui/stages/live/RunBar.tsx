@@ -1,6 +1,5 @@
 "use client";
 import { Button, chakra, Flex } from "@chakra-ui/react";
-import NextLink from "next/link";
 import { useEffect, useState } from "react";
 import { live } from "@/contract";
 import type { OpenRun, RunRow } from "@/contract/live";
@@ -9,6 +8,7 @@ import { BarChoice } from "../../controls/BarChoice";
 import { DialogFrame } from "../../controls/DialogFrame";
 import { clockWords } from "../../controls/moment";
 import { complain } from "../../controls/notices";
+import { PageLink } from "../../controls/PageLink";
 import { ask } from "../../kernel/ask";
 import { lookAgain } from "../../kernel/queries";
 import { text } from "../../messages";
@@ -19,7 +19,6 @@ import { PaceChoice } from "./PaceChoice";
 import { Renew } from "./Renew";
 
 const words = text.live;
-const Link = chakra(NextLink);
 
 /** The run that is looked at, its clock, and what can be set going. */
 export function RunBar(props: {
@@ -85,9 +84,9 @@ export function RunBar(props: {
       <Button size="xs" variant="outline" disabled={isEnded} onClick={() => setAsking("staff")}>
         {words.staff}
       </Button>
-      <Link href="/work" color="accent" fontSize="13px">
+      <PageLink href="/work" color="accent" fontSize="13px">
         {words.worklist}
-      </Link>
+      </PageLink>
       <Button size="xs" variant="outline" onClick={() => setAsking("log")}>
         {words.log}
       </Button>
