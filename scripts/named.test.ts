@@ -1,8 +1,8 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { describe, expect, test } from "vitest";
+import { rules } from "@/core/check";
 import { register } from "@/core/commands/kernel/register";
-import { everyRule } from "@/core/language";
 import { jobModules } from "@/jobs";
 import { fileUseCases, useCases } from "@/server";
 
@@ -25,7 +25,7 @@ describe("nothing is without a test that names it", () => {
     expect(types.length).toBeGreaterThan(50);
     expect(unnamed(types)).toEqual([]);
   });
-  test("rules", () => expect(unnamed(everyRule.map((rule) => rule.id))).toEqual([]));
+  test("rules", () => expect(unnamed(rules.map((rule) => rule.id))).toEqual([]));
   test("use cases", () => expect(unnamed(Object.keys({ ...useCases, ...fileUseCases }))).toEqual([]));
   test("jobs", () => expect(unnamed(Object.keys(jobModules))).toEqual([]));
 });

@@ -1,5 +1,4 @@
 import { checkModel, type Finding, type ProcessVerdict, processVerdicts } from "@/core/check";
-import { everyRule } from "@/core/language";
 import { counted, isAnonymous, type Model, nameOf } from "@/core/model";
 import { EXIT, readModel, UnusableInput } from "./input";
 
@@ -31,7 +30,7 @@ function checkOne(model: Model): Checked {
     isAnonymous(id) ? ((model.elements.get(id)?.spelling?.id as string | undefined) ?? []) : id;
   return {
     processes: processVerdicts(model),
-    findings: checkModel(model, { rules: everyRule }).map(({ rule, severity, elements, message, witness }) => ({
+    findings: checkModel(model).map(({ rule, severity, elements, message, witness }) => ({
       rule,
       severity,
       elements: elements.flatMap(fileId),

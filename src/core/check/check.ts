@@ -1,24 +1,19 @@
 import type { Model } from "../model";
 import { aboutOf } from "./about";
-import type { Finding, Rule } from "./finding";
+import type { Finding } from "./finding";
 import { type Adaption, levelOf, type ProfileName } from "./profiles";
-import { rules as quickRules } from "./registry";
+import { rules } from "./registry";
 import { behaviourOf } from "./soundness";
 
 export interface CheckOptions {
   readonly profile?: ProfileName;
   readonly adaption?: Adaption;
-  /** The rules to ask, where not only those that need no language. */
-  readonly rules?: readonly Rule[];
   /** Only what can take long, or only the rest; both where nothing is said. */
   readonly part?: "behaviour" | "rest";
 }
 
 /** Runs the rules of a profile over a model, "review" where none is named. O(rules · elements). */
-export function checkModel(
-  model: Model,
-  { profile = "review", adaption, part, rules = quickRules }: CheckOptions = {},
-): Finding[] {
+export function checkModel(model: Model, { profile = "review", adaption, part }: CheckOptions = {}): Finding[] {
   return rules.flatMap((rule) => {
     if (part !== undefined && (rule.group === "behaviour") !== (part === "behaviour")) return [];
     const severity = levelOf(rule, profile, adaption);

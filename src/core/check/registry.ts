@@ -24,6 +24,7 @@ import { endMissing } from "./rules/endMissing";
 import { endUnnamed } from "./rules/endUnnamed";
 import { eventGatewayBranches } from "./rules/eventGatewayBranches";
 import { eventPosition } from "./rules/eventPosition";
+import { eventState } from "./rules/eventState";
 import { eventSubProcessFlows } from "./rules/eventSubProcessFlows";
 import { fileNotes } from "./rules/fileNotes";
 import { flowBackwards } from "./rules/flowBackwards";
@@ -60,7 +61,7 @@ import { timerNotExact } from "./rules/timerNotExact";
 import { tooLarge } from "./rules/tooLarge";
 import { verbObject } from "./rules/verbObject";
 
-/** The rules of the check, in the order in which findings are listed; those that read language stand in `core/language`. */
+/** The rules of the check, in the order in which findings are listed. */
 export const rules: readonly Rule[] = [
   deadlock,
   lackOfSynchronization,
@@ -116,6 +117,7 @@ export const rules: readonly Rule[] = [
   endUnnamed,
   startUnnamed,
   verbObject,
+  eventState,
   sameName,
   similarNames,
   needlessGateway,

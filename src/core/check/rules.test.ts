@@ -1,7 +1,6 @@
 import { describe, expect, test } from "vitest";
 import { readBpmn } from "../bpmn";
 import { type Command, drawMissingPages, perform } from "../commands";
-import { everyRule } from "../language";
 import { elementsOfType, type Model } from "../model";
 import { expectOk, performAll } from "../testing/models";
 import { randomProcess } from "../testing/randomProcess";
@@ -37,7 +36,7 @@ const decided = (outcomes: readonly string[], one: string, other: string, needs:
   `<businessRuleTask id="r" name="Choose the inspection"><extensionElements xmlns:lln="urn:lucid-lane:bpmn:1"><lln:decides file="f" decision="which" name="inspection" result="inspection" answers="listed"/>${outcomes.map((is) => `<lln:answer is="${is}"/>`).join("")}${needs.map((data) => `<lln:needs data="${data}"/>`).join("")}</extensionElements></businessRuleTask><exclusiveGateway id="d" name="Which inspection?"/>${flow("r", "d")}${task("a")}${task("b")}<sequenceFlow id="d-a" sourceRef="d" targetRef="a" name="${one}"/><sequenceFlow id="d-b" sourceRef="d" targetRef="b" name="${other}"/>`;
 
 const found = (rule: string, content: string) =>
-  checkModel(modelOf(content), { profile: "hand-off", rules: everyRule })
+  checkModel(modelOf(content), { profile: "hand-off" })
     .filter((finding) => finding.rule === rule)
     .flatMap((finding) => finding.elements);
 
@@ -220,7 +219,7 @@ describe("each rule finds its case, and only that", () => {
 
 /** What was found, told apart by rule and place; a repair that brings a finding anew only moves the fault. */
 describe("a repair mends, and brings nothing new", () => {
-  const every = (model: Model) => checkModel(model, { profile: "hand-off", rules: everyRule });
+  const every = (model: Model) => checkModel(model, { profile: "hand-off" });
   const trouble = (model: Model) => every(model).filter(({ severity }) => severity !== "advice");
   /** A lane whose only step was a mistake has none when that is gone, and a new flow may have to cross others. */
   const isBound = ({ rule, group }: Finding, commands: readonly Command[]) =>

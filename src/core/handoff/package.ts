@@ -4,7 +4,6 @@ import { type Adaption, checkModel, processVerdicts, type SignedContent, verdict
 import { packedForm } from "../data";
 import type { DecisionFileText } from "../decisions";
 import { type SvgOptions, sceneOf, sceneToSvg } from "../drawing";
-import { everyRule } from "../language";
 import { type Element, formOf, type Model, nameOf } from "../model";
 import { checklistCsv, checklistMarkdown, checklistOf } from "./checklist";
 import { packedDecisions } from "./decisions";
@@ -62,7 +61,6 @@ export function makePackage(request: PackageRequest): { bytes: Uint8Array; manif
   const { walks = [], signed, forecast, reviews = [] } = request;
   const findings = checkModel(model, {
     profile: "hand-off",
-    rules: everyRule,
     ...(request.adaption && { adaption: request.adaption }),
   });
   const verdict = verdictOf(findings, request.waivers);

@@ -1,7 +1,6 @@
 import { eq } from "drizzle-orm";
 import { check } from "@/contract";
-import { type Adaption, adaptionSchema, type ProfileName } from "@/core/check";
-import { everyRule } from "@/core/language";
+import { type Adaption, adaptionSchema, type ProfileName, rules } from "@/core/check";
 import { say } from "@/core/messages";
 import { versions, workspace } from "@/data/schema";
 import { lock, type Transaction } from "../kernel/act";
@@ -42,7 +41,7 @@ export const chooseProfile = useCase(check.chooseProfile, async ({ db }, { versi
 
 /** A rule's level in a profile, for the whole workspace; null for what it is by itself. */
 export const adaptRule = useCase(check.adaptRule, async ({ db }, { profile, rule, level }) => {
-  if (!everyRule.some((one) => one.id === rule)) throw notFound(say`The rule “${rule}”`);
+  if (!rules.some((one) => one.id === rule)) throw notFound(say`The rule “${rule}”`);
   await lock(db, "home");
   const adaption = await adaptionOf(db);
   const { [rule]: _, ...others } = adaption[profile] ?? {};

@@ -2,8 +2,7 @@
 import { Button, chakra, Dialog, Portal } from "@chakra-ui/react";
 import { useState } from "react";
 import { check } from "@/contract";
-import { type Level, levelOf, type ProfileName, profileNames, type RuleGroup, shippedLevel } from "@/core/check";
-import { everyRule } from "@/core/language";
+import { type Level, levelOf, type ProfileName, profileNames, type RuleGroup, rules, shippedLevel } from "@/core/check";
 import { closedOnPurpose } from "../../controls/dialogs";
 import { complain } from "../../controls/notices";
 import { ask } from "../../kernel/ask";
@@ -29,9 +28,7 @@ export function RulesDialog({
       () => ask(check.adaptRule, { profile, rule, level: level === shipped ? null : level }),
       () => ask(check.adaptRule, { profile, rule, level: adaption[profile]?.[rule] ?? null }),
     ).then(reload, complain);
-  const shown = everyRule.filter((rule) =>
-    `${worded(rule.wants)} ${rule.id}`.toLowerCase().includes(typed.toLowerCase()),
-  );
+  const shown = rules.filter((rule) => `${worded(rule.wants)} ${rule.id}`.toLowerCase().includes(typed.toLowerCase()));
   return (
     <Dialog.Root
       {...closedOnPurpose}
@@ -45,7 +42,7 @@ export function RulesDialog({
         <Dialog.Positioner>
           <Dialog.Content bg="paper" color="ink" borderRadius="6px" maxW="980px">
             <Dialog.Header pb={1} display="flex" gap={4} alignItems="center">
-              <Dialog.Title fontSize="16px">{text.check.rules(everyRule.length)}</Dialog.Title>
+              <Dialog.Title fontSize="16px">{text.check.rules(rules.length)}</Dialog.Title>
               <chakra.input
                 aria-label={text.check.filterRules}
                 placeholder={text.check.filterRules}
