@@ -39,7 +39,11 @@ export class Desk {
   /** The moment for which it will look again whether somebody works. */
   opensAt = Number.NaN;
 
-  constructor(readonly plan: ResourcePlan) {}
+  constructor(
+    readonly plan: ResourcePlan,
+    /** Its number among the resources of the run. */
+    readonly at: number,
+  ) {}
 
   capacityAt(now: number): number {
     let sum = 0;
@@ -107,7 +111,7 @@ export class Desks {
     /** Told when somebody who waited can begin. */
     readonly serve: (request: Request) => void,
   ) {
-    this.list = plans.map((plan) => new Desk(plan));
+    this.list = plans.map((plan, at) => new Desk(plan, at));
   }
 
   /** Asks for what is needed: it is granted at once, or waits. O(queue) at worst. */
@@ -220,7 +224,8 @@ export class Desks {
       this.#grant(request, grants, now);
       this.serve(request);
     }
-    if (kept < at) queue.splice(kept, at - kept);
+    if (kept === 0 && at === 1) queue.shift();
+    else if (kept < at) queue.splice(kept, at - kept);
     if (desk.waiting > 0) this.#wakeWhenOpen(desk, now);
   }
 

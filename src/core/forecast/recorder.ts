@@ -35,7 +35,6 @@ export class Recorder {
   readonly notEnded = new Map<string, { how: "stuck" | "stopped"; at: Id | undefined; cases: number }>();
   readonly samples = new Map<number, Stretch[]>();
   readonly #wip = new Series();
-  readonly #deskAt: ReadonlyMap<Desk, number>;
   /** Token steps of the cases that count. */
   steps = 0;
 
@@ -47,7 +46,6 @@ export class Recorder {
   ) {
     this.durations = new Tally(mostKept);
     this.costs = new Tally(mostKept);
-    this.#deskAt = new Map(desks.map((desk, at) => [desk, at]));
   }
 
   enter(element: number, cost: number): void {
@@ -71,7 +69,7 @@ export class Recorder {
     if (cost !== 0) {
       this.costOf[element] = (this.costOf[element] ?? 0) + cost;
       for (const { desk, count } of by ?? []) {
-        const key = element * this.desks.length + (this.#deskAt.get(desk) as number);
+        const key = element * this.desks.length + desk.at;
         const ofDesk = (desk.plan.rate * worked + desk.plan.fixed) * count;
         this.costBy[key] = (this.costBy[key] ?? 0) + ofDesk;
       }

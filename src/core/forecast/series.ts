@@ -7,6 +7,9 @@ export class Series {
   #sums: number[] = [];
   #last = 0;
   #value = 0;
+  /** The stretch that was added to last, and where it ends. */
+  #stretch = 0;
+  #until = Number.NEGATIVE_INFINITY;
 
   constructor(
     /** Seconds a stretch at first. */
@@ -27,6 +30,14 @@ export class Series {
   }
 
   #spread(to: number): void {
+    // Most changes are in the stretch of the one before.
+    if (to <= this.#until && this.#last < this.#until) {
+      if (to > this.#last) {
+        this.#sums[this.#stretch] = (this.#sums[this.#stretch] as number) + (to - this.#last) * this.#value;
+        this.#last = to;
+      }
+      return;
+    }
     while (to > this.#width * this.most) this.#halve();
     for (let from = this.#last; from < to; ) {
       const stretch = Math.floor(from / this.#width);
@@ -35,6 +46,8 @@ export class Series {
       if (until <= from) break;
       while (this.#sums.length <= stretch) this.#sums.push(0);
       this.#sums[stretch] = (this.#sums[stretch] as number) + (until - from) * this.#value;
+      this.#stretch = stretch;
+      this.#until = (stretch + 1) * this.#width;
       from = until;
     }
     this.#last = Math.max(this.#last, to);
@@ -45,6 +58,7 @@ export class Series {
     for (let at = 0; at < this.#sums.length; at += 2) sums.push((this.#sums[at] as number) + (this.#sums[at + 1] ?? 0));
     this.#sums = sums;
     this.#width *= 2;
+    this.#until = Number.NEGATIVE_INFINITY;
   }
 
   /** Means by stretch, up to a moment. */

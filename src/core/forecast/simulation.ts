@@ -196,6 +196,7 @@ export class Simulation {
 
   /** The next step of an ad-hoc sub-process: each is done once, one after the other or all at once, as it says. */
   #pick(run: Running): boolean {
+    if (!run.play.hasAdHoc) return false;
     for (const place of run.play.places()) {
       if (!place.scope.isAdHoc) continue;
       const done = this.#picked.get(place) ?? 0;
@@ -203,7 +204,7 @@ export class Simulation {
       const act = run.play.picks(place)[done];
       if (!act) continue;
       this.#picked.set(place, done + 1);
-      this.#play(run, act);
+      this.#play(run, place, act);
       return true;
     }
     return false;
@@ -221,7 +222,7 @@ export class Simulation {
         if (plan.isHeard && plan.calls.length > 0 && place.scope.elements[node]?.type === "startEvent")
           this.#arriving(run, place, node, plan, acts);
         else if (acts.length > 0 && run.data && isBarredByData(run, place, node)) this.#finish(run, "stuck", plan.id);
-        else if (acts.length > 0) this.#step(run, plan, wayOn(this.plan, run, place, plan, acts));
+        else if (acts.length > 0) this.#step(run, place, plan, wayOn(this.plan, run, place, plan, acts));
         return;
       case "hold":
         this.#hold(run, place, node, plan, acts);
@@ -237,18 +238,19 @@ export class Simulation {
     }
   }
 
-  #play(run: Running, act: Act, times?: number) {
+  /** Gives how much else happened by it. */
+  #play(run: Running, place: Place, act: Act, times?: number): number {
     if (run.counts) this.recorder.steps++;
     run.follower?.did(run, this.#now, act, times);
-    return run.play.step(act, times);
+    return run.play.run(place, act, times);
   }
 
   /** Does an act, and takes away what it ended. */
-  #step(run: Running, plan: NodePlan, act: Act, times?: number): void {
+  #step(run: Running, place: Place, plan: NodePlan, act: Act, times?: number): void {
     run.steps++;
     if (act.does !== "finish" && act.does !== "again") this.#enter(run, plan);
-    const happened = this.#play(run, act, times);
-    const ends = act.move.clears || act.does === "fire" || happened.length > 1 || act.move.stop !== undefined;
+    const others = this.#play(run, place, act, times);
+    const ends = act.move.clears || act.does === "fire" || others > 0 || act.move.stop !== undefined;
     if (!ends) return;
     for (const pending of [...run.pending])
       if (run.play.placeAt(pending.place.key) !== pending.place) this.#cancel(pending);
@@ -270,7 +272,7 @@ export class Simulation {
     const [first] = acts;
     if (!first) return;
     if (first.does === "begin") {
-      this.#step(run, plan, first, plan.instances);
+      this.#step(run, place, plan, first, plan.instances);
       return;
     }
     if (place.underWay.get(node)?.places.some(this.#hasPicks)) return;
@@ -283,11 +285,11 @@ export class Simulation {
     const finishing = acts.filter(({ does }) => does !== "again");
     const byHand = again && finishing.length > 0 ? run.follower?.take(plan.id, acts) : undefined;
     if (byHand) {
-      this.#step(run, plan, byHand);
+      this.#step(run, place, plan, byHand);
       return;
     }
     if (again && (finishing.length === 0 || (plan.again !== undefined && happens(run, plan, plan.again)))) {
-      this.#step(run, plan, again);
+      this.#step(run, place, plan, again);
       return;
     }
     if (finishing.length === 0) return;
@@ -301,11 +303,11 @@ export class Simulation {
       const all = place.acts[edge] as readonly Act[];
       const [fire] = all;
       if (!fire || !(led ? all.includes(led) : happens(run, ofEdge, ofEdge.chance ?? 0))) continue;
-      this.#step(run, ofEdge, led ?? wayOn(this.plan, run, place, ofEdge, all));
+      this.#step(run, place, ofEdge, led ?? wayOn(this.plan, run, place, ofEdge, all));
       if (fire.move.stop !== undefined) return;
     }
     const isLed = led !== undefined && finishing.includes(led);
-    this.#step(run, plan, isLed ? led : wayOn(this.plan, run, place, plan, finishing));
+    this.#step(run, place, plan, isLed ? led : wayOn(this.plan, run, place, plan, finishing));
   }
 
   /** Whether something at its edge ends a step or it ends by itself, where a person leads the case. */
@@ -316,9 +318,8 @@ export class Simulation {
 
   /** A message from elsewhere that begins something, or ends what it is at the edge of, is on its way first. */
   #arriving(run: Running, place: Place, node: number, plan: NodePlan, acts: readonly Act[]): void {
-    const known = this.#pendingAt(run, place, node);
-    if (acts.length === 0) for (const pending of known) this.#cancel(pending);
-    if (acts.length === 0 || known.length > 0) return;
+    if (acts.length === 0) return this.#cancelAt(run, place, node);
+    if (pendingAt(run, place, node)) return;
     if (plan.course !== "edge") this.#enter(run, plan);
     const pending = this.#set(run, place, node, plan, "message", 0);
     pending.visit = visitOf(run, plan);
@@ -328,21 +329,17 @@ export class Simulation {
   }
 
   #edge(run: Running, place: Place, node: number, plan: NodePlan, acts: readonly Act[]): void {
-    const known = this.#pendingAt(run, place, node);
     if (acts[0]?.does === "finish") {
-      this.#step(run, plan, acts[0]);
+      this.#step(run, place, plan, acts[0]);
       return;
     }
-    if (acts.length === 0) {
-      for (const pending of known) this.#cancel(pending);
-      return;
-    }
-    if (known.length > 0) return;
+    if (acts.length === 0) return this.#cancelAt(run, place, node);
+    if (pendingAt(run, place, node)) return;
     const { timer, interval } = plan;
     const timerFails = timer === undefined && interval === undefined;
     if (plan.isHeard && timerFails) {
       if (plan.calls.length > 0) this.#arriving(run, place, node, plan, acts);
-      else this.#step(run, plan, wayOn(this.plan, run, place, plan, acts));
+      else this.#step(run, place, plan, wayOn(this.plan, run, place, plan, acts));
       return;
     }
     // What is thrown inside is caught without asking; the rest is as the scenario says, or never comes.
@@ -354,7 +351,7 @@ export class Simulation {
 
   /** The first of several events: when each comes is drawn once, and looked at again when a message comes. */
   #race(run: Running, place: Place, node: number, plan: NodePlan, acts: readonly Act[]): void {
-    const [known] = this.#pendingAt(run, place, node);
+    const known = pendingAt(run, place, node);
     if (acts.length === 0) {
       if (known && known.state !== "message") this.#cancel(known);
       const { ins } = place.scope.net.nodes[node] ?? { ins: [] };
@@ -379,13 +376,12 @@ export class Simulation {
   #workAt(run: Running, place: Place, node: number, plan: NodePlan, acts: readonly Act[]): void {
     const { net } = place.scope;
     const one = net.nodes[node];
-    const known = this.#pendingAt(run, place, node);
     let wanted = 0;
     if (one?.kind === "held") {
       const isActive = place.state[net.flows.length + node] !== 0;
       if (!isActive) {
-        for (const pending of known) this.#cancel(pending);
-        if (acts[0]?.does === "begin") this.#step(run, plan, acts[0], plan.instances);
+        this.#cancelAt(run, place, node);
+        if (acts[0]?.does === "begin") this.#step(run, place, plan, acts[0], plan.instances);
         return;
       }
       const rounds = place.underWay.get(node);
@@ -393,8 +389,12 @@ export class Simulation {
       const left = rounds?.times === undefined ? 1 : rounds.times - rounds.finished;
       wanted = plan.atOnce ? left : 1;
     } else for (const flow of one?.ins ?? []) wanted += place.state[flow] as number;
-    for (let at = known.length; at > wanted; at--) this.#cancel(known[at - 1] as Pending);
-    for (let at = known.length; at < wanted; at++) {
+    let known = 0;
+    for (const one of run.pending) if (one.place === place && one.node === node) known++;
+    // Of several those that began last.
+    for (; known > wanted; known--)
+      this.#cancel(run.pending.findLast((one) => one.place === place && one.node === node) as Pending);
+    for (; known < wanted; known++) {
       if (one?.kind !== "held") this.#enter(run, plan);
       this.#startAt(run, place, node, plan);
     }
@@ -427,7 +427,8 @@ export class Simulation {
 
   /** Goes along the next way between sites, where there is room on it; behind the last one it is begun. */
   #cross(pending: Pending): void {
-    const [way, ...rest] = pending.ways;
+    const { ways } = pending;
+    const [way] = ways;
     if (!way) {
       if (pending.isSent) {
         this.#complete(pending);
@@ -438,7 +439,7 @@ export class Simulation {
     pending.state = "crossing";
     const request = way.needs && this.#requestOf(pending, way.needs);
     pending.request = request;
-    if (!request || this.#desks.ask(request, this.#now)) this.#along(pending, way, rest);
+    if (!request || this.#desks.ask(request, this.#now)) this.#along(pending, way, ways.slice(1));
     else {
       this.#served.set(request, pending);
       pending.of.follower?.waits(pending.of, this.#now, pending);
@@ -469,11 +470,8 @@ export class Simulation {
     } else this.#ask(pending);
   }
 
-  #pendingAt(run: Running, place: Place, node: number): readonly Pending[] {
-    let found = none;
-    for (const one of run.pending)
-      if (one.place === place && one.node === node) found = found === none ? [one] : [...found, one];
-    return found;
+  #cancelAt(run: Running, place: Place, node: number): void {
+    for (let one = pendingAt(run, place, node); one; one = pendingAt(run, place, node)) this.#cancel(one);
   }
 
   #set(run: Running, place: Place, node: number, plan: NodePlan, state: Pending["state"], work: number): Pending {
@@ -574,6 +572,10 @@ export class Simulation {
 
   #remove(pending: Pending): void {
     const { pending: list } = pending.of;
+    if (list.at(-1) === pending) {
+      list.pop();
+      return;
+    }
     const at = list.indexOf(pending);
     if (at >= 0) list.splice(at, 1);
   }
@@ -612,14 +614,14 @@ export class Simulation {
     const element = run.data && place.scope.elements[node];
     if (run.data && element) run.data = decidedAt(this.plan.world, element, run.data)?.data ?? run.data;
     const acts = place.acts[node] as readonly Act[];
-    if (pending.act) this.#step(run, plan, pending.act);
+    if (pending.act) this.#step(run, place, plan, pending.act);
     else if (acts.length === 0) return;
     else if (place.scope.net.nodes[node]?.kind === "held") this.#done(run, place, node, plan, acts);
-    else if (plan.course === "edge") this.#step(run, plan, wayOn(this.plan, run, place, plan, acts));
+    else if (plan.course === "edge") this.#step(run, place, plan, wayOn(this.plan, run, place, plan, acts));
     else {
       const act = wayOn(this.plan, run, place, plan, acts);
       run.steps++;
-      this.#play(run, act);
+      this.#play(run, place, act);
     }
   }
 
@@ -639,7 +641,7 @@ export class Simulation {
 
   #finish(run: Running, how: "done" | "stuck" | "stopped", at?: Id): void {
     run.isOver = true;
-    for (const pending of [...run.pending]) this.#cancel(pending);
+    for (let [pending] = run.pending; pending; [pending] = run.pending) this.#cancel(pending);
     this.#underWay--;
     this.recorder.underWay(this.#now, this.#underWay);
     if (how === "done") this.recorder.done(this.#now);
@@ -659,5 +661,10 @@ export class Simulation {
   }
 }
 
-const none: readonly Pending[] = [];
+/** What goes on at a node, the first of several. */
+function pendingAt({ pending }: Running, place: Place, node: number): Pending | undefined {
+  for (const one of pending) if (one.place === place && one.node === node) return one;
+  return undefined;
+}
+
 const noWays: readonly Crossing[] = [];

@@ -52,10 +52,12 @@ export interface Compiled {
   readonly sends: readonly (readonly Sends[])[];
   /** By node: what an event throws; empty for what throws nothing. */
   readonly throws: readonly string[];
-  /** By node: whether it is an activity whose work can be undone; its loop; whether it has an inside that is played. */
+  /** By node: whether it is an activity whose work can be undone; its loop; what is played inside of it. */
   readonly undoable: Uint8Array;
   readonly loops: readonly (Element | undefined)[];
-  readonly hasInside: Uint8Array;
+  readonly insides: readonly ReturnType<typeof insideOf>[];
+  /** By node: whether nothing follows from what it does but where its tokens go: it sends and throws nothing, waits for no message, and cannot be undone. */
+  readonly isPlain: Uint8Array;
   readonly isAdHoc: boolean;
 }
 
@@ -99,6 +101,16 @@ function compile(world: World, model: Model, scope: Id): Compiled {
       ? 1
       : 0,
   );
+  const sends = elements.map((element) => messages?.sent(element) ?? []);
+  const throws = elements.map((element) =>
+    element.type === "endEvent" || element.type === "intermediateThrowEvent" ? triggerOf(model, element) : "",
+  );
+  const undoable = Uint8Array.from(elements, (element) =>
+    isActivity(element.type) &&
+    boundaryEventsOf(model, element.id).some((event) => triggerOf(model, event) === "compensateEventDefinition")
+      ? 1
+      : 0,
+  );
   return {
     net,
     model,
@@ -120,18 +132,14 @@ function compile(world: World, model: Model, scope: Id): Compiled {
     expects,
     asks,
     expecting: net.nodes.flatMap((_, at) => (asks[at] === 1 ? [at] : [])),
-    sends: elements.map((element) => messages?.sent(element) ?? []),
-    throws: elements.map((element) =>
-      element.type === "endEvent" || element.type === "intermediateThrowEvent" ? triggerOf(model, element) : "",
-    ),
-    undoable: Uint8Array.from(elements, (element) =>
-      isActivity(element.type) &&
-      boundaryEventsOf(model, element.id).some((event) => triggerOf(model, event) === "compensateEventDefinition")
-        ? 1
-        : 0,
-    ),
+    sends,
+    throws,
+    undoable,
     loops: elements.map((element) => (isActivity(element.type) ? loopOf(model, element.id) : undefined)),
-    hasInside: Uint8Array.from(elements, (element) => (insideOf(world, model, element) ? 1 : 0)),
+    insides: elements.map((element) => insideOf(world, model, element)),
+    isPlain: Uint8Array.from(elements, (_, at) =>
+      asks[at] === 0 && undoable[at] === 0 && throws[at] === "" && (sends[at] as readonly Sends[]).length === 0 ? 1 : 0,
+    ),
     isAdHoc: isAdHoc(model, scope),
   };
 }

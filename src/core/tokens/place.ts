@@ -53,21 +53,21 @@ export class Place {
     this.known = knownActs(scope, key);
   }
 
-  /** As new, for another case: what it is made of is a good part of what a case costs. O(its scope). */
+  /** As new, for another case: what it is made of is a good part of what a case costs. O(its scope, and that as numbers). */
   anew(key: string, outer: Place | undefined, node: number): this {
     if (key !== this.key) this.known = knownActs(this.scope, key);
     this.key = key;
     this.outer = outer;
     this.node = node;
     this.state.fill(0);
-    this.underWay.clear();
-    this.finished.length = 0;
+    if (this.underWay.size > 0) this.underWay.clear();
+    if (this.finished.length > 0) this.finished.length = 0;
     this.busy = 0;
-    this.acts.fill(noActs);
-    this.ready.length = 0;
-    this.readyAt.fill(-1);
-    this.dirty.length = 0;
-    this.isDirty.fill(0);
+    for (let one = this.ready.pop(); one !== undefined; one = this.ready.pop()) {
+      this.acts[one] = noActs;
+      this.readyAt[one] = -1;
+    }
+    for (let one = this.dirty.pop(); one !== undefined; one = this.dirty.pop()) this.isDirty[one] = 0;
     return this;
   }
 

@@ -6,8 +6,16 @@ import { expectOk } from "../testing/models";
 import { randomProcess, seededRandom, tangledProcess } from "../testing/randomProcess";
 import type { Act } from "./acts";
 import { caseSchema } from "./case";
+import type { Place } from "./place";
 import { Play } from "./play";
 import { SparePlaces } from "./sparePlaces";
+
+/** A case, and the nodes that it was told can do something, as whoever lets time pass hears of them. */
+interface Player {
+  readonly play: Play;
+  readonly can: Set<string>;
+  readonly listen: () => void;
+}
 
 const named = (acts: readonly Act[]) =>
   acts.map(({ at, node, does, flows }) => `${at} ${node} ${does} ${flows.join(" ")}`);
@@ -112,6 +120,47 @@ describe("a case being played", () => {
         expect(ends[2]).toEqual(ends[0]);
       }),
       { numRuns: 60 },
+    );
+  });
+
+  test("whoever only counts what else happened comes to the same case, and is told of every node that can do something", () => {
+    const beside = (model: Model, seed: number) => {
+      const [told, counted] = [0, 1].map(() => {
+        const play = Play.begin({ model, together: true }, processesOf(model)[0]?.id as string);
+        const can = new Set<string>();
+        const listen = () => {
+          for (let place = play.changed(); place; place = play.changed()) {
+            const at = `${place.key} ${place.scope.net.nodes[play.changedNode]?.id}`;
+            if ((place.acts[play.changedNode] as readonly Act[]).length > 0) can.add(at);
+          }
+        };
+        return { play, can, listen };
+      }) as [Player, Player];
+      const random = seededRandom(seed);
+      let steps = 0;
+      for (; steps < 80; steps++) {
+        told.listen();
+        counted.listen();
+        const [acts, same] = [told.play.acts(), counted.play.acts()];
+        expect(named(same)).toEqual(named(acts));
+        expect(counted.play.saved()).toEqual(told.play.saved());
+        expect(counted.can).toEqual(told.can);
+        const at = Math.floor(random() * acts.length);
+        const [act, other] = [acts[at], same[at]];
+        if (!act || !other) break;
+        const times = act.does === "begin" && random() < 0.4 ? 2 : undefined;
+        const happened = told.play.step(act, times);
+        const others = counted.play.run(counted.play.placeAt(other.at) as Place, other, times);
+        expect(others).toBe(Math.max(0, happened.length - 1));
+      }
+      return steps;
+    };
+    let steps = 0;
+    for (let seed = 1; seed <= 60; seed++) steps += beside(nestedModel, seed);
+    expect(steps).toBeGreaterThan(600);
+    fc.assert(
+      fc.property(anyModel, ({ seed, model }) => void beside(model, seed)),
+      { numRuns: 120 },
     );
   });
 

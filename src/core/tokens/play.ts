@@ -5,10 +5,10 @@ import type { Case, CaseScope } from "./case";
 import { type Compiled, compiledScope } from "./compiled";
 import { actOf, type Happened, knownActsAt, movesOfPlace, noActs, Place, type UnderWay } from "./place";
 import type { NetNode } from "./scopeNet";
-import type { Move } from "./scopeState";
+import { type Move, moveOf } from "./scopeState";
 import type { SparePlaces } from "./sparePlaces";
 import { throwFrom } from "./throwing";
-import { insideOf, type World } from "./world";
+import type { World } from "./world";
 
 /**
  * A case being played. `step` moves its tokens in place and looks again only at the nodes that may do something else afterwards, so that
@@ -25,6 +25,8 @@ export class Play {
   readonly #closed: Place[] = [];
   /** The node that `changed` told of. */
   changedNode = -1;
+  /** Whether a scope was opened whose steps are picked. */
+  hasAdHoc = false;
 
   constructor(
     readonly world: World,
@@ -64,7 +66,7 @@ export class Play {
     place.finished.push(...saved.finished);
     for (const [id, { times, finished, scopes }] of saved.underWay) {
       const at = nodeAt(id);
-      const inside = insideOf(this.world, model, scope.elements[at] as Element);
+      const inside = scope.insides[at];
       const places = scopes.map((inner) => this.#loaded(inner, inside?.model ?? model, place, at));
       place.underWay.set(at, { times, finished, places });
     }
@@ -83,6 +85,7 @@ export class Play {
     this.#byKey.set(key, place);
     this.#places = undefined;
     const { net } = scope;
+    if (scope.isAdHoc) this.hasAdHoc = true;
     const at =
       start === undefined
         ? 0
@@ -165,7 +168,8 @@ export class Play {
   }
 
   isOver(): boolean {
-    return this.pools.every((pool) => pool.busy === 0);
+    for (const pool of this.pools) if (pool.busy > 0) return false;
+    return true;
   }
 
   /** Everything that can happen next, outer scopes first, in the order of the file. O(nodes of the scopes under way). */
@@ -233,9 +237,12 @@ export class Play {
   }
 
   #refreshNode(place: Place, node: number): void {
-    const { isDirty, ready, readyAt } = place;
-    isDirty[node] = 0;
-    const acts = this.#actsAt(place, node);
+    place.isDirty[node] = 0;
+    this.#know(place, node, this.#actsAt(place, node));
+  }
+
+  #know(place: Place, node: number, acts: readonly Act[]): void {
+    const { ready, readyAt } = place;
     place.acts[node] = acts;
     const at = readyAt[node] as number;
     if (acts.length > 0 && at < 0) {
@@ -299,7 +306,9 @@ export class Play {
     const finish = () => acts.push(actOf(place, move, "finish"));
     if (!one || !loop) return void finish();
     const allAtOnce =
-      scope.hasInside[node] === 1 && loop.type === "multiInstanceLoopCharacteristics" && loop.isSequential !== true;
+      scope.insides[node] !== undefined &&
+      loop.type === "multiInstanceLoopCharacteristics" &&
+      loop.isSequential !== true;
     if (allAtOnce) return void finish();
     const done = one.finished + 1;
     if (one.times !== undefined) {
@@ -317,7 +326,7 @@ export class Play {
     if (model.elements.get(net.scope)?.ordering === "Sequential" && place.busy > 0) return [];
     return net.entries.flat().map((flow) => {
       const node = net.flows[flow]?.to ?? -1;
-      return actOf(place, { node, take: [], give: [flow] }, "pick");
+      return actOf(place, moveOf(node, [], [flow]), "pick");
     });
   }
 
@@ -330,23 +339,51 @@ export class Play {
   step(act: Act, times?: number): Happened[] {
     const place = this.#byKey.get(act.at);
     if (!place) throw new RangeError(`There is no scope "${act.at}" under way in this case.`);
-    const { does, move } = act;
-    if (does === "pick") {
-      this.moveIn(place, move);
-      return [];
+    const { does } = act;
+    const happened: Happened[] =
+      does === "pick"
+        ? []
+        : [{ at: act.at, node: act.node, event: does === "finish" ? "left" : "entered", flows: act.flows }];
+    this.#do(place, act, times, happened);
+    return happened;
+  }
+
+  /**
+   * The same for whoever lets time pass and asks only how much else happened by it: an act of a scope that is under way. A node that has
+   * acted and has no token left is not told of by `changed`.
+   */
+  run(place: Place, act: Act, times?: number): number {
+    const { move } = act;
+    if (move.goesOn && act.does === "pass" && place.scope.isPlain[move.node] === 1) {
+      this.#goOn(place, move);
+      return 0;
     }
-    const happened: Happened[] = [
-      { at: act.at, node: act.node, event: does === "finish" ? "left" : "entered", flows: act.flows },
-    ];
-    if (does === "again") {
-      this.#oneMore(place, move.node);
-      return happened;
-    }
+    if (others.length > 0) others.length = 0;
+    this.#do(place, act, times, others);
+    return others.length;
+  }
+
+  #do(place: Place, { does, move }: Act, times: number | undefined, happened: Happened[]): void {
+    if (does === "pick") return this.moveIn(place, move);
+    if (does === "again") return this.#oneMore(place, move.node);
     this.moved(place, move, times);
     const element = place.scope.elements[move.node] as Element;
     this.#receive(place.scope, move.node, element, does);
     if (does !== "begin") throwFrom(this, place, move.node, element, happened);
-    return happened;
+  }
+
+  /** As `moveIn` for the move that most are: as many tokens as before, in the same scope. */
+  #goOn(place: Place, { node, take, give }: Move): void {
+    const { state, scope } = place;
+    const from = take[0] as number;
+    const to = give[0] as number;
+    const left = (state[from] as number) - 1;
+    state[from] = left;
+    state[to] = (state[to] as number) + 1;
+    if (left === 0 && (scope.net.nodes[node] as NetNode).ins.length === 1) this.#know(place, node, noActs);
+    else place.look(node);
+    place.look(scope.to[to] as number);
+    for (const watching of scope.watchful) place.look(watching);
   }
 
   /** Tokens of a scope after a move of its net. */
@@ -372,7 +409,7 @@ export class Play {
     if (move.stop !== undefined) this.end(place, move.stop);
     this.moveIn(place, move);
     const element = scope.elements[move.node] as Element;
-    if (move.start !== undefined) this.#opening(place, move.start, element, times);
+    if (move.start !== undefined) this.#opening(place, move.start, times);
     else if (
       scope.undoable[move.node] === 1 &&
       isActivity(element.type) &&
@@ -385,10 +422,10 @@ export class Play {
     for (const node of [...place.underWay.keys()]) this.end(place, node);
   }
 
-  #opening(place: Place, node: number, element: Element, wanted: number | undefined): void {
-    const { model, loops } = place.scope;
+  #opening(place: Place, node: number, wanted: number | undefined): void {
+    const { loops, insides } = place.scope;
     const loop = loops[node];
-    const inside = insideOf(this.world, model, element);
+    const inside = insides[node];
     if (!loop && !inside) return;
     const isMulti = loop?.type === "multiInstanceLoopCharacteristics";
     const times = !loop ? 1 : isMulti ? Math.max(1, wanted ?? cardinalityOf(loop) ?? 1) : wanted;
@@ -407,7 +444,7 @@ export class Play {
   /** The next round of a repeated activity. */
   #oneMore(place: Place, node: number): void {
     const one = place.underWay.get(node) as UnderWay;
-    const inside = insideOf(this.world, place.scope.model, place.scope.elements[node] as Element);
+    const inside = place.scope.insides[node];
     for (const inner of one.places) this.#close(inner);
     one.finished++;
     one.places = inside
@@ -434,6 +471,9 @@ export class Play {
     for (const place of this.places()) for (const node of place.scope.expecting) place.look(node);
   }
 }
+
+/** What else happened by an act, where it is only counted. */
+const others: Happened[] = [];
 
 /** How many instances a model itself says there are, where it says a number. */
 export function cardinalityOf(loop: Element): number | undefined {

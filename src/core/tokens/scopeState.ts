@@ -23,6 +23,30 @@ export interface Move {
   readonly had?: number;
   /** All other tokens of the scope go. */
   readonly clears?: boolean;
+  /** A token goes from one flow to another, and nothing else. */
+  readonly goesOn: boolean;
+}
+
+/** A move. All have the same fields, whatever they do: where millions are made, what looks at them need not find out which it has. */
+export function moveOf(
+  node: number,
+  take: readonly number[],
+  give: readonly number[],
+  { start, stop, fire, had, clears }: Omit<Partial<Move>, "node" | "take" | "give" | "goesOn"> = {},
+): Move {
+  const isMore =
+    start !== undefined || stop !== undefined || fire !== undefined || had !== undefined || clears === true;
+  return {
+    node,
+    take,
+    give,
+    start,
+    stop,
+    fire,
+    had,
+    clears,
+    goesOn: !isMore && take.length === 1 && give.length === 1,
+  };
 }
 
 /** A set of ways out has this many members at most to be looked at in all combinations. */
@@ -66,17 +90,15 @@ export function passesOf(net: ScopeNet, at: number, flow: number): readonly Move
   const node = net.nodes[at];
   switch (node?.kind) {
     case "each":
-      return waysOut(node).map((give) => ({ node: at, take: [flow], give }));
+      return waysOut(node).map((give) => moveOf(at, [flow], give));
     case "exclusive":
-      return node.outs.length === 0
-        ? [{ node: at, take: [flow], give: [] }]
-        : node.outs.map((way) => ({ node: at, take: [flow], give: [way] }));
+      return node.outs.length === 0 ? [moveOf(at, [flow], [])] : node.outs.map((way) => moveOf(at, [flow], [way]));
     case "end":
-      return [{ node: at, take: [flow], give: [] }];
+      return [moveOf(at, [flow], [])];
     case "clear":
-      return [{ node: at, take: [flow], give: [], clears: true }];
+      return [moveOf(at, [flow], [], { clears: true })];
     case "held":
-      return [{ node: at, take: [flow], give: [], start: at }];
+      return [moveOf(at, [flow], [], { start: at })];
     default:
       return undefined;
   }
@@ -86,8 +108,8 @@ export function passesOf(net: ScopeNet, at: number, flow: number): readonly Move
 export function joinsOf(net: ScopeNet, at: number): readonly Move[] {
   const node = net.nodes[at];
   if (node === undefined || node.ins.length === 0) return [];
-  if (node.kind === "parallel") return [{ node: at, take: node.ins, give: node.outs }];
-  return node.kind === "inclusive" ? someWays(node).map((give) => ({ node: at, take: node.ins, give })) : [];
+  if (node.kind === "parallel") return [moveOf(at, node.ins, node.outs)];
+  return node.kind === "inclusive" ? someWays(node).map((give) => moveOf(at, node.ins, give)) : [];
 }
 
 /** What an event at an edge does when it goes off. */
@@ -95,16 +117,14 @@ export function firesOf(net: ScopeNet, at: number): readonly Move[] {
   const node = net.nodes[at];
   const { host } = node ?? {};
   if (node === undefined || host === undefined) return [];
-  return waysOut(node).map((give) =>
-    node.interrupts ? { node: at, take: [], give, stop: host } : { node: at, take: [], give, fire: at },
-  );
+  return waysOut(node).map((give) => moveOf(at, [], give, node.interrupts ? { stop: host } : { fire: at }));
 }
 
 /** How an activity that is under way can end. */
 export function finishesOf(net: ScopeNet, at: number): readonly Move[] {
   const node = net.nodes[at];
   if (node?.kind !== "held" || !node.canComplete) return [];
-  return waysOut(node).map((give) => ({ node: at, take: [], give, stop: at }));
+  return waysOut(node).map((give) => moveOf(at, [], give, { stop: at }));
 }
 
 /** What one node can do. O(its ways), for inclusive and complex gateways O(their paths). */
@@ -126,7 +146,7 @@ export function movesAt(net: ScopeNet, state: ScopeState, at: number): readonly 
       return waiting.length === node.ins.length ? joinsOf(net, at) : [];
     case "inclusive":
       return waiting.length > 0 && noMoreCanCome(net, state, node.ins, at, waiting)
-        ? someWays(node).map((give) => ({ node: at, take: waiting, give }))
+        ? someWays(node).map((give) => moveOf(at, waiting, give))
         : [];
     case "complex":
       return complexMoves(net, state, node, at, waiting);
@@ -148,11 +168,11 @@ function complexMoves(net: ScopeNet, state: ScopeState, node: NetNode, at: numbe
     const now = all
       ? 0
       : node.ins.reduce((bits, flow, bit) => bits | (bit < mostHad && waiting.includes(flow) ? 1 << bit : 0), 0) >>> 0;
-    return someWays(node).map((give) => ({ node: at, take: waiting, give, had: now }));
+    return someWays(node).map((give) => moveOf(at, waiting, give, { had: now }));
   }
   const open = node.ins.filter((_, bit) => bit >= mostHad || ((had >>> bit) & 1) === 0);
   const late = open.filter((flow) => waiting.includes(flow));
-  return noMoreCanCome(net, state, open, at, late) ? [{ node: at, take: late, give: [], had: 0 }] : [];
+  return noMoreCanCome(net, state, open, at, late) ? [moveOf(at, late, [], { had: 0 })] : [];
 }
 
 /** Boundary events go off while their host is under way, event sub-processes while their scope is alive; each once. */
@@ -161,9 +181,9 @@ function calledMoves(net: ScopeNet, state: ScopeState, node: NetNode, at: number
   if (host !== undefined) {
     return state[active(net, host)] === 0 || state[fired(net, at)] !== 0 ? [] : firesOf(net, at);
   }
-  if (state[active(net, at)] !== 0) return node.canComplete ? [{ node: at, take: [], give: [], stop: at }] : [];
+  if (state[active(net, at)] !== 0) return node.canComplete ? [moveOf(at, [], [], { stop: at })] : [];
   if (state[fired(net, at)] !== 0 || isOver(net, state)) return [];
-  return [{ node: at, take: [], give: [], start: at, fire: at, ...(node.interrupts && { clears: true }) }];
+  return [moveOf(at, [], [], { start: at, fire: at, ...(node.interrupts && { clears: true }) })];
 }
 
 /** What a node that sends a token on every way gives: all but those a condition may leave out. */

@@ -11,6 +11,7 @@ import {
 import type { Sends } from "./compiled";
 import { type Happened, movesOfPlace, type Place } from "./place";
 import type { Play } from "./play";
+import { moveOf } from "./scopeState";
 
 /**
  * What follows at once when a node has acted: its messages are sent, and an event that throws is caught where it is caught
@@ -121,8 +122,7 @@ function goOff(play: Play, place: Place, node: Id, evenIfOver: boolean, happened
   const found = movesOfPlace(place, at).find((move) => move.stop !== at);
   // The error has taken the last token of the scope, which is alive for its handler all the same.
   const move =
-    found ??
-    (evenIfOver && place.busy === 0 ? { node: at, take: [], give: [], start: at, fire: at, clears: true } : undefined);
+    found ?? (evenIfOver && place.busy === 0 ? moveOf(at, [], [], { start: at, fire: at, clears: true }) : undefined);
   if (!move) return false;
   play.moved(place, move);
   happened.push({
