@@ -2,7 +2,7 @@ import type { Id } from "../model";
 import type { Act, Deed } from "./acts";
 import type { Compiled } from "./compiled";
 import type { NetNode } from "./scopeNet";
-import { type Move, movesAt, type ScopeState } from "./scopeState";
+import { joinsOf, type Move, movesAt, noMoreCanCome, type ScopeState } from "./scopeState";
 
 /** One thing that happened: a node was entered or left, or its work was undone. */
 export interface Happened {
@@ -138,7 +138,17 @@ interface KnownActs {
   readonly finishing: (readonly Act[] | undefined)[];
   readonly joining: (readonly Act[] | undefined)[];
   readonly firing: (readonly Act[] | undefined)[];
+  /** By node, then by the ways in that have a token, a bit each: what an inclusive gateway does with those, when no more can come. */
+  readonly joiningSome: (Map<number, JoiningSome> | undefined)[];
 }
+
+interface JoiningSome {
+  readonly waiting: readonly number[];
+  readonly acts: readonly Act[];
+}
+
+/** As many ways in as have a bit each. */
+const mostBits = 30;
 
 // A scope that stands at the same place in case after case has the same acts there; so many places are remembered of each.
 const mostPlaces = 64;
@@ -151,7 +161,7 @@ function knownActs(scope: Compiled, key: string): KnownActs {
   }
   let known = ofScope.get(key);
   if (!known) {
-    known = { passing: [], finishing: [], joining: [], firing: [] };
+    known = { passing: [], finishing: [], joining: [], firing: [], joiningSome: [] };
     if (ofScope.size < mostPlaces) ofScope.set(key, known);
   }
   return known;
@@ -189,11 +199,14 @@ export function knownActsAt(place: Place, at: number): readonly Act[] | undefine
       known.finishing[at] ??= actsOf(place, scope.finishes[at], "finish");
       return known.finishing[at];
     case "parallel":
-    case "inclusive":
-      for (const flow of node.ins)
-        if (state[flow] === 0) return node.kind === "parallel" || node.ins.length === 1 ? noActs : undefined;
+      for (const flow of node.ins) if (state[flow] === 0) return noActs;
       known.joining[at] ??= actsOf(place, scope.joins[at], "pass");
       return known.joining[at];
+    case "inclusive": {
+      if (node.ins.length > mostBits) return undefined;
+      const some = joiningSome(place, at, node.ins);
+      return some && noMoreCanCome(net, state, node.ins, at, some.waiting) ? some.acts : noActs;
+    }
     case "called": {
       const { host } = node;
       if (host === undefined) return undefined;
@@ -211,6 +224,27 @@ export function knownActsAt(place: Place, at: number): readonly Act[] | undefine
     return known.passing[flow];
   }
   return noActs;
+}
+
+/** Made once for the ways in that have a token; undefined where none has. */
+function joiningSome(place: Place, at: number, ins: readonly number[]): JoiningSome | undefined {
+  const { scope, state, known } = place;
+  let bits = 0;
+  for (let way = 0; way < ins.length; way++) if (state[ins[way] as number] !== 0) bits |= 1 << way;
+  if (bits === 0) return undefined;
+  let ofNode = known.joiningSome[at];
+  if (!ofNode) {
+    ofNode = new Map();
+    known.joiningSome[at] = ofNode;
+  }
+  let made = ofNode.get(bits);
+  if (!made) {
+    const waiting = ins.filter((_, way) => (bits >>> way) & 1);
+    made = { waiting, acts: actsOf(place, joinsOf(scope.net, at, waiting), "pass") };
+    // Those of a gateway with many ways are too many to be kept.
+    if (ofNode.size < mostPlaces) ofNode.set(bits, made);
+  }
+  return made;
 }
 
 const actsOf = (place: Place, moves: readonly Move[] | undefined, does: Deed): readonly Act[] =>

@@ -104,12 +104,12 @@ export function passesOf(net: ScopeNet, at: number, flow: number): readonly Move
   }
 }
 
-/** What a parallel or inclusive gateway does with a token on every way in. */
-export function joinsOf(net: ScopeNet, at: number): readonly Move[] {
+/** What a parallel or inclusive gateway does with a token on every way in; an inclusive one also with those on some, when no more can come. */
+export function joinsOf(net: ScopeNet, at: number, waiting = net.nodes[at]?.ins ?? []): readonly Move[] {
   const node = net.nodes[at];
-  if (node === undefined || node.ins.length === 0) return [];
-  if (node.kind === "parallel") return [moveOf(at, node.ins, node.outs)];
-  return node.kind === "inclusive" ? someWays(node).map((give) => moveOf(at, node.ins, give)) : [];
+  if (node === undefined || waiting.length === 0) return [];
+  if (node.kind === "parallel") return [moveOf(at, waiting, node.outs)];
+  return node.kind === "inclusive" ? someWays(node).map((give) => moveOf(at, waiting, give)) : [];
 }
 
 /** What an event at an edge does when it goes off. */
@@ -145,9 +145,7 @@ export function movesAt(net: ScopeNet, state: ScopeState, at: number): readonly 
     case "parallel":
       return waiting.length === node.ins.length ? joinsOf(net, at) : [];
     case "inclusive":
-      return waiting.length > 0 && noMoreCanCome(net, state, node.ins, at, waiting)
-        ? someWays(node).map((give) => moveOf(at, waiting, give))
-        : [];
+      return waiting.length > 0 && noMoreCanCome(net, state, node.ins, at, waiting) ? joinsOf(net, at, waiting) : [];
     case "complex":
       return complexMoves(net, state, node, at, waiting);
     case "called":
@@ -218,7 +216,7 @@ function setsOf(ways: readonly number[]): number[][] {
  * there is one as well to a flow that has a token (BPMN 2.0, 13.3.3). An activity under way counts as a token before it.
  * O(flows + nodes), what leads where being found out once for a net.
  */
-function noMoreCanCome(
+export function noMoreCanCome(
   net: ScopeNet,
   state: ScopeState,
   ins: readonly number[],
@@ -227,13 +225,28 @@ function noMoreCanCome(
 ): boolean {
   if (waiting.length === ins.length) return true;
   const { ways, leads, words } = leadsInto(net, at);
+  const places = net.flows.length + net.nodes.length;
+  // As nearly all gateways are: their ways in fit into one number.
+  if (words === 1) {
+    let empty = 0;
+    let there = 0;
+    for (const flow of ins)
+      if (waiting.includes(flow)) there |= 1 << ways.indexOf(flow);
+      else empty |= 1 << ways.indexOf(flow);
+    for (let place = 0; place < places; place++) {
+      if (state[place] === 0) continue;
+      const bits = leads[place] as number;
+      if ((bits & empty) !== 0 && (bits & there) === 0) return false;
+    }
+    return true;
+  }
   const [empty, there] = [new Uint32Array(words), new Uint32Array(words)];
   for (const flow of ins) {
     const way = ways.indexOf(flow);
     const bits = waiting.includes(flow) ? there : empty;
     bits[way >>> 5] = (bits[way >>> 5] as number) | (1 << (way & 31));
   }
-  for (let place = 0; place < net.flows.length + net.nodes.length; place++) {
+  for (let place = 0; place < places; place++) {
     if (state[place] === 0) continue;
     let [toEmpty, toThere] = [0, 0];
     for (let word = 0; word < words; word++) {
