@@ -2,7 +2,8 @@ import type { NeedPlan, ResourcePlan } from "./resources";
 import { Series } from "./series";
 
 /** Somebody who waits for resources. Larger priorities go first, among equal ones who came first. */
-export interface Request {
+export interface Request<By = unknown> {
+  readonly by: By;
   readonly needs: NeedPlan;
   /** All that may serve it. */
   readonly desks: readonly Desk[];
@@ -101,7 +102,7 @@ export class Desk {
 }
 
 /** All resources of a run. */
-export class Desks {
+export class Desks<By> {
   readonly list: readonly Desk[];
 
   constructor(
@@ -109,13 +110,13 @@ export class Desks {
     /** Told when a resource's hours begin again for which somebody waits. */
     readonly wake: (desk: Desk, at: number) => void,
     /** Told when somebody who waited can begin. */
-    readonly serve: (request: Request) => void,
+    readonly serve: (by: By) => void,
   ) {
     this.list = plans.map((plan, at) => new Desk(plan, at));
   }
 
   /** Asks for what is needed: it is granted at once, or waits. O(queue) at worst. */
-  ask(request: Request, now: number): boolean {
+  ask(request: Request<By>, now: number): boolean {
     const grants = this.#grants(request, now, true);
     if (grants) {
       this.#grant(request, grants, now);
@@ -222,9 +223,10 @@ export class Desks {
       }
       for (const other of request.desks) other.change(now, -1);
       this.#grant(request, grants, now);
-      this.serve(request);
+      this.serve(request.by as By);
     }
-    if (kept === 0 && at === 1) queue.shift();
+    // Mostly the first alone goes, and the second was looked at.
+    if (at - kept === 1 && at <= 2) queue.shift();
     else if (kept < at) queue.splice(kept, at - kept);
     if (desk.waiting > 0) this.#wakeWhenOpen(desk, now);
   }

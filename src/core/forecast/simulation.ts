@@ -38,10 +38,9 @@ export const mostSteps = 10_000;
 export class Simulation {
   readonly recorder: Recorder;
   readonly #heap = new Heap<Coming>();
-  readonly #desks: Desks;
+  readonly #desks: Desks<Pending>;
   readonly #sources: readonly Source[];
   readonly #came = new Map<Source, number>();
-  readonly #served = new Map<Request, Pending>();
   readonly #spare = new SparePlaces();
   #now = 0;
   #cases = 0;
@@ -63,10 +62,7 @@ export class Simulation {
     this.#desks = new Desks(
       plan.resources,
       (desk, at) => this.#heap.push(at, { kind: "opens", desk }),
-      (request) => {
-        const pending = this.#served.get(request);
-        if (!pending) return;
-        this.#served.delete(request);
+      (pending) => {
         const [way, ...rest] = pending.ways;
         if (pending.state === "crossing" && way) this.#along(pending, way, rest);
         else this.#begin(pending);
@@ -440,10 +436,7 @@ export class Simulation {
     const request = way.needs && this.#requestOf(pending, way.needs);
     pending.request = request;
     if (!request || this.#desks.ask(request, this.#now)) this.#along(pending, way, ways.slice(1));
-    else {
-      this.#served.set(request, pending);
-      pending.of.follower?.waits(pending.of, this.#now, pending);
-    }
+    else pending.of.follower?.waits(pending.of, this.#now, pending);
   }
 
   #along(pending: Pending, way: Crossing, rest: readonly Crossing[]): void {
@@ -530,14 +523,13 @@ export class Simulation {
     pending.request = request;
     pending.state = "queued";
     if (this.#desks.ask(request, this.#now)) this.#begin(pending);
-    else {
-      this.#served.set(request, pending);
-      pending.of.follower?.waits(pending.of, this.#now, pending);
-    }
+    else pending.of.follower?.waits(pending.of, this.#now, pending);
   }
 
-  #requestOf({ plan, of }: Pending, needs: NeedPlan): Request {
+  #requestOf(by: Pending, needs: NeedPlan): Request<Pending> {
+    const { plan, of } = by;
     return {
+      by,
       needs,
       desks: this.#desks.of(needs),
       priority: plan.priority,
@@ -631,10 +623,7 @@ export class Simulation {
     this.#remove(pending);
     const { state, request } = pending;
     pending.state = "gone";
-    if (request?.state === "queued") {
-      this.#served.delete(request);
-      this.#desks.leave(request, this.#now);
-    }
+    if (request?.state === "queued") this.#desks.leave(request, this.#now);
     const worked = state === "busy" ? Math.min(pending.work, pending.hours.between(pending.begun, this.#now)) : 0;
     this.#book(pending, worked);
   }

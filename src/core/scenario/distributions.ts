@@ -218,7 +218,11 @@ export function normalQuantile(share: number): number {
   return q < 0 ? -value : value;
 }
 
-const horner = (factors: readonly number[], x: number) => factors.reduceRight((sum, factor) => sum * x + factor, 0);
+function horner(factors: readonly number[], x: number): number {
+  let sum = 0;
+  for (let at = factors.length - 1; at >= 0; at--) sum = sum * x + (factors[at] as number);
+  return sum;
+}
 const central = [
   [
     3.3871328727963665, 133.14166789178438, 1971.5909503065513, 13731.69376550946, 45921.95393154987, 67265.7709270087,
