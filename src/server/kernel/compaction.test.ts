@@ -64,6 +64,47 @@ describe("revisions kept by the log", () => {
     for (const [number, model] of kept) expect((await opened(version, number)).model).toEqual(model);
   }, 60_000);
 
+  /** What stands in the row of a kept state, as an earlier release, or two processes at once, may have left it. */
+  const leave = async (version: string, number: number, set: { model: never | null; builtOn: number | null }) => {
+    const { db } = await database();
+    await db
+      .update(revisions)
+      .set(set)
+      .where(and(eq(revisions.version, version), eq(revisions.number, number)));
+  };
+
+  test("one that is made from one that was left to the log itself opens, and goes through a backup", async () => {
+    const { version, diagram } = await makeProcess();
+    const kept = await edited(version, diagram, 4);
+    await backgroundDone();
+    expect(await whole(version)).toEqual([1, 4]);
+    await leave(version, 3, { model: null, builtOn: 2 });
+    const { bytes } = (await runUseCase(localMember, fileUseCases.backup, {})) as { bytes: Uint8Array };
+    await runUseCase(localMember, fileUseCases.restore, { bytes });
+    for (const [number, model] of kept) expect((await opened(version, number)).model).toEqual(model);
+    // In a circle there is nothing that it could be made from: told, not looked for without end.
+    await leave(version, 2, { model: null, builtOn: 3 });
+    await expect(opened(version, 3)).rejects.toMatchObject({ code: "damaged" });
+    const { bytes: circle } = (await runUseCase(localMember, fileUseCases.backup, {})) as { bytes: Uint8Array };
+    await expect(runUseCase(localMember, fileUseCases.restore, { bytes: circle })).rejects.toMatchObject({
+      code: "not-a-backup",
+    });
+  }, 60_000);
+
+  test("one that another is made from stays whole", async () => {
+    const { version, diagram } = await makeProcess();
+    const kept = await edited(version, diagram, 4);
+    await backgroundDone();
+    await leave(version, 2, { model: kept.get(2) as never, builtOn: null });
+    await leave(version, 3, { model: null, builtOn: 2 });
+    await compact(version);
+    expect(await whole(version)).toEqual([1, 2, 4]);
+    for (const [number, model] of kept) expect((await opened(version, number)).model).toEqual(model);
+    await leave(version, 3, { model: null, builtOn: 1 });
+    await compact(version);
+    expect(await whole(version)).toEqual([1, 4]);
+  }, 60_000);
+
   test("whole ones take no more room than the log between them, however many states are kept", async () => {
     const { version, diagram } = await makeProcess();
     await edited(version, diagram, 40);

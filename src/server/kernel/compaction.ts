@@ -1,7 +1,7 @@
 import { and, asc, eq, isNull, sql } from "drizzle-orm";
 import { database } from "@/data/database";
 import { log, revisions } from "@/data/schema";
-import { reading, type Transaction, writing } from "./act";
+import { lock, reading, type Transaction, writing } from "./act";
 import { batchesOf } from "./storedModels";
 import { hasThreads, inThread } from "./threads";
 
@@ -71,8 +71,12 @@ async function isMadeAnew(db: Transaction, version: string, base: Row, row: Row)
   return inThread("isRebuilt", {}, { base: from, edits: JSON.stringify(edits), wanted });
 }
 
-/** Both still stand as they were looked at: a backup may have been restored meanwhile. */
+/**
+ * Both still stand as they were looked at, since a backup may have been restored meanwhile, and nothing is built on what goes. With the version locked, since of two processes
+ * one could otherwise leave to the log what the other is just building on.
+ */
 async function leaveToLog(db: Transaction, version: string, base: Row, row: Row): Promise<void> {
+  await lock(db, "version", [version]);
   await db
     .update(revisions)
     .set({ model: null, builtOn: base.number })
@@ -84,6 +88,7 @@ async function leaveToLog(db: Transaction, version: string, base: Row, row: Row)
         isNull(revisions.builtOn),
         sql`exists (select 1 from revisions as base where base.version = ${version} and base.number = ${base.number}
           and base.sequence = ${base.sequence} and base.model is not null)`,
+        sql`not exists (select 1 from revisions as later where later.version = ${version} and later.built_on = ${row.number})`,
       ),
     );
 }

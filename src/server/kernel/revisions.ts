@@ -86,7 +86,12 @@ export async function loadRevision({ db }: Context, version: string, number: num
   };
   const row = await stored(number);
   if (!row) throw notFound(say`Revision ${number}`);
-  const base = row.builtOn === null ? row : await stored(row.builtOn);
+  let base: typeof row | undefined = row;
+  // What it was made from may have been left to the log as well, which two processes at once once did. Each is older than the one before.
+  for (let at = number; base && base.model === null && base.builtOn !== null && base.builtOn < at; ) {
+    at = base.builtOn;
+    base = await stored(at);
+  }
   const damaged = (reason: string | undefined) =>
     new UseCaseError(
       "damaged",

@@ -116,9 +116,14 @@ function checkRevisions(content: BackupContent, refuse: (what: string) => never)
     readonly model: unknown;
     readonly builtOn?: number | null;
   }[];
-  const whole = new Map(rows.filter((row) => row.model !== null).map((row) => [`${row.version} ${row.number}`, row]));
+  const known = new Map(rows.map((row) => [`${row.version} ${row.number}`, row]));
   for (const row of rows) {
-    const base = row.model === null ? whole.get(`${row.version} ${row.builtOn}`) : row;
+    let base: typeof row | undefined = row;
+    while (base && base.model === null) {
+      const before: typeof row | undefined = known.get(`${row.version} ${base.builtOn}`);
+      // Each is built on an older one; a file that says otherwise is none of ours.
+      base = before && before.number < base.number ? before : undefined;
+    }
     const wrong = base
       ? wrongWithModel(base.model, logs.get(row.version), base.sequence, row.sequence)
       : "what it is made from is missing";
