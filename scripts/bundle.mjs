@@ -3,8 +3,9 @@ import { join } from "node:path";
 import { newest, root } from "./root.mjs";
 
 /**
- * A program of the sources as one file with its parts beside it, made anew when a source is newer; gives its path. Several that start at
- * once may each make it (`LANE_BUNDLES`: in a folder of their own): parts are called by what is in them, each file is put in its place whole, and the program last of all.
+ * A program of the sources as one file with its parts beside it, made anew when a source is newer; gives its path. Several that start
+ * at once may each make it: parts are called by what is in them, each file is put in its place whole, and the program last of all.
+ * `LANE_BUNDLES` says another folder for it.
  */
 export async function bundled(name, entry, folders) {
   const place = process.env.LANE_BUNDLES ?? join(root, ".lane");

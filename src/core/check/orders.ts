@@ -4,29 +4,29 @@ const wordsOf = (text: string): ReadonlySet<string> => new Set(text.trim().split
 const verbs = wordsOf(`
   accept accompany achieve acknowledge acquire activate adapt add adjust administer adopt advise agree align allocate allow amend
   analyse analyze announce apply appoint appraise approve arrange ask assemble assess assign attach attend authorise authorize avoid
-  begin bring build buy calculate calibrate cancel capture carry certify choose clarify classify close collect combine communicate
-  compare compile compose compute conclude conduct configure confirm connect consider consolidate construct consult continue convert
-  create decide declare decline define delete deliver deny deploy describe detect determine develop diagnose discard disconnect discuss
-  dismiss distribute divide download draw eliminate employ enable enrol enter escalate establish evaluate examine exchange exclude
-  execute expand explain extend extract fetch finalise finalize follow fulfil generate get give handle identify implement import improve
-  include inform initiate insert inspect install instruct integrate introduce investigate invite involve join keep label launch lay
-  learn let locate maintain make manage merge mount negotiate notify obtain operate optimise optimize organise organize pack pay perform
-  pick post-process prepare prioritise prioritize procure produce protect prove provide publish put qualify recalculate receive
-  recommend reconcile recover reduce refer refuse register reject remind remove replace reply reschedule resolve respond restore retain
-  retrieve revise revoke scan seek select sell send settle ship show simplify sort specify store submit suggest summarise summarize
-  suspend take tell terminate translate transmit turn unlock unpack update upload validate verify wait warn weigh withdraw write
+  begin bring buy calculate calibrate cancel capture carry certify choose clarify classify close collect combine communicate compare
+  compile compose compute conclude conduct configure confirm connect consider consolidate construct consult continue convert create
+  decide declare decline define delete deliver deny deploy describe detect determine develop diagnose discard disconnect discuss
+  dismiss distribute divide eliminate employ enable enrol enter escalate establish evaluate examine exclude execute expand explain
+  extend fetch finalise finalize follow fulfil generate get give identify implement improve include inform initiate insert inspect
+  instruct integrate introduce investigate invite involve join keep lay learn let locate maintain make manage merge negotiate notify
+  obtain operate optimise optimize organise organize pack perform prepare prioritise prioritize procure produce protect
+  prove provide publish put qualify recalculate receive recommend reconcile recover reduce refer refuse reject remind remove replace
+  reply reschedule resolve respond restore retain retrieve revise revoke seek select sell send settle simplify specify submit suggest
+  summarise summarize suspend take tell terminate translate transmit unlock unpack validate verify wait warn weigh withdraw write
 `);
 
 /** Verbs that are also the name of a thing ("Order received") or what it is like ("Complete file handed in"). */
 const alsoThings = wordsOf(`
-  address alert answer archive audit award balance bill block book call care catch change charge check claim clean code comment
-  complete contact copy correct cost cover credit cut date debit demand design direct dispatch display document draft drive email empty
-  end estimate export file fill filter finish fit fix forecast form forward free grant group guide hand help hire hold increase
-  interview invoice issue lead leave lift link list load lock log look mail map mark match measure meet monitor move name need note
-  notice object offer open order package pass plan post present price print process program prompt purchase question quote raise rate
-  read record refund release rent repair repeat report request reserve return review reward route run sample save schedule score
-  search secure separate serve service set share sign sketch start state stop study subject summon supply support survey swap switch
-  tag test touch track train transfer transport treat try type update upgrade use visit work
+  address alert answer archive audit award balance bill block book build call care catch change charge check claim clean code comment
+  complete contact copy correct cost cover credit cut date debit demand design direct dispatch display document download draft draw
+  drive email empty end estimate exchange export extract file fill filter finish fit fix forecast form forward free grant group guide
+  hand handle help hire hold import increase install interview invoice issue label launch lead leave lift link list load lock log look
+  mail map mark match measure meet monitor mount move name need note notice object offer open order package pass pay pick plan post
+  present price print process program prompt purchase question quote raise rate read record refund register release rent repair repeat
+  report request reserve return review reward route run sample save scan schedule score search secure separate serve service set share
+  ship show sign sketch sort start state stop store study subject summon supply support survey swap switch tag test touch track train
+  transfer transport treat try turn type update upgrade upload use visit work
 `);
 
 /** What is done to something said with one of these is done to a thing that is meant. */
@@ -75,9 +75,9 @@ const compounds = wordsOf(`
   test-run track-record train-ticket transfer-order transport-order work-in work-order work-permit work-plan
 `);
 
-const nounsLikeParticiples = /(?:eed|bed|shed|sled|red)$/;
-const isDone = (word: string) =>
-  participles.has(word) || (/[a-z]{2}ed$/.test(word) && !nounsLikeParticiples.test(word));
+/** What ends as a participle does and is none. */
+const noParticiples = wordsOf("bed breed deed embed exceed feed need proceed red seed shed sled speed succeed weed");
+const isDone = (word: string) => participles.has(word) || (/[a-z]{2}ed$/.test(word) && !noParticiples.has(word));
 
 /**
  * Whether a name begins as an order does ("Close the case") and not as a state ("Case closed"). Common practice: events are named by
@@ -92,8 +92,8 @@ export function readsAsOrder(name: string): boolean {
   const [whole = "", ...rest] = words;
   const [second] = rest;
   if (second === undefined) return false;
-  // "Re-check the plant".
-  const first = verbs.has(whole) ? whole : whole.slice(whole.lastIndexOf("-") + 1);
+  // "Re-check the plant"; but a "Meter-exchange" is a thing.
+  const first = whole.replace(/^(?:re|pre|cross|double)-/, "");
   if (verbs.has(first)) return true;
   if (!alsoThings.has(first)) return false;
   if (determiners.has(second)) return true;

@@ -10,7 +10,7 @@ import {
   triggerOf,
 } from "../model";
 import { type ScopeNet, scopeNetOf } from "./scopeNet";
-import { finishesOf, firesOf, joinsOf, type Move, passesOf } from "./scopeState";
+import { finishesOf, firesOf, type Move, passesOf } from "./scopeState";
 import { insideOf, isAdHoc, isCall, loopOf, type World } from "./world";
 
 /** A message that a node sends: along which flow, to which element of which process of the model. */
@@ -35,9 +35,8 @@ export interface Compiled {
   readonly nodeAt: ReadonlyMap<Id, number>;
   /** By flow: what the node it leads to can do with a token on it, where that depends on nothing else. */
   readonly passes: readonly (readonly Move[] | undefined)[];
-  /** By node: how an activity that is under way can end; what a gateway does with a token on every way in; what an event at an edge does. */
+  /** By node: how an activity that is under way can end; what an event at an edge does. */
   readonly finishes: readonly (readonly Move[])[];
-  readonly joins: readonly (readonly Move[])[];
   readonly fires: readonly (readonly Move[])[];
   /** By node: the nodes of the events at its edge. */
   readonly edges: readonly (readonly number[])[];
@@ -56,7 +55,10 @@ export interface Compiled {
   readonly undoable: Uint8Array;
   readonly loops: readonly (Element | undefined)[];
   readonly insides: readonly ReturnType<typeof insideOf>[];
-  /** By node: whether nothing follows from what it does but where its tokens go: it sends and throws nothing, waits for no message, and cannot be undone. */
+  /**
+   * By node: whether nothing follows from what it does but where its tokens go. It sends and throws nothing, waits for no message, and
+   * cannot be undone.
+   */
   readonly isPlain: Uint8Array;
   readonly isAdHoc: boolean;
 }
@@ -121,7 +123,6 @@ function compile(world: World, model: Model, scope: Id): Compiled {
     nodeAt: new Map(net.nodes.map((node, at) => [node.id, at])),
     passes: net.flows.map((flow, at) => passesOf(net, flow.to, at)),
     finishes: net.nodes.map((_, at) => finishesOf(net, at)),
-    joins: net.nodes.map((_, at) => joinsOf(net, at)),
     fires: net.nodes.map((_, at) => firesOf(net, at)),
     edges: net.nodes.map((_, at) => net.nodes.flatMap((node, other) => (node.host === at ? [other] : []))),
     watchful: net.nodes.flatMap(({ kind, host, ins }, at) =>

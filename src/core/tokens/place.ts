@@ -200,7 +200,7 @@ export function knownActsAt(place: Place, at: number): readonly Act[] | undefine
       return known.finishing[at];
     case "parallel":
       for (const flow of node.ins) if (state[flow] === 0) return noActs;
-      known.joining[at] ??= actsOf(place, scope.joins[at], "pass");
+      known.joining[at] ??= actsOf(place, joinsOf(net, at), "pass");
       return known.joining[at];
     case "inclusive": {
       if (node.ins.length > mostBits) return undefined;

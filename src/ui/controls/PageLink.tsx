@@ -6,8 +6,8 @@ import { useRouter } from "next/navigation";
 import type { ComponentProps } from "react";
 
 /**
- * A link to a page of ours. The page is fetched when somebody is about to go there (points at the link, comes to it by Tab, puts a finger on it),
- * not already when the link is seen: Home alone shows a link for every stage of every process.
+ * A link to a page of ours. The page is fetched when somebody is about to go there (points at the link, comes to it by Tab, puts a
+ * finger on it), not already when the link is seen: Home alone shows a link for every stage of every process.
  */
 function NearLink({ onMouseEnter, onFocus, onTouchStart, ...props }: ComponentProps<typeof NextLink>) {
   const router = useRouter();
