@@ -1,17 +1,22 @@
 import type { NeedPlan, ResourcePlan } from "./resources";
 import { Series } from "./series";
 
-/** Somebody who waits for resources. Larger priorities go first, among equal ones who came first. */
-export interface Request<By = unknown> {
-  readonly by: By;
+/** What is needed, with all that may serve it; found once for each need. */
+export interface Wanted {
   readonly needs: NeedPlan;
-  /** All that may serve it. */
   readonly desks: readonly Desk[];
+  /** What is granted where there is one desk for all of it. */
+  readonly only: Grants | undefined;
+}
+
+/** Somebody who asks for resources. Larger priorities go first, among equal ones who came first. */
+export interface Asking {
+  wanted: Wanted;
   readonly priority: number;
-  readonly asked: number;
-  state: "queued" | "served" | "gone";
+  asked: number;
+  asking: "nothing" | "queued" | "served" | "gone";
   /** What it got. */
-  granted: readonly Grant[];
+  granted: Grants;
   /** Whether its waiting counts in the figures. */
   readonly counts: boolean;
 }
@@ -20,11 +25,14 @@ export interface Grant {
   readonly desk: Desk;
   readonly count: number;
 }
+export type Grants = readonly Grant[];
+export const noGrants: Grants = [];
+export const nothingWanted: Wanted = { needs: [], desks: [], only: undefined };
 
 /** A resource while cases run: who works, who waits, and what came of it since counting began. */
 export class Desk {
   busy = 0;
-  readonly queue: Request[] = [];
+  readonly queue: Asking[] = [];
   waiting = 0;
   waits = 0;
   waited = 0;
@@ -36,6 +44,8 @@ export class Desk {
   #busyOpen = 0;
   #queueTime = 0;
   #since = 0;
+  /** Open seconds up to then, where they are known. */
+  #openSince = -1;
   #begins = 0;
   /** The moment for which it will look again whether somebody works. */
   opensAt = Number.NaN;
@@ -56,7 +66,14 @@ export class Desk {
   count(now: number): void {
     const from = Math.max(this.#since, this.#begins);
     if (now > from) {
-      if (this.busy > 0) this.#busyOpen += this.busy * this.plan.hours.between(from, now);
+      if (this.busy > 0) {
+        const { hours } = this.plan;
+        const open = hours.isAlways ? now : hours.until(now);
+        const isKnown = this.#openSince >= 0 && from === this.#since;
+        const before = isKnown ? this.#openSince : hours.isAlways ? from : hours.until(from);
+        this.#busyOpen += this.busy * (open - before);
+        this.#openSince = open;
+      } else this.#openSince = -1;
       this.#queueTime += this.waiting * (now - from);
     }
     this.#since = Math.max(this.#since, now);
@@ -102,62 +119,67 @@ export class Desk {
 }
 
 /** All resources of a run. */
-export class Desks<By> {
+export class Desks<Who extends Asking> {
   readonly list: readonly Desk[];
+  readonly #wanted = new Map<NeedPlan, Wanted>();
 
   constructor(
     plans: readonly ResourcePlan[],
     /** Told when a resource's hours begin again for which somebody waits. */
     readonly wake: (desk: Desk, at: number) => void,
     /** Told when somebody who waited can begin. */
-    readonly serve: (by: By) => void,
+    readonly serve: (who: Who) => void,
   ) {
     this.list = plans.map((plan, at) => new Desk(plan, at));
   }
 
   /** Asks for what is needed: it is granted at once, or waits. O(queue) at worst. */
-  ask(request: Request<By>, now: number): boolean {
-    const grants = this.#grants(request, now, true);
+  ask(who: Who, needs: NeedPlan, now: number): boolean {
+    const wanted = this.#wanted.get(needs) ?? this.#found(needs);
+    who.wanted = wanted;
+    who.asked = now;
+    const grants = this.#grants(who, now, true);
     if (grants) {
-      this.#grant(request, grants, now);
+      this.#grant(who, grants, now);
       return true;
     }
-    for (const desk of request.desks) {
+    who.asking = "queued";
+    for (const desk of wanted.desks) {
       let at = desk.queue.length;
-      while (at > 0 && (desk.queue[at - 1] as Request).priority < request.priority) at--;
-      if (at === desk.queue.length) desk.queue.push(request);
-      else desk.queue.splice(at, 0, request);
+      while (at > 0 && (desk.queue[at - 1] as Asking).priority < who.priority) at--;
+      if (at === desk.queue.length) desk.queue.push(who);
+      else desk.queue.splice(at, 0, who);
       desk.change(now, 1);
       this.#wakeWhenOpen(desk, now);
     }
     return false;
   }
 
-  /** The desks of a need, found once for each. */
-  of(needs: NeedPlan): readonly Desk[] {
-    const known = this.#of.get(needs);
-    if (known) return known;
-    const found = [...new Set(needs.flatMap(({ oneOf }) => oneOf.map((at) => this.list[at] as Desk)))];
-    this.#of.set(needs, found);
-    return found;
+  #found(needs: NeedPlan): Wanted {
+    const desks = [...new Set(needs.flatMap(({ oneOf }) => oneOf.map((at) => this.list[at] as Desk)))];
+    const [need] = needs;
+    const [desk] = desks;
+    const only = needs.length === 1 && desks.length === 1 && need && desk ? [{ desk, count: need.count }] : undefined;
+    const wanted = { needs, desks, only };
+    this.#wanted.set(needs, wanted);
+    return wanted;
   }
-  readonly #of = new Map<NeedPlan, readonly Desk[]>();
 
   /** What would be granted; undefined where not all of it is there. Nobody overtakes one of the same desk who could be served. */
-  #grants(request: Request, now: number, isNew: boolean): Grant[] | undefined {
-    const single = request.needs.length === 1 && request.desks.length === 1 ? request.desks[0] : undefined;
-    if (single) {
-      const { count } = request.needs[0] as { readonly count: number };
-      if (isNew && single.waiting > 0 && this.#isBehind(single, request)) return undefined;
-      return single.busy + count <= single.capacityAt(now) ? [{ desk: single, count }] : undefined;
+  #grants(who: Asking, now: number, isNew: boolean): Grants | undefined {
+    const { needs, only } = who.wanted;
+    if (only) {
+      const { desk, count } = only[0] as Grant;
+      if (isNew && desk.waiting > 0 && this.#isBehind(desk, who)) return undefined;
+      return desk.busy + count <= desk.capacityAt(now) ? only : undefined;
     }
     const grants: Grant[] = [];
-    for (const { oneOf, count } of request.needs) {
+    for (const { oneOf, count } of needs) {
       let chosen: Desk | undefined;
       for (const at of oneOf) {
         const desk = this.list[at] as Desk;
         const taken = grants.reduce((sum, grant) => (grant.desk === desk ? sum + grant.count : sum), 0);
-        if (isNew && desk.waiting > 0 && this.#isBehind(desk, request)) continue;
+        if (isNew && desk.waiting > 0 && this.#isBehind(desk, who)) continue;
         if (desk.busy + taken + count <= desk.capacityAt(now)) {
           chosen = desk;
           break;
@@ -170,34 +192,36 @@ export class Desks<By> {
   }
 
   /** Whether somebody of at least the same priority waits for nothing but this desk. */
-  #isBehind(desk: Desk, request: Request): boolean {
-    const first = desk.queue.find((other) => other.state === "queued");
-    return first !== undefined && first.priority >= request.priority && first.needs.length === 1;
+  #isBehind(desk: Desk, who: Asking): boolean {
+    for (const other of desk.queue)
+      if (other.asking === "queued") return other.priority >= who.priority && other.wanted.needs.length === 1;
+    return false;
   }
 
-  #grant(request: Request, grants: readonly Grant[], now: number): void {
-    request.state = "served";
-    request.granted = grants;
+  #grant(who: Asking, grants: Grants, now: number): void {
+    who.asking = "served";
+    who.granted = grants;
     for (const { desk, count } of grants) {
       desk.take(now, count);
-      if (!request.counts) continue;
+      if (!who.counts) continue;
       desk.waits++;
-      desk.waited += now - request.asked;
-      desk.waitedOpen += desk.plan.hours.between(request.asked, now);
+      if (now === who.asked) continue;
+      desk.waited += now - who.asked;
+      desk.waitedOpen += desk.plan.hours.between(who.asked, now);
     }
   }
 
   /** Somebody who waited gives up. */
-  leave(request: Request, now: number): void {
-    if (request.state !== "queued") return;
-    request.state = "gone";
-    for (const desk of request.desks) desk.change(now, -1);
+  leave(who: Asking, now: number): void {
+    if (who.asking !== "queued") return;
+    who.asking = "gone";
+    for (const desk of who.wanted.desks) desk.change(now, -1);
   }
 
   /** What was granted is free again, and goes to who waits longest. */
-  free(request: Request, now: number): void {
-    const { granted } = request;
-    request.granted = [];
+  free(who: Asking, now: number): void {
+    const { granted } = who;
+    who.granted = noGrants;
     for (const { desk, count } of granted) desk.give(now, count);
     for (const { desk } of granted) this.dispatch(desk, now);
   }
@@ -208,22 +232,22 @@ export class Desks<By> {
     let kept = 0;
     let at = 0;
     for (; at < queue.length; at++) {
-      const request = queue[at] as Request;
-      if (request.state !== "queued") continue;
+      const who = queue[at] as Asking;
+      if (who.asking !== "queued") continue;
       const isFull = desk.busy >= desk.capacityAt(now);
-      const grants = isFull ? undefined : this.#grants(request, now, false);
+      const grants = isFull ? undefined : this.#grants(who, now, false);
       if (!grants) {
-        queue[kept++] = request;
+        queue[kept++] = who;
         // Nobody overtakes who waits for this desk alone.
-        if (isFull || request.needs.length === 1) {
+        if (isFull || who.wanted.needs.length === 1) {
           at++;
           break;
         }
         continue;
       }
-      for (const other of request.desks) other.change(now, -1);
-      this.#grant(request, grants, now);
-      this.serve(request.by as By);
+      for (const other of who.wanted.desks) other.change(now, -1);
+      this.#grant(who, grants, now);
+      this.serve(who as Who);
     }
     // Mostly the first alone goes, and the second was looked at.
     if (at - kept === 1 && at <= 2) queue.shift();

@@ -48,7 +48,7 @@ export function follow(
   }
   const { run, moments, isCut } = follower;
   if (!run) return undefined;
-  const { process, start } = run.source;
+  const { process, start } = run.from.source;
   return { number, process, start: start === process ? undefined : start, began: run.began, moments, isCut };
 }
 

@@ -90,13 +90,13 @@ export class Follower {
     });
   }
 
-  waits(run: Running, now: number, { plan, request }: Pending): void {
-    const wanted = request ? request.desks.map((desk) => desk.plan.id) : [];
-    this.#keep(run, now, { kind: "waits", element: plan.id, for: [...new Set(wanted)] });
+  waits(run: Running, now: number, { plan, wanted }: Pending): void {
+    const desks = wanted.desks.map((desk) => desk.plan.id);
+    this.#keep(run, now, { kind: "waits", element: plan.id, for: [...new Set(desks)] });
   }
 
-  works(run: Running, now: number, { plan, request }: Pending): void {
-    const by = request ? request.granted.map(({ desk }) => desk.plan.id) : [];
+  works(run: Running, now: number, { plan, granted }: Pending): void {
+    const by = granted.map(({ desk }) => desk.plan.id);
     this.#keep(run, now, { kind: "works", element: plan.id, by });
   }
 

@@ -242,18 +242,18 @@ function figuresOf(
     processingTime: { mean: sum(({ recorder }) => recorder.working) / Math.max(1, durations.count) },
     cost: { mean: costs.mean, total: (costs.mean * costs.count) / count, p90: costs.quantile(0.9) },
     elements: elements.map(({ id, name, by }, at) => {
-      const times = sum(({ recorder }) => recorder.counts[at] ?? 0);
+      const times = sum(({ recorder }) => recorder.counts.at(at));
       const each = Math.max(1, times);
       return {
         id,
         name,
         by,
         count: times / count,
-        waitingMean: sum(({ recorder }) => recorder.waitedOf[at] ?? 0) / each,
-        processingMean: sum(({ recorder }) => recorder.workedOf[at] ?? 0) / each,
-        costTotal: sum(({ recorder }) => recorder.costOf[at] ?? 0) / count,
+        waitingMean: sum(({ recorder }) => recorder.waitedOf.at(at)) / each,
+        processingMean: sum(({ recorder }) => recorder.workedOf.at(at)) / each,
+        costTotal: sum(({ recorder }) => recorder.costOf.at(at)) / count,
         costBy: (first?.resources ?? []).flatMap(({ plan }, desk, { length }) => {
-          const total = sum(({ recorder }) => recorder.costBy[at * length + desk] ?? 0) / count;
+          const total = sum(({ recorder }) => recorder.costBy.at(at * length + desk)) / count;
           return total > 0 ? [{ resource: plan.id, total }] : [];
         }),
       };

@@ -1,7 +1,8 @@
 import type { Id } from "../model";
-import type { Desk, Grant } from "./desks";
+import type { Desk, Grants } from "./desks";
 import type { Plan } from "./plan";
 import { Series } from "./series";
+import { Sums } from "./sums";
 import { mostExact, Tally } from "./tally";
 
 /** A stretch of a case that is shown as a sample: it waited for a step, then somebody worked on it. Seconds since the start. */
@@ -24,12 +25,12 @@ export class Recorder {
   /** Seconds of all cases. */
   waiting = 0;
   working = 0;
-  readonly counts: number[] = [];
-  readonly waitedOf: number[] = [];
-  readonly workedOf: number[] = [];
-  readonly costOf: number[] = [];
+  readonly counts = new Sums();
+  readonly waitedOf = new Sums();
+  readonly workedOf = new Sums();
+  readonly costOf = new Sums();
   /** By element and desk, those of one element side by side: money. */
-  readonly costBy: number[] = [];
+  readonly costBy = new Sums();
   /** Cases that came to their end, day by day. */
   readonly doneOf: number[] = [];
   readonly notEnded = new Map<string, { how: "stuck" | "stopped"; at: Id | undefined; cases: number }>();
@@ -49,8 +50,8 @@ export class Recorder {
   }
 
   enter(element: number, cost: number): void {
-    this.counts[element] = (this.counts[element] ?? 0) + 1;
-    if (cost !== 0) this.costOf[element] = (this.costOf[element] ?? 0) + cost;
+    this.counts.add(element, 1);
+    if (cost !== 0) this.costOf.add(element, cost);
   }
 
   worked(
@@ -62,17 +63,14 @@ export class Recorder {
     waited: number,
     worked: number,
     cost: number,
-    by: readonly Grant[] | undefined,
+    by: Grants,
   ): void {
-    this.waitedOf[element] = (this.waitedOf[element] ?? 0) + waited;
-    this.workedOf[element] = (this.workedOf[element] ?? 0) + worked;
+    this.waitedOf.add(element, waited);
+    this.workedOf.add(element, worked);
     if (cost !== 0) {
-      this.costOf[element] = (this.costOf[element] ?? 0) + cost;
-      for (const { desk, count } of by ?? []) {
-        const key = element * this.desks.length + desk.at;
-        const ofDesk = (desk.plan.rate * worked + desk.plan.fixed) * count;
-        this.costBy[key] = (this.costBy[key] ?? 0) + ofDesk;
-      }
+      this.costOf.add(element, cost);
+      for (const { desk, count } of by)
+        this.costBy.add(element * this.desks.length + desk.at, (desk.plan.rate * worked + desk.plan.fixed) * count);
     }
     if (this.mostSamples === 0) return;
     let sample = this.samples.get(number);
@@ -86,7 +84,7 @@ export class Recorder {
       from: since,
       begun: Number.isNaN(begun) ? now : begun,
       to: now,
-      by: (by ?? []).map(({ desk }) => desk.plan.id),
+      by: by.map(({ desk }) => desk.plan.id),
     });
   }
 

@@ -1,7 +1,7 @@
 import type { CaseData } from "../feel";
-import { type Distribution, draw, type Given, type Hours } from "../scenario";
+import { always, type Distribution, draw, type Given, type Hours } from "../scenario";
 import type { Act, Place, Play } from "../tokens";
-import type { Desk, Request } from "./desks";
+import { type Asking, type Desk, type Grants, noGrants, nothingWanted, type Wanted } from "./desks";
 import type { Follower } from "./follower";
 import { givenAt, type NodePlan, type Plan } from "./plan";
 import type { Crossing } from "./resources";
@@ -10,7 +10,7 @@ import type { Source } from "./sources";
 /** A case under way. */
 export interface Running {
   readonly number: number;
-  readonly source: Source;
+  readonly from: Arriving;
   readonly began: number;
   readonly play: Play;
   /** What was drawn for it, and what decisions came to since; undefined where no data is drawn. */
@@ -32,37 +32,85 @@ export interface Running {
   isOver: boolean;
 }
 
-/** Something that goes on at a node of a case. */
-export interface Pending {
-  readonly kind: "pending";
-  readonly of: Running;
-  readonly place: Place;
-  readonly node: number;
-  readonly plan: NodePlan;
-  readonly since: number;
-  readonly work: number;
-  state: "delayed" | "queued" | "busy" | "message" | "crossing" | "gone";
-  /** Ways between sites it has still to go before it is begun. */
-  ways: readonly Crossing[];
-  /** Of a race: a person chose which event is first. */
-  isLed: boolean;
-  /** The message it waits for was sent, and is on its way. */
-  isSent: boolean;
-  begun: number;
-  hours: Hours;
-  request: Request | undefined;
-  /** Of a race: what happens when it is won, and when each can. */
-  act: Act | undefined;
+/** Something that goes on at a node of a case. When it is over it may be another one: there is one for each step, in millions. */
+export class Pending implements Asking {
+  readonly kind = "pending";
+  state: "delayed" | "queued" | "busy" | "message" | "crossing" | "gone" = "delayed";
+  since = 0;
+  work = 0;
+  begun = Number.NaN;
+  due = Number.NaN;
+  /** How often it is in the list of what is to come: something that was put off comes twice, the first time too early. */
+  coming = 0;
   /** The how-manieth time its node is come to in this case, for its chances; of a race, once that is asked. */
-  visit: number | undefined;
-  due: number;
+  visit: number | undefined = undefined;
+  hours: Hours = always;
+  /** Ways between sites it has still to go before it is begun. */
+  ways: readonly Crossing[] = noWays;
+  /** Of a race: a person chose which event is first. */
+  isLed = false;
+  /** The message it waits for was sent, and is on its way. */
+  isSent = false;
+  /** Of a race: what happens when it is won, and when each can. */
+  act: Act | undefined = undefined;
+
+  wanted: Wanted = nothingWanted;
+  asked = 0;
+  asking: Asking["asking"] = "nothing";
+  granted: Grants = noGrants;
+  /** It stood in several queues, of which all but the one it was served from hold it until they are looked at. */
+  isQueuedElsewhere = false;
+
+  constructor(
+    public of: Running,
+    public place: Place,
+    public node: number,
+    public plan: NodePlan,
+  ) {}
+
+  /** As new, for another step. */
+  anew(of: Running, place: Place, node: number, plan: NodePlan): this {
+    this.of = of;
+    this.place = place;
+    this.node = node;
+    this.plan = plan;
+    this.begun = Number.NaN;
+    this.due = Number.NaN;
+    this.visit = undefined;
+    this.hours = always;
+    this.ways = noWays;
+    this.isLed = false;
+    this.isSent = false;
+    this.act = undefined;
+    this.wanted = nothingWanted;
+    this.asking = "nothing";
+    return this;
+  }
+
+  /** Whether nothing holds it any more. */
+  get isIdle(): boolean {
+    return this.state === "gone" && this.coming === 0 && this.asking !== "gone" && !this.isQueuedElsewhere;
+  }
+
+  get priority(): number {
+    return this.plan.priority;
+  }
+  get counts(): boolean {
+    return this.of.counts;
+  }
 }
 
-/** What comes: a case, what was to come of one, or a resource's hours. Something that was put off comes twice, the first time too early. */
-export type Coming =
-  | Pending
-  | { readonly kind: "case"; readonly source: Source }
-  | { readonly kind: "opens"; readonly desk: Desk };
+export const noWays: readonly Crossing[] = [];
+
+/** Cases of a source: how many came so far. */
+export interface Arriving {
+  readonly kind: "case";
+  readonly source: Source;
+  came: number;
+}
+
+/** What comes: a case, what was to come of one, or a resource's hours. */
+export type Coming = Pending | Arriving | { readonly kind: "opens"; readonly desk: Desk };
 
 /** Counts that an element is come to once more, and gives how often it was before. */
 export function visitOf(run: Running, plan: NodePlan): number {

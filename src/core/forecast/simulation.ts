@@ -4,15 +4,15 @@ import { type Act, compiledScope, decidedAt, type Place, Play, SparePlaces } fro
 import { nextArrival } from "./arrivals";
 import { drawnCase } from "./caseData";
 import { doneAt, waysTo } from "./crossing";
-import { Desks, type Request } from "./desks";
+import { Desks, type Grant, nothingWanted } from "./desks";
 import type { Follower } from "./follower";
 import { Heap } from "./heap";
 import { givenAt, type NodePlan, type Plan } from "./plan";
 import { firstOf } from "./races";
 import { Recorder } from "./recorder";
-import type { Crossing, NeedPlan } from "./resources";
-import { type Coming, drawn, happens, type Pending, type Running, visitOf } from "./running";
-import { type Source, sourcesOf } from "./sources";
+import type { Crossing } from "./resources";
+import { type Arriving, type Coming, drawn, happens, noWays, Pending, type Running, visitOf } from "./running";
+import { sourcesOf } from "./sources";
 import { goesOffAt } from "./timers";
 import { isBarredByData, wayOn } from "./ways";
 
@@ -39,9 +39,9 @@ export class Simulation {
   readonly recorder: Recorder;
   readonly #heap = new Heap<Coming>();
   readonly #desks: Desks<Pending>;
-  readonly #sources: readonly Source[];
-  readonly #came = new Map<Source, number>();
   readonly #spare = new SparePlaces();
+  /** What was pending and is nobody's any more. */
+  readonly #idle: Pending[] = [];
   #now = 0;
   #cases = 0;
   #counted = 0;
@@ -56,7 +56,7 @@ export class Simulation {
     samples = 0,
     readonly follower?: Follower,
   ) {
-    this.#sources = sourcesOf(plan);
+    const sources = sourcesOf(plan);
     // Plans of all processes first, so that their resources are known before anybody asks for one.
     for (const { id } of processesOf(plan.world.model)) plan.of(compiledScope(plan.world, plan.world.model, id));
     this.#desks = new Desks(
@@ -70,7 +70,7 @@ export class Simulation {
     );
     for (const desk of this.#desks.list) desk.beginCounting(extent.warmUp);
     this.recorder = new Recorder(plan, this.#desks.list, samples, extent.kept);
-    for (const source of this.#sources) this.#nextCase(source, true);
+    for (const source of sources) this.#nextCase({ kind: "case", source, came: 0 }, true);
   }
 
   get now(): number {
@@ -94,9 +94,11 @@ export class Simulation {
       }
       this.#now = next;
       const coming = this.#heap.pop() as Coming;
-      if (coming.kind === "case") this.#arrive(coming.source);
-      else if (coming.kind === "opens") this.#desks.dispatch(coming.desk, next);
-      else if (coming.state !== "gone" && coming.due === next) this.#due(coming);
+      if (coming.kind === "pending") {
+        coming.coming--;
+        if (coming.state !== "gone" && coming.due === next) this.#due(coming);
+      } else if (coming.kind === "case") this.#arrive(coming);
+      else this.#desks.dispatch(coming.desk, next);
     }
     return true;
   }
@@ -110,19 +112,20 @@ export class Simulation {
     );
   }
 
-  #nextCase(source: Source, isFirst = false): void {
-    const came = this.#came.get(source) ?? 0;
+  #nextCase(arriving: Arriving, isFirst = false): void {
+    const { source, came } = arriving;
     if (source.count !== undefined && came >= source.count) return;
     // Cases go on coming while those that count are under way, so that the last of them meet the same queues; not for ever.
     const { cases } = this.extent;
     if (cases !== undefined && this.extent.duration === undefined && this.#cases >= 2 * cases + 1000) return;
-    this.#came.set(source, came + 1);
     const at = nextArrival(source, came, this.#now, this.plan.calendars, isFirst);
-    if (at === undefined) this.#came.set(source, came);
-    else if (Number.isFinite(at)) this.#heap.push(at, { kind: "case", source });
+    if (at === undefined) return;
+    arriving.came++;
+    if (Number.isFinite(at)) this.#heap.push(at, arriving);
   }
 
-  #arrive(source: Source): void {
+  #arrive(from: Arriving): void {
+    const { source } = from;
     const { world } = this.plan;
     const { cases } = this.extent;
     const counts =
@@ -132,7 +135,7 @@ export class Simulation {
     const number = this.#cases++;
     const run: Running = {
       number,
-      source,
+      from,
       began: this.#now,
       play: Play.begin(world, source.process, start, this.#spare),
       data: drawnCase(source.drawn, number),
@@ -156,7 +159,7 @@ export class Simulation {
     }
     this.#underWay++;
     this.recorder.underWay(this.#now, this.#underWay);
-    if (source.interval || source.timer) this.#nextCase(source);
+    if (source.interval || source.timer) this.#nextCase(from);
     this.#advance(run);
   }
 
@@ -265,7 +268,7 @@ export class Simulation {
   }
 
   #hold(run: Running, place: Place, node: number, plan: NodePlan, acts: readonly Act[]): void {
-    const [first] = acts;
+    const first = acts[0];
     if (!first) return;
     if (first.does === "begin") {
       this.#step(run, place, plan, first, plan.instances);
@@ -277,6 +280,12 @@ export class Simulation {
 
   /** What is under way at a node is done: another round, an event at its edge, or on. */
   #done(run: Running, place: Place, node: number, plan: NodePlan, acts: readonly Act[]): void {
+    const only = acts[0];
+    // As most are done.
+    if (acts.length === 1 && only?.does !== "again" && (place.scope.edges[node] as readonly number[]).length === 0) {
+      this.#step(run, place, plan, only as Act);
+      return;
+    }
     const again = acts.find(({ does }) => does === "again");
     const finishing = acts.filter(({ does }) => does !== "again");
     const byHand = again && finishing.length > 0 ? run.follower?.take(plan.id, acts) : undefined;
@@ -424,19 +433,23 @@ export class Simulation {
   /** Goes along the next way between sites, where there is room on it; behind the last one it is begun. */
   #cross(pending: Pending): void {
     const { ways } = pending;
-    const [way] = ways;
+    const way = ways[0];
     if (!way) {
       if (pending.isSent) {
+        const { of } = pending;
         this.#complete(pending);
-        this.#advance(pending.of);
+        this.#advance(of);
       } else this.#wait(pending);
       return;
     }
     pending.state = "crossing";
-    const request = way.needs && this.#requestOf(pending, way.needs);
-    pending.request = request;
-    if (!request || this.#desks.ask(request, this.#now)) this.#along(pending, way, ways.slice(1));
-    else pending.of.follower?.waits(pending.of, this.#now, pending);
+    if (!way.needs || this.#desks.ask(pending, way.needs, this.#now)) this.#along(pending, way, ways.slice(1));
+    else this.#queues(pending);
+  }
+
+  #queues(pending: Pending): void {
+    if (pending.wanted.desks.length > 1) pending.isQueuedElsewhere = true;
+    pending.of.follower?.waits(pending.of, this.#now, pending);
   }
 
   #along(pending: Pending, way: Crossing, rest: readonly Crossing[]): void {
@@ -468,39 +481,26 @@ export class Simulation {
   }
 
   #set(run: Running, place: Place, node: number, plan: NodePlan, state: Pending["state"], work: number): Pending {
-    const pending: Pending = {
-      kind: "pending",
-      of: run,
-      place,
-      node,
-      plan,
-      since: this.#now,
-      work,
-      state,
-      begun: Number.NaN,
-      ways: noWays,
-      isLed: false,
-      isSent: false,
-      hours: always,
-      request: undefined,
-      act: undefined,
-      visit: undefined,
-      due: Number.NaN,
-    };
+    const pending = this.#idle.pop()?.anew(run, place, node, plan) ?? new Pending(run, place, node, plan);
+    pending.state = state;
+    pending.since = this.#now;
+    pending.work = work;
     run.pending.push(pending);
     return pending;
   }
 
   #schedule(pending: Pending, at: number): void {
     pending.due = at;
-    if (Number.isFinite(at)) this.#heap.push(at, pending);
+    if (!Number.isFinite(at)) return;
+    pending.coming++;
+    this.#heap.push(at, pending);
   }
 
   /** What was to come has come: a delay is over, or work is done. */
   #due(pending: Pending): void {
     if (pending.state === "crossing") {
-      if (pending.request) this.#desks.free(pending.request, this.#now);
-      pending.request = undefined;
+      this.#desks.free(pending, this.#now);
+      pending.wanted = nothingWanted;
       this.#cross(pending);
       return;
     }
@@ -508,8 +508,9 @@ export class Simulation {
       this.#ask(pending);
       return;
     }
+    const { of } = pending;
     this.#complete(pending);
-    this.#advance(pending.of);
+    this.#advance(of);
   }
 
   /** Asks for whoever is needed. */
@@ -519,36 +520,20 @@ export class Simulation {
       this.#begin(pending);
       return;
     }
-    const request = this.#requestOf(pending, needs);
-    pending.request = request;
     pending.state = "queued";
-    if (this.#desks.ask(request, this.#now)) this.#begin(pending);
-    else pending.of.follower?.waits(pending.of, this.#now, pending);
-  }
-
-  #requestOf(by: Pending, needs: NeedPlan): Request<Pending> {
-    const { plan, of } = by;
-    return {
-      by,
-      needs,
-      desks: this.#desks.of(needs),
-      priority: plan.priority,
-      asked: this.#now,
-      state: "queued",
-      granted: [],
-      counts: of.counts,
-    };
+    if (this.#desks.ask(pending, needs, this.#now)) this.#begin(pending);
+    else this.#queues(pending);
   }
 
   #begin(pending: Pending): void {
-    const { request } = pending;
     pending.state = "busy";
     pending.begun = this.#now;
-    let hours = always;
-    for (const { desk } of request?.granted ?? []) hours = this.#both(hours, desk.plan.hours);
+    const { granted, work } = pending;
+    let hours = granted.length === 0 ? always : (granted[0] as Grant).desk.plan.hours;
+    for (let at = 1; at < granted.length; at++) hours = this.#both(hours, (granted[at] as Grant).desk.plan.hours);
     pending.hours = hours;
     pending.of.follower?.works(pending.of, this.#now, pending);
-    this.#schedule(pending, hours.afterWork(this.#now, pending.work));
+    this.#schedule(pending, hours.isAlways ? this.#now + work : hours.afterWork(this.#now, work));
   }
 
   /** Hours of two desks together, worked out once. */
@@ -574,39 +559,27 @@ export class Simulation {
 
   /** Books what was worked and waited, and frees who worked. */
   #book(pending: Pending, worked: number): void {
-    const { of: run, plan, since, request } = pending;
+    const { of: run, plan, since, granted } = pending;
     if (plan.course === "edge") return;
     const waited = Math.max(0, this.#now - since - worked);
     let cost = plan.rate * worked;
-    for (const { desk, count } of request?.granted ?? []) cost += (desk.plan.rate * worked + desk.plan.fixed) * count;
+    for (const { desk, count } of granted) cost += (desk.plan.rate * worked + desk.plan.fixed) * count;
     run.waiting += waited;
     run.working += worked;
     run.cost += cost;
     if (run.counts)
-      this.recorder.worked(
-        run.number,
-        plan.element,
-        since,
-        pending.begun,
-        this.#now,
-        waited,
-        worked,
-        cost,
-        request?.granted,
-      );
-    if (request) this.#desks.free(request, this.#now);
+      this.recorder.worked(run.number, plan.element, since, pending.begun, this.#now, waited, worked, cost, granted);
+    if (granted.length > 0) this.#desks.free(pending, this.#now);
   }
 
   #complete(pending: Pending): void {
-    const { of: run, place, node, plan } = pending;
-    this.#remove(pending);
-    pending.state = "gone";
-    this.#book(pending, pending.work);
+    const { of: run, place, node, plan, act: won } = pending;
+    this.#letGo(pending, pending.work);
     doneAt(run, plan);
     const element = run.data && place.scope.elements[node];
     if (run.data && element) run.data = decidedAt(this.plan.world, element, run.data)?.data ?? run.data;
     const acts = place.acts[node] as readonly Act[];
-    if (pending.act) this.#step(run, place, plan, pending.act);
+    if (won) this.#step(run, place, plan, won);
     else if (acts.length === 0) return;
     else if (place.scope.net.nodes[node]?.kind === "held") this.#done(run, place, node, plan, acts);
     else if (plan.course === "edge") this.#step(run, place, plan, wayOn(this.plan, run, place, plan, acts));
@@ -620,12 +593,17 @@ export class Simulation {
   /** What goes on is broken off: who waited leaves, who worked is free. */
   #cancel(pending: Pending): void {
     if (pending.state === "gone") return;
+    this.#desks.leave(pending, this.#now);
+    const { state, work, hours, begun } = pending;
+    this.#letGo(pending, state === "busy" ? Math.min(work, hours.between(begun, this.#now)) : 0);
+  }
+
+  /** It is over; where nothing holds it any more it is there for the next. */
+  #letGo(pending: Pending, worked: number): void {
     this.#remove(pending);
-    const { state, request } = pending;
     pending.state = "gone";
-    if (request?.state === "queued") this.#desks.leave(request, this.#now);
-    const worked = state === "busy" ? Math.min(pending.work, pending.hours.between(pending.begun, this.#now)) : 0;
     this.#book(pending, worked);
+    if (pending.isIdle) this.#idle.push(pending);
   }
 
   #finish(run: Running, how: "done" | "stuck" | "stopped", at?: Id): void {
@@ -640,13 +618,13 @@ export class Simulation {
       this.recorder.over(this.#now, this.#now - run.began, run.waiting, run.working, run.cost, how, at);
     }
     run.play.leave();
-    const { source } = run;
-    if (source.interval || source.timer) return;
+    const { from } = run;
+    const { interval, timer, count } = from.source;
+    if (interval || timer) return;
     // Without a word on how often cases come, the next one comes when this one is over.
-    const came = this.#came.get(source) ?? 0;
-    if (source.count !== undefined && came >= source.count) return;
-    this.#came.set(source, came + 1);
-    this.#heap.push(this.#now, { kind: "case", source });
+    if (count !== undefined && from.came >= count) return;
+    from.came++;
+    this.#heap.push(this.#now, from);
   }
 }
 
@@ -655,5 +633,3 @@ function pendingAt({ pending }: Running, place: Place, node: number): Pending | 
   for (const one of pending) if (one.place === place && one.node === node) return one;
   return undefined;
 }
-
-const noWays: readonly Crossing[] = [];

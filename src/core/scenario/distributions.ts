@@ -152,22 +152,37 @@ function triangular({ min, mode, max }: { min: number; mode: number; max: number
     : max - Math.sqrt((1 - u) * (max - min) * (max - mode));
 }
 
-/** A normal value within its limits: the same draw is taken to the part of the curve that lies between them. */
-function cutNormal(
-  { mean, deviation, min, max = infinity }: { mean: number; deviation: number; min: number; max?: number },
-  from: Chance,
-) {
-  if (deviation === 0) return Math.min(max, Math.max(min, mean));
-  const [low, high] = [normalShare((min - mean) / deviation), normalShare((max - mean) / deviation)];
-  const value = mean + deviation * normalQuantile(low + (high - low) * from.inside());
-  return Math.min(max, Math.max(min, value));
+/** What the draws of a distribution have in common is worked out once. */
+function once<Of extends object>(what: (one: Of) => readonly [number, number]) {
+  const known = new WeakMap<Of, readonly [number, number]>();
+  return (one: Of): readonly [number, number] => {
+    const before = known.get(one);
+    if (before) return before;
+    const made = what(one);
+    known.set(one, made);
+    return made;
+  };
 }
 
+/** A normal value within its limits: the same draw is taken to the part of the curve that lies between them. */
+function cutNormal(one: Normal, from: Chance) {
+  const { mean, deviation, min, max = infinity } = one;
+  if (deviation === 0) return Math.min(max, Math.max(min, mean));
+  const shares = sharesWithin(one);
+  const value = mean + deviation * normalQuantile(shares[0] + (shares[1] - shares[0]) * from.inside());
+  return Math.min(max, Math.max(min, value));
+}
+type Normal = Extract<Distribution, { readonly kind: "normal" }>;
+const sharesWithin = once(({ mean, deviation, min, max = infinity }: Normal) => [
+  normalShare((min - mean) / deviation),
+  normalShare((max - mean) / deviation),
+]);
+
 /** Of a log-normal variable: mean and deviation of its logarithm. */
-const ofLogarithm = ({ mean, deviation }: { mean: number; deviation: number }): [number, number] => {
+const ofLogarithm = once(({ mean, deviation }: { readonly mean: number; readonly deviation: number }) => {
   const variance = Math.log1p((deviation / mean) ** 2);
   return [Math.log(mean) - variance / 2, Math.sqrt(variance)];
-};
+});
 
 function pointAt(points: readonly Point[], u: number): [at: number, within: number] {
   let left = u * points.reduce((all, { share }) => all + share, 0);

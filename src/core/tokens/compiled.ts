@@ -60,6 +60,8 @@ export interface Compiled {
    * cannot be undone.
    */
   readonly isPlain: Uint8Array;
+  /** By node: whether what it does is a matter of the tokens before it alone, each for itself. */
+  readonly isFree: Uint8Array;
   readonly isAdHoc: boolean;
 }
 
@@ -140,6 +142,9 @@ function compile(world: World, model: Model, scope: Id): Compiled {
     insides: elements.map((element) => insideOf(world, model, element)),
     isPlain: Uint8Array.from(elements, (_, at) =>
       asks[at] === 0 && undoable[at] === 0 && throws[at] === "" && (sends[at] as readonly Sends[]).length === 0 ? 1 : 0,
+    ),
+    isFree: Uint8Array.from(net.nodes, ({ kind }, at) =>
+      asks[at] === 0 && (kind === "each" || kind === "exclusive" || kind === "end") ? 1 : 0,
     ),
     isAdHoc: isAdHoc(model, scope),
   };

@@ -20,6 +20,7 @@ export interface UnderWay {
 }
 
 export const noActs: readonly Act[] = [];
+const noPlaces: readonly Place[] = [];
 
 /** A scope under way in a case that is being played: its tokens, and what each node can do now, found out again only where it may have changed. */
 export class Place {
@@ -85,7 +86,21 @@ export class Place {
     if ((was === 0) === (this.busy === 0)) return;
     this.outer?.look(this.node);
     // Event sub-processes may begin while their scope is alive.
-    for (const node of this.scope.watchful) this.look(node);
+    this.lookAround();
+  }
+
+  /** A token of the scope moved: what looks at all of them may do something else, but for a join that none has come to. */
+  lookAround(): void {
+    const { watchful, net } = this.scope;
+    for (const node of watchful)
+      if ((net.nodes[node] as NetNode).ins.length === 0 || this.tokensBefore(node) > 0) this.look(node);
+  }
+
+  tokensBefore(node: number): number {
+    const { ins } = this.scope.net.nodes[node] as NetNode;
+    let tokens = 0;
+    for (let way = 0; way < ins.length; way++) tokens += this.state[ins[way] as number] as number;
+    return tokens;
   }
 
   /** Nodes that a token stands before, or that are under way with nothing inside that could still happen. */
@@ -195,7 +210,7 @@ export function knownActsAt(place: Place, at: number): readonly Act[] | undefine
     case "held":
       if (state[net.flows.length + at] === 0) break;
       if (scope.loops[at]) return undefined;
-      for (const inner of place.underWay.get(at)?.places ?? []) if (inner.busy > 0) return noActs;
+      for (const inner of place.underWay.get(at)?.places ?? noPlaces) if (inner.busy > 0) return noActs;
       known.finishing[at] ??= actsOf(place, scope.finishes[at], "finish");
       return known.finishing[at];
     case "parallel":

@@ -19,12 +19,15 @@ export class Play {
   readonly pools: Place[] = [];
   readonly sent = new Map<Id, number>();
   readonly #byKey = new Map<string, Place>();
-  #places: readonly Place[] | undefined;
+  #places: Place[] | undefined;
 
   /** Scopes that are closed, until the case is over. */
   readonly #closed: Place[] = [];
   /** The node that `changed` told of. */
   changedNode = -1;
+  /** Where a token came to a node, and what it can do is known already; it is told of by `changed` all the same. */
+  #cameIn: Place | undefined;
+  #cameTo = -1;
   /** Whether a scope was opened whose steps are picked. */
   hasAdHoc = false;
 
@@ -97,6 +100,7 @@ export class Play {
   #close(place: Place): void {
     this.#byKey.delete(place.key);
     this.#places = undefined;
+    if (this.#cameIn === place) this.#cameIn = undefined;
     if (this.spare) this.#closed.push(place);
     for (const { places } of place.underWay.values()) for (const inner of places) this.#close(inner);
   }
@@ -156,15 +160,11 @@ export class Play {
   /** Every scope under way, outer ones first. */
   places(): readonly Place[] {
     if (this.#byKey.size === this.pools.length) return this.pools;
-    if (this.#places) return this.#places;
-    const found: Place[] = [];
-    const within = (place: Place) => {
-      found.push(place);
-      for (const { places } of place.underWay.values()) for (const inner of places) within(inner);
-    };
-    for (const pool of this.pools) within(pool);
-    this.#places = found;
-    return found;
+    if (!this.#places) {
+      this.#places = [];
+      withInner(this.pools, this.#places);
+    }
+    return this.#places;
   }
 
   isOver(): boolean {
@@ -216,6 +216,15 @@ export class Play {
    * what happens. O(1).
    */
   changed(): Place | undefined {
+    const place = this.#cameIn;
+    if (place) {
+      this.#cameIn = undefined;
+      // One that is to be looked at again is told of then.
+      if (place.isDirty[this.#cameTo] === 0) {
+        this.changedNode = this.#cameTo;
+        return place;
+      }
+    }
     for (const place of this.places()) {
       const node = place.dirty.pop();
       if (node === undefined) continue;
@@ -382,8 +391,20 @@ export class Play {
     state[to] = (state[to] as number) + 1;
     if (left === 0 && (scope.net.nodes[node] as NetNode).ins.length === 1) this.#know(place, node, noActs);
     else place.look(node);
-    place.look(scope.to[to] as number);
-    for (const watching of scope.watchful) place.look(watching);
+    this.#come(place, to, scope.to[to] as number);
+    place.lookAround();
+  }
+
+  /** A token came along a flow to a node, where nothing else changed. */
+  #come(place: Place, flow: number, node: number): void {
+    const acts = place.known.passing[flow];
+    const isToldFirst = place.scope.isFree[node] === 1 && place.isDirty[node] === 0 && !this.#cameIn;
+    // As most come: to a node before which no other token stands.
+    if (acts && isToldFirst && place.tokensBefore(node) === 1) {
+      this.#know(place, node, acts);
+      this.#cameIn = place;
+      this.#cameTo = node;
+    } else place.look(node);
   }
 
   /** Tokens of a scope after a move of its net. */
@@ -399,7 +420,7 @@ export class Play {
     if (move.had !== undefined) place.setFired(move.node, move.had);
     if (move.fire !== undefined) place.setFired(move.fire, 1);
     for (const flow of move.give) place.put(flow, 1);
-    for (const node of place.scope.watchful) place.look(node);
+    place.lookAround();
   }
 
   /** The same, and what comes under way is opened, what stops is closed. */
@@ -469,6 +490,13 @@ export class Play {
     if (count > 0) this.sent.set(flow, count);
     else this.sent.delete(flow);
     for (const place of this.places()) for (const node of place.scope.expecting) place.look(node);
+  }
+}
+
+function withInner(places: readonly Place[], found: Place[]): void {
+  for (const place of places) {
+    found.push(place);
+    for (const { places: inner } of place.underWay.values()) withInner(inner, found);
   }
 }
 

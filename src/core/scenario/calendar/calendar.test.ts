@@ -161,6 +161,7 @@ describe("hours, taken together", () => {
           expect(asked.nextOpen(at)).toBe(fresh.nextOpen(at));
           expect(asked.nextClose(at)).toBe(fresh.nextClose(at));
           expect(asked.between(0, at)).toBe(fresh.between(0, at));
+          expect(asked.until(at) - asked.until(0)).toBe(asked.between(0, at));
         }
       }),
       { numRuns: 20 },

@@ -10,7 +10,8 @@ export interface Hours {
   nextClose(at: number): number;
   /** When work of some length is done that begins at a moment: it stops when the hours do, and goes on when they do. */
   afterWork(at: number, work: number): number;
-  /** Open seconds between two moments. */
+  /** Open seconds from the beginning to a moment; and between two moments. */
+  until(at: number): number;
   between(from: number, to: number): number;
 }
 
@@ -20,6 +21,7 @@ export const always: Hours = {
   nextOpen: (at) => at,
   nextClose: () => Number.POSITIVE_INFINITY,
   afterWork: (at, work) => at + work,
+  until: (at) => at,
   between: (from, to) => Math.max(0, to - from),
 };
 
@@ -132,10 +134,10 @@ class ListedHours implements Hours {
   }
 
   between(from: number, to: number): number {
-    return to <= from ? 0 : this.#openUntil(to) - this.#openUntil(from);
+    return to <= from ? 0 : this.until(to) - this.until(from);
   }
 
-  #openUntil(at: number): number {
+  until(at: number): number {
     const span = this.#at(at);
     const start = this.#starts[span];
     if (start === undefined) {
