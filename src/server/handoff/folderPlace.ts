@@ -36,9 +36,9 @@ export function folderPlace(root: string): Place {
     write: async (spot: Spot, { bytes, mark }: Sending) => {
       const at = await file(spot);
       if ((await read(spot)).mark !== mark) throw moved();
-      const beside = join(dirname(at), `.${basename(at)}.${nanoid(8)}`);
+      const beside = join(/* turbopackIgnore: true */ dirname(at), `.${basename(at)}.${nanoid(8)}`);
       try {
-        const handle = await open(beside, "wx", 0o644);
+        const handle = await open(/* turbopackIgnore: true */ beside, "wx", 0o644);
         try {
           await handle.writeFile(bytes);
           await handle.sync();

@@ -72,8 +72,8 @@ async function isMadeAnew(db: Transaction, version: string, base: Row, row: Row)
 }
 
 /**
- * Both still stand as they were looked at, since a backup may have been restored meanwhile, and nothing is built on what goes. With the version locked, since of two processes
- * one could otherwise leave to the log what the other is just building on.
+ * Both still stand as they were looked at, since a backup may have been restored meanwhile, and nothing is built on what goes. With the
+ * version locked, since of two processes one could otherwise leave to the log what the other is just building on.
  */
 async function leaveToLog(db: Transaction, version: string, base: Row, row: Row): Promise<void> {
   await lock(db, "version", [version]);
