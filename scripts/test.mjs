@@ -61,8 +61,7 @@ await import("./install.mjs");
 await together(
   ["Lint", "npx", ["biome", "check", "."]],
   ["Import directions", process.execPath, ["scripts/floors.mjs"]],
-  ["Types of core, without browser or Node", "npx", ["tsc", "-p", "src/core"]],
-  ["Types", "npx", ["tsc", "-p", "."]],
+  ["Types: of core without browser or Node, and of everything", "npm", ["run", "-s", "types"]],
   ["Production build", process.execPath, ["scripts/build.mjs"]],
 );
 await packages;
