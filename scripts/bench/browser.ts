@@ -10,6 +10,7 @@ import { largePageRows } from "./largePage";
 import { type BenchRow, ms, percentile } from "./measure";
 import { largeFile } from "./models";
 import { stepRows } from "./steps";
+import { twoWindowsRow } from "./twoWindows";
 
 const port = 4388;
 const address = `http://localhost:${port}`;
@@ -229,6 +230,7 @@ export async function browserRows(): Promise<BenchRow[]> {
     });
     rows.push(...(await stepRows(browser, address)));
     rows.push(...(await largePageRows(browser, address)));
+    rows.push(await twoWindowsRow(browser, address));
   } finally {
     await browser.close();
     const gone = new Promise((resolve) => server.once("exit", resolve));

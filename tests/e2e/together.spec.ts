@@ -8,7 +8,7 @@ const rename = async (page: Page, id: string, name: string) => {
   await page.keyboard.press("Enter");
 };
 
-test("two windows on one version see each other's changes within a second, and neither loses any", async ({
+test("two windows on one version see each other's changes without looking for them, and neither loses any", async ({
   page,
   context,
 }) => {
@@ -17,12 +17,13 @@ test("two windows on one version see each other's changes within a second, and n
   await openDiagram(page, version);
   await openDiagram(other, version);
   await page.bringToFront();
-  await rename(page, "check", "Check the papers");
-  await saved(page);
-  // Within a second of being saved.
-  await expect(other.locator('[data-id="check"]')).toHaveAttribute("aria-label", "Check the papers, user task", {
-    timeout: 1000,
+  // Without its timers it never looks by itself: it is told. How soon it is seen, the bench measures.
+  await other.evaluate(() => {
+    for (let timer = window.setTimeout(() => undefined); timer > 0; timer--) window.clearTimeout(timer);
   });
+  await rename(page, "check", "Check the papers");
+  await expect(other.locator('[data-id="check"]')).toHaveAttribute("aria-label", "Check the papers, user task");
+  await saved(page);
   // Both at once, on different things.
   await Promise.all([rename(page, "approve", "Approve it"), rename(other, "reject", "Refuse it")]);
   for (const window of [page, other]) {
