@@ -56,6 +56,15 @@ describe("the database in a thread", () => {
     expect(await ids()).toEqual([]);
   });
 
+  test("an act that asks nothing begins nothing, and one that fails at its first question leaves nothing open", async () => {
+    expect(await database.transaction(async () => 7)).toBe(7);
+    const failed = database.transaction((act) => act.query("select * from nowhere where id = $1", [1]));
+    await expect(failed).rejects.toMatchObject({ code: "42P01" });
+    await database.transaction((act) => act.query("insert into things (id) values ($1)", [3]));
+    expect(await ids()).toEqual([3]);
+    await database.query("delete from things");
+  });
+
   test("an error keeps the database's own code and place", async () => {
     await database.query("insert into things (id) values (5)");
     await expect(database.query("insert into things (id) values (5)")).rejects.toMatchObject({
@@ -64,6 +73,71 @@ describe("the database in a thread", () => {
       constraint: "things_pkey",
     });
     await database.query("delete from things");
+  });
+
+  test("values of every kind come back as what they were", async () => {
+    const when = new Date("2026-11-27T09:30:00.250Z");
+    const list = ["plain", 'with "quotes"', "a \\\\ stroke", "{brace, comma}", "", "NULL", null];
+    const bytes = new Uint8Array([0, 1, 92, 255]);
+    const { rows } = await database.query(
+      "select $1::text[] as list, $2::bytea as bytes, $3::timestamptz = '2026-11-27T09:30:00.25Z' as at, $4::boolean as yes, $5::float8 as number, $6::jsonb as json, $7::text as nothing, $8::int[][] as table, $9::bigint as large",
+      [list, bytes, when, true, -1.5e-7, { a: [1, "x"] }, undefined, [[1, 2], [3, 4]], 9007199254740991n], // biome-ignore format: a row of values
+    );
+    expect(rows).toEqual([
+      {
+        list,
+        bytes,
+        at: true,
+        yes: true,
+        number: -1.5e-7,
+        json: { a: [1, "x"] },
+        nothing: null,
+        table: [[1, 2], [3, 4]], // biome-ignore format: a table
+        large: 9007199254740991,
+      },
+    ]);
+  });
+
+  test("a statement that comes again and again is answered as the first time, whatever failed between", async () => {
+    const insert = (id: number) => database.query("insert into things (id) values ($1) returning id", [id]);
+    for (let id = 0; id < 250; id++) {
+      expect((await insert(id)).rows).toEqual([{ id }]);
+      if (id % 60 === 7) await expect(insert(id)).rejects.toMatchObject({ code: "23505" });
+      if (id % 60 === 8) {
+        const act = database.transaction(async (part) => {
+          await part.query("insert into things (id) values ($1) returning id", [id]).catch(() => undefined);
+          await part.query("select id from things order by id");
+        });
+        await expect(act).rejects.toMatchObject({ code: "25P02" });
+      }
+    }
+    expect(await ids()).toEqual(Array.from({ length: 250 }, (_, id) => id));
+    await database.query("delete from things");
+  });
+
+  test("more statements than are kept, twice each, and a table that changes between", async () => {
+    const sum = (at: number) => database.query(`select $1::int + ${at} as sum`, [at]);
+    for (let round = 0; round < 3; round++)
+      for (let at = 0; at < 230; at++) expect((await sum(at)).rows).toEqual([{ sum: 2 * at }]);
+    const kept = await database.query("select count(*)::int as kept from pg_prepared_statements");
+    expect((kept.rows[0] as { kept: number }).kept).toBeLessThanOrEqual(200);
+    const all = () => database.query("select * from changing where a = $1", [1]);
+    await database.exec("create table changing (a int); insert into changing values (1)");
+    for (let time = 0; time < 3; time++) expect((await all()).rows).toEqual([{ a: 1 }]);
+    await database.exec("alter table changing add b text default 'more'");
+    expect((await all()).rows).toEqual([{ a: 1, b: "more" }]);
+  });
+
+  test("a plan made for an empty table is not that of a full one", async () => {
+    await database.exec("create table growing (id int primary key, said text)");
+    await database.exec("vacuum growing");
+    const one = (id: number) => database.query("select said from growing where id = $1", [id]);
+    for (let id = 0; id < 20; id++) await one(id);
+    await database.query("insert into growing select n, 'word ' || n from generate_series(1, 200000) n");
+    for (let id = 1; id < 20; id++) expect((await one(id)).rows).toEqual([{ said: `word ${id}` }]);
+    expect(
+      (await database.query("select pg_stat_get_xact_tuples_returned('growing'::regclass)::int as gone_through")).rows,
+    ).toEqual([{ gone_through: 0 }]);
   });
 
   test("what takes the database long holds up nobody else", async () => {

@@ -74,12 +74,17 @@ export class LocalDatabase implements Statements {
     });
   }
 
-  private readonly now: Statements = {
-    query: async (text, params = [], options) => {
-      const answer = await this.ask<Rows>({ what: "query", text, params, rowMode: options?.rowMode });
+  private readonly now = {
+    query: async (
+      text: string,
+      params: unknown[] = [],
+      options: { rowMode?: "array" | "object" } = {},
+      begins = false,
+    ): Promise<Rows> => {
+      const answer = await this.ask<Rows>({ what: "query", text, params, rowMode: options.rowMode, begins });
       for (const [at, { name, dataTypeID }] of answer.fields.entries())
         if (dataTypeID === types.JSON || dataTypeID === types.JSONB)
-          parseIn(answer.rows, options?.rowMode === "array" ? at : name);
+          parseIn(answer.rows, options.rowMode === "array" ? at : name);
       return answer;
     },
   };
@@ -95,14 +100,21 @@ export class LocalDatabase implements Statements {
   /** @throws what `act` throws, after everything it did was taken back */
   transaction<Outcome>(act: (statements: Statements) => Promise<Outcome>): Promise<Outcome> {
     return this.turn.runExclusive(async () => {
-      await this.now.query("begin");
+      let isBegun = false;
+      const statements: Statements = {
+        query: (text, params, options) => {
+          const begins = !isBegun;
+          isBegun = true;
+          return this.now.query(text, params, options, begins);
+        },
+      };
       try {
-        const outcome = await act(this.now);
-        await this.ask({ what: "commit" });
+        const outcome = await act(statements);
+        if (isBegun) await this.ask({ what: "commit" });
         return outcome;
       } catch (error) {
         // What cannot be taken back is not left open for the next act: the database ends, and is opened anew without it.
-        await this.now.query("rollback").catch(() => this.thread.terminate());
+        if (isBegun) await this.now.query("rollback").catch(() => this.thread.terminate());
         throw error;
       }
     });

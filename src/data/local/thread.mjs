@@ -6,6 +6,7 @@ import fs from "node:fs";
 import { syncBuiltinESMExports } from "node:module";
 import { parentPort, workerData } from "node:worker_threads";
 import { PGlite, types } from "@electric-sql/pglite";
+import { Statements } from "./statements.mjs";
 
 /** Of an error what a message between threads would drop: the database's own code, and where it says the fault is. */
 const told = (error) => {
@@ -65,19 +66,20 @@ const parsers = Object.fromEntries(
 );
 
 const database = new PGlite(workerData.folder);
+const statements = new Statements(database, parsers);
 
 const does = {
   ready: () =>
     database.waitReady.catch((error) => {
       throw refused ?? error;
     }),
-  query: ({ text, params, rowMode }) => database.query(text, params, { rowMode, parsers }),
-  exec: async ({ text }) => {
-    await database.exec(text);
-  },
-  // The first statement is refused where an earlier one failed: committing would then quietly take everything back.
+  query: ({ text, params, rowMode, begins }) => statements.query(text, params, rowMode, begins),
+  exec: ({ text }) => statements.exec(text),
   commit: async () => {
-    await database.exec("select 1; commit");
+    const { command } = await statements.query("commit");
+    // Where a part failed all of it is taken back, which is no error of its own.
+    if (command !== "COMMIT")
+      throw Object.assign(new Error("A part of it failed, so all of it was taken back."), { code: "25P02" });
   },
   close: () => database.close(),
 };
