@@ -4,6 +4,7 @@
  */
 import fs from "node:fs";
 import { syncBuiltinESMExports } from "node:module";
+import { setFlagsFromString } from "node:v8";
 import { parentPort, workerData } from "node:worker_threads";
 import { PGlite, types } from "@electric-sql/pglite";
 import { Statements } from "./statements.mjs";
@@ -45,6 +46,12 @@ fs.writeSync = (file, bytes, from, count, at) => {
   }
 };
 syncBuiltinESMExports();
+
+/**
+ * Made quicker is what is run often: by default that is nearly all that opening a database runs once, which takes a second of a processor
+ * for what a short process never sees again.
+ */
+setFlagsFromString("--wasm-tiering-budget=100000000");
 
 const asText = (value) => value;
 /** Left as the text they come in: dates for Drizzle, and JSON because a text is handed over faster than what it says. */
