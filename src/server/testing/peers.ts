@@ -37,8 +37,12 @@ export function startPeer(env: { readonly [name: string]: string } = {}): Peer {
       waiting.delete(answer.id);
     }
   });
+  // What is half written when it is killed is answered by its end.
+  child.stdin.on("error", () => undefined);
+  const isGone = () => child.exitCode !== null || child.signalCode !== null;
+  const gone = { code: "gone", message: "the process is gone" };
   child.on("exit", () => {
-    for (const [id, tell] of waiting) tell({ id, code: "gone", message: "the process is gone" });
+    for (const [id, tell] of waiting) tell({ id, ...gone });
   });
   const told = (id: string) =>
     new Promise<unknown>((resolve, reject) =>
@@ -51,6 +55,7 @@ export function startPeer(env: { readonly [name: string]: string } = {}): Peer {
     ready: told("ready") as Promise<void>,
     pid: child.pid ?? 0,
     run: async (name, input) => {
+      if (isGone()) throw Object.assign(new Error(gone.message), { code: gone.code });
       const id = String(count++);
       const answer = told(id);
       const line = JSON.stringify({ id, name, input }, (_, field) =>
@@ -60,10 +65,10 @@ export function startPeer(env: { readonly [name: string]: string } = {}): Peer {
       return (await answer) as never;
     },
     kill: async () => {
-      if (child.exitCode !== null || child.signalCode !== null) return;
-      const gone = new Promise((resolve) => child.once("exit", resolve));
+      if (isGone()) return;
+      const ended = new Promise((resolve) => child.once("exit", resolve));
       child.kill("SIGKILL");
-      await gone;
+      await ended;
     },
   };
 }
