@@ -115,6 +115,16 @@ describe("the database in a thread", () => {
     await database.query("delete from things");
   });
 
+  test("a statement that was kept in an act which was taken back is kept", async () => {
+    const one = (on: Pick<LocalDatabase, "query">) => on.query("select $1::int + 1 as next", [1]);
+    const act = database.transaction(async (part) => {
+      for (let time = 0; time < 3; time++) await one(part);
+      throw new Error("no");
+    });
+    await expect(act).rejects.toThrow("no");
+    expect((await one(database)).rows).toEqual([{ next: 2 }]);
+  });
+
   test("more statements than are kept, twice each, and a table that changes between", async () => {
     const sum = (at: number) => database.query(`select $1::int + ${at} as sum`, [at]);
     for (let round = 0; round < 3; round++)
