@@ -48,7 +48,7 @@ test("somebody is mentioned at a step, answers in another browser, and resolves 
   await answering.getByPlaceholder("Answer …").fill("Only on the first day.");
   await answering.getByRole("button", { name: "Answer" }).click();
   // It arrives where the question was asked, without anybody looking again.
-  await expect(column.getByTestId("thread")).toContainText("Only on the first day.");
+  await expect(column.getByTestId("thread")).toContainText("Only on the first day.", { timeout: 10_000 });
   await answering.getByRole("button", { name: "Resolve" }).click();
   await expect(column.getByText("Nothing is open.")).toBeVisible({ timeout: 10_000 });
 
@@ -65,10 +65,10 @@ test("somebody is mentioned at a step, answers in another browser, and resolves 
     .click();
   await theirs.getByTestId("reviews").getByRole("button", { name: "Approve", exact: true }).click();
   const round = column.getByTestId("review");
-  await expect(round).toContainText("holds for what is here now");
+  await expect(round).toContainText("holds for what is here now", { timeout: 10_000 });
   await page.getByTestId("tray").getByRole("textbox", { name: "Name", exact: true }).fill("Switch on, at last");
   await page.getByTestId("tray").getByRole("textbox", { name: "Name", exact: true }).press("Enter");
-  await expect(round).toContainText("changed since, so that it holds no more");
+  await expect(round).toContainText("changed since, so that it holds no more", { timeout: 10_000 });
   await expect(round.getByRole("link", { name: "What has changed since" })).toBeVisible();
   await context.close();
 });

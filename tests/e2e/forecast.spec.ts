@@ -32,7 +32,7 @@ test("the demo's forecast: the sentence, the bottleneck on the diagram, the to-b
   await dialog.getByLabel("Turn", { exact: true }).selectOption({ label: "Network engineer: how many" });
   await dialog.getByLabel("to", { exact: true }).fill("3");
   await dialog.getByRole("button", { name: "Look" }).click();
-  await expect(dialog.getByRole("img").first()).toBeVisible();
+  await expect(dialog.getByRole("img").first()).toBeVisible({ timeout: 30_000 });
   // Two against each other, as a map.
   await dialog.getByLabel("And turn").selectOption({ label: "Front desk: how many" });
   await dialog.getByLabel("second to").fill("2");
@@ -137,7 +137,7 @@ test("one case is played with its clock: by itself, led by hand at a choice, bac
   await page.getByLabel("How fast").selectOption({ label: "fast" });
   await page.getByRole("button", { name: "Play P" }).click();
   const ways = page.getByTestId("case-ways").getByRole("listitem");
-  await expect(ways).toHaveCount(2);
+  await expect(ways).toHaveCount(2, { timeout: 15_000 });
   await expect(page.getByRole("button", { name: "Play P" })).toBeVisible();
   const at = Number(/Moment (\d+)/.exec((await step.textContent()) ?? "")?.[1]);
   const other = ways.filter({ hasNotText: "by chance" });
@@ -201,7 +201,7 @@ test("figures are said in the tray of the diagram; sites, what lies between them
   }
   await expect(page.getByTestId("forecast-sentence")).toContainText("9 of 10 cases are done within");
   await page.getByRole("button", { name: "Propose" }).click();
-  await expect(page.getByTestId("run-proposal")).toContainText(/runs? (is|are) enough/);
+  await expect(page.getByTestId("run-proposal")).toContainText(/runs? (is|are) enough/, { timeout: 30_000 });
   await page.getByRole("button", { name: "Take both" }).click();
   await expect(page.getByLabel("Runs")).not.toHaveValue("");
   // A zone that is none is told; one that is, is kept with the file.

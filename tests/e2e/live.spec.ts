@@ -303,7 +303,7 @@ test("figures of a run are held against the forecast, and become a scenario", as
   await expect(figures.getByRole("region", { name: "Who did the work" })).toContainText("Tilda Quist");
   await figures.getByRole("button", { name: "Forecast it" }).click();
   const against = figures.getByTestId("against");
-  await expect(against.getByRole("row", { name: /^Duration of a case/ })).toBeVisible();
+  await expect(against.getByRole("row", { name: /^Duration of a case/ })).toBeVisible({ timeout: 30_000 });
   await expect(against).toContainText(/longer than forecast|times as long/);
   await figures.getByRole("button", { name: "Take these figures into a scenario" }).click();
   await expect(page.getByText(/Measured in Trial: \d+ figures taken over/)).toBeVisible();

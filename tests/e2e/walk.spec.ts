@@ -27,7 +27,7 @@ test("the trap in the meter exchange is found, played, repaired, and proven by t
   await expect(page.getByTestId("walk-now")).toContainText("an exclusive join waits for nobody");
   await page.getByLabel("How fast").selectOption("fast");
   await page.keyboard.press("p");
-  await expect(page.getByTestId("walk-outcome")).toContainText("The case has come to its end.");
+  await expect(page.getByTestId("walk-outcome")).toContainText("The case has come to its end.", { timeout: 15_000 });
   await page.getByLabel("Filter").fill("notify");
   await expect(page.getByTestId("walk-log").locator("tr")).toHaveCount(2);
   // Kept, as it should be, and not as it is.

@@ -9,15 +9,17 @@ const { serialize } = protocol;
 
 /** So many statements are kept ready; of more, those that were not asked for the longest go. */
 const mostKept = 200;
+/** Longer ones carry values by the hundred, seldom as many again, and would fill the memory that is kept for others. */
+const mostCharacters = 5_000;
 /** After so many rows were written a statement is planned anew: to one that was planned for a table of three rows an index is of no use. */
 const rowsOfAPlan = 1_000;
 
-const results = [serialize.describe({ type: "P" }), serialize.execute({})];
+const execute = [serialize.describe({ type: "P" }), serialize.execute({})];
 const begin = [serialize.parse({ text: "begin" }), serialize.bind({}), serialize.execute({})];
 const sync = serialize.sync();
 
 export class Statements {
-  /** By text, the one asked for last at the end. One that came once has no name yet: most that are long never come again. */
+  /** By text, the one asked for last at the end. One that came once has no name yet: many never come again. */
   #kept = new Map();
   /** Names that are of no use any more, which the next message says. */
   #over = [];
@@ -43,13 +45,13 @@ export class Statements {
     const isNew = !kept || kept.name === "" || this.#written - kept.written > rowsOfAPlan;
     const { name, written } = isNew ? { name: kept ? `s${++this.#named}` : "", written: this.#written } : kept;
     if (isNew && kept) this.#leave(kept);
-    this.#keep(text, { name, written });
+    if (text.length <= mostCharacters) this.#keep(text, { name, written });
     const message = [
       ...this.#over.splice(0).map((name) => serialize.close({ type: "S", name })),
       ...(begins ? begin : []),
       ...(isNew ? [serialize.parse({ name, text })] : []),
       serialize.bind({ statement: name, values: params.map(asParameter) }),
-      ...results,
+      ...execute,
       sync,
     ];
     try {
