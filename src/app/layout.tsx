@@ -6,6 +6,7 @@ import "@fontsource/atkinson-hyperlegible-next/latin-ext-600.css";
 import type { Metadata } from "next";
 import { headers } from "next/headers";
 import type { ReactNode } from "react";
+import { feedPosition } from "@/server/kernel/events";
 import { Providers } from "@/ui/shell/Providers";
 import { languageAsked } from "./language";
 
@@ -18,8 +19,10 @@ export default async function RootLayout({ children }: { readonly children: Reac
   // The number that this page's own scripts carry; see `proxy.ts`.
   const nonce = (await headers()).get("x-nonce") ?? "";
   const language = await languageAsked();
+  // Without it the page is as good; it looks at everything once more when it hears of what happens.
+  const position = await feedPosition().catch(() => undefined);
   return (
-    <html lang={language} suppressHydrationWarning>
+    <html lang={language} data-feed-position={position} suppressHydrationWarning>
       <body>
         <Providers nonce={nonce} language={language}>
           {children}

@@ -134,13 +134,24 @@ export function listenToFeed(): Promise<void> {
   return own.listening;
 }
 
+const idOf = (sequence: number) => `${feed().name}-${sequence}`;
+
+/**
+ * The last event this process has heard of. A page that names it when it asks for the feed hears all that was done since it was made,
+ * and needs not look at anything twice.
+ */
+export async function feedPosition(): Promise<string> {
+  // In a folder nobody else does anything.
+  if (process.env.DATABASE_URL) await listenToFeed();
+  return idOf(feed().sequence);
+}
+
 /**
  * What a window hears from now on, and before that what it missed since an event it names; where that is not known any more, that it
  * has to look at everything again. A member who may not look is told nothing. Gives a way to end it.
  */
 export function hearFeed(member: Member, after: string | null, say: (id: string, text: string) => void): () => void {
-  const { name, recent, listeners } = feed();
-  const idOf = (sequence: number) => `${name}-${sequence}`;
+  const { recent, listeners } = feed();
   const listener = ({ sequence, text }: Heard) => {
     if (mayEverywhere(member, "read")) say(idOf(sequence), text);
   };

@@ -30,11 +30,9 @@ let isOpen = false;
 let looking: ReturnType<typeof setInterval> | undefined;
 
 function hear(message: unknown): void {
-  if (message === "open" || message === "open again") {
-    isOpen = true;
-    // Whatever was done before the stream was there.
-    tellAll(missed);
-  } else if (message === "closed") isOpen = false;
+  if (message === "open") isOpen = true;
+  else if (message === "missed") tellAll(missed);
+  else if (message === "closed") isOpen = false;
   else {
     const told: unknown = JSON.parse(String(message));
     const here = hereTextSchema.safeParse(told);
@@ -47,18 +45,22 @@ function hear(message: unknown): void {
   }
 }
 
+/** The last event that was known when the page was made: nothing up to it has to be looked at again. */
+const madeAfter = () => document.documentElement.dataset.feedPosition ?? "";
+
 function begin(): void {
   looking = setInterval(() => {
     if (!isOpen && document.visibilityState !== "hidden") tellAll(missed, true);
   }, lookEvery);
   if (typeof SharedWorker !== "undefined") {
-    const { port } = new SharedWorker("/event-stream.js", { name: "lane-events" });
+    const { port } = new SharedWorker("/event-stream.js", { name: "lane-feed" });
     port.onmessage = ({ data }) => hear(data);
+    port.postMessage({ position: madeAfter() });
     window.addEventListener("pagehide", () => port.postMessage("gone"));
     // A page that comes back from the browser's store has missed what happened meanwhile, and listens anew.
     window.addEventListener("pageshow", ({ persisted }) => persisted && location.reload());
   } else if (typeof EventSource !== "undefined") {
-    const source = new EventSource("/api/events");
+    const source = new EventSource(`/api/events?after=${encodeURIComponent(madeAfter())}`);
     source.onopen = () => hear("open");
     source.onmessage = ({ data }) => hear(data);
     source.onerror = () => hear("closed");

@@ -8,6 +8,7 @@ import { commandFor, smallModel, startModel } from "@/core/testing/models";
 import { type Jobs, jobIn, jobModules } from "@/jobs";
 import { HandingOver, Held } from "@/jobs/handover";
 import { JobRunner } from "./jobRunner";
+import { Workers } from "./workers";
 
 /** The worker's side, with a rest before each answer, counted. */
 const ports: MessagePort[] = [];
@@ -52,11 +53,11 @@ const ask = (runner: JobRunner, given: Model = model, isAlone = false) =>
 
 describe("long work away from the page", () => {
   test("comes to what the same work on the page comes to", async () => {
-    expect(await ask(new JobRunner(start))).toEqual(checkModel(model, { profile: "review" }));
+    expect(await ask(new JobRunner(new Workers(start)))).toEqual(checkModel(model, { profile: "review" }));
   });
 
   test("has one worker, which is handed a model once, and then what has changed of it", async () => {
-    const runner = new JobRunner(start);
+    const runner = new JobRunner(new Workers(start));
     expect(started).toBe(0);
     await ask(runner);
     const [element] = [...model.elements].filter((one) => one.type === "userTask");
@@ -69,14 +70,14 @@ describe("long work away from the page", () => {
   });
 
   test("does several jobs at a time", async () => {
-    const runner = new JobRunner(start);
+    const runner = new JobRunner(new Workers(start));
     const both = await Promise.all([ask(runner), runner.run("soundness", { model }, {})]);
     expect(both[1]).toHaveLength(1);
     expect(started).toBe(1);
   });
 
   test("one that stands alone calls off what was asked before, which is never answered", async () => {
-    const runner = new JobRunner(start);
+    const runner = new JobRunner(new Workers(start));
     rest = 40;
     let isAnswered = false;
     void ask(runner, model, true).then(() => {
@@ -92,7 +93,7 @@ describe("long work away from the page", () => {
   });
 
   test("a job that fails is told, and the next is done by the same worker, handed whole again", async () => {
-    const runner = new JobRunner(start);
+    const runner = new JobRunner(new Workers(start));
     await expect(runner.run("tidyPage", {}, { diagram: "x" })).rejects.toThrow('no model "model"');
     await ask(runner);
     expect({ started, ended, whole }).toEqual({ started: 1, ended: 0, whole: 1 });
@@ -100,10 +101,12 @@ describe("long work away from the page", () => {
 
   test("a worker whose script cannot be fetched is told, and the next job has another one", async () => {
     const workers: Worker[] = [];
-    const runner = new JobRunner(() => {
-      workers.push(start());
-      return workers.at(-1) as Worker;
-    });
+    const runner = new JobRunner(
+      new Workers(() => {
+        workers.push(start());
+        return workers.at(-1) as Worker;
+      }),
+    );
     instead = () => new Promise(() => {});
     const waiting = Promise.allSettled([ask(runner), ask(runner)]);
     await new Promise((resolve) => setTimeout(resolve, 20));
@@ -115,7 +118,7 @@ describe("long work away from the page", () => {
   });
 
   test("one that breaks at a job, as when a part of its script is gone, is not asked again", async () => {
-    const runner = new JobRunner(start);
+    const runner = new JobRunner(new Workers(start));
     instead = () => Promise.reject(Object.assign(new Error("Loading chunk 12 failed."), { name: "ChunkLoadError" }));
     await expect(ask(runner)).rejects.toMatchObject({ name: "ChunkLoadError" });
     instead = undefined;
@@ -123,12 +126,86 @@ describe("long work away from the page", () => {
     expect({ started, ended, whole }).toEqual({ started: 2, ended: 1, whole: 2 });
   });
 
-  test("after it was stopped the next job starts it anew", async () => {
-    const runner = new JobRunner(start);
-    await ask(runner);
+  test("stopped in the middle of a job, the next is done by another worker", async () => {
+    const runner = new JobRunner(new Workers(start));
+    rest = 40;
+    let isAnswered = false;
+    void ask(runner).then(() => {
+      isAnswered = true;
+    });
     runner.stop();
     await ask(runner);
-    expect({ started, ended, whole }).toEqual({ started: 2, ended: 1, whole: 2 });
+    await new Promise((resolve) => setTimeout(resolve, 60));
+    expect({ isAnswered, started, ended, whole }).toEqual({ isAnswered: false, started: 2, ended: 1, whole: 2 });
+  });
+});
+
+describe("the workers of a page", () => {
+  test("a worker that rests is taken by whoever has the next job, and holds what it was handed by others", async () => {
+    const workers = new Workers(start);
+    const [one, other] = [new JobRunner(workers), new JobRunner(workers)];
+    await ask(one);
+    expect(await ask(other)).toEqual(checkModel(model, { profile: "review" }));
+    // To stop one that has nothing to do takes it from nobody.
+    one.stop();
+    other.stop();
+    await ask(one);
+    expect({ started, ended, whole, edited }).toEqual({ started: 1, ended: 0, whole: 1, edited: 2 });
+  });
+
+  test("two that work at once have one each, and none gets the answer of the other", async () => {
+    const workers = new Workers(start);
+    rest = 20;
+    const other = startModel();
+    const found = await Promise.all([ask(new JobRunner(workers)), ask(new JobRunner(workers), other)]);
+    expect(found).toEqual([model, other].map((one) => checkModel(one, { profile: "review" })));
+    expect({ started, ended }).toEqual({ started: 2, ended: 0 });
+  });
+
+  test("no more than two are kept at rest", async () => {
+    const workers = new Workers(start);
+    rest = 20;
+    await Promise.all([1, 2, 3, 4].map(() => ask(new JobRunner(workers))));
+    expect({ started, ended }).toEqual({ started: 4, ended: 2 });
+    await Promise.all([1, 2].map(() => ask(new JobRunner(workers))));
+    expect({ started, ended }).toEqual({ started: 4, ended: 2 });
+  });
+
+  test("one that breaks while it rests is not taken any more", async () => {
+    const begun: Worker[] = [];
+    const workers = new Workers(() => {
+      begun.push(start());
+      return begun.at(-1) as Worker;
+    });
+    await ask(new JobRunner(workers));
+    begun[0]?.dispatchEvent(new Event("error"));
+    await ask(new JobRunner(workers));
+    expect(started).toBe(2);
+  });
+
+  test("what is called off leaves the worker at rest to others: the next that stands alone has one begun for it", async () => {
+    const workers = new Workers(start);
+    const [quick, long] = [new JobRunner(workers), new JobRunner(workers)];
+    await ask(quick);
+    instead = () => new Promise(() => {});
+    void ask(long, model, true);
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    instead = undefined;
+    await ask(quick);
+    await Promise.all([ask(long, model, true), ask(quick)]);
+    expect({ started, ended }).toEqual({ started: 3, ended: 1 });
+  });
+
+  test("whoever keeps a worker has it to itself, until it is stopped", async () => {
+    const workers = new Workers(start);
+    const keeper = new JobRunner(workers, true);
+    await ask(keeper);
+    await ask(new JobRunner(workers));
+    expect({ started, ended }).toEqual({ started: 2, ended: 0 });
+    await ask(keeper);
+    expect({ started, edited }).toEqual({ started: 2, edited: 1 });
+    keeper.stop();
+    expect(ended).toBe(1);
   });
 });
 

@@ -48,7 +48,8 @@ const lookEvery = 1_000;
 
 export function QueriesProvider({ children }: { readonly children: ReactNode }) {
   useEffect(() => {
-    let lastGuess = 0;
+    // What is shown first has just been asked for.
+    let lastGuess = Date.now();
     let lastLook = 0;
     let gathered: Thing[] = [];
     let timer: ReturnType<typeof setTimeout> | undefined;

@@ -7,7 +7,6 @@ import {
   cssVarsRoot,
   dialogSlotRecipe,
   fieldSlotRecipe,
-  globalCss,
   inputRecipe,
   keyframes,
   layerStyles,
@@ -22,17 +21,48 @@ import {
   tokens,
 } from "@chakra-ui/react/theme";
 
-/** The component library's own look, of the components that are used here only: all of them are 30 kB more to load. */
+const { transparent, current, black, white, gray, blackAlpha } = tokens.colors;
+const { bg, fg, border, gray: grays } = semanticTokens.colors;
+/** Widths are said in steps or by name, never as a fraction or a part of the window. */
+const sizes = Object.fromEntries(Object.entries(tokens.sizes).filter(([name]) => !/\/|v[hw]$/.test(name)));
+
+/**
+ * The component library's own look, of the components and in the colours that are used here only: all of them are 30 kB more to load, and
+ * every page that opens works out each colour there is, by day and by night.
+ */
 const components = defineConfig({
   preflight: true,
   cssVarsPrefix,
   cssVarsRoot,
-  globalCss,
+  globalCss: {
+    // Said once and inherited. The library says these, and the defaults of filters and rings that are not used here, on each element anew.
+    html: {
+      color: "fg",
+      background: "bg",
+      colorPalette: "gray",
+      "--global-font-mono": "fonts.mono",
+      "--global-font-body": "fonts.body",
+      "--global-color-border": "colors.border",
+    },
+    "*::placeholder, *[data-placeholder]": { color: "fg.muted/80" },
+  },
   theme: {
     breakpoints,
     keyframes,
-    tokens,
-    semanticTokens,
+    tokens: {
+      ...tokens,
+      sizes,
+      colors: { transparent, current, black, white, gray, blackAlpha: { 500: blackAlpha[500] } },
+    },
+    semanticTokens: {
+      ...semanticTokens,
+      colors: {
+        bg: { DEFAULT: bg.DEFAULT, subtle: bg.subtle, muted: bg.muted, emphasized: bg.emphasized, panel: bg.panel },
+        fg: { DEFAULT: fg.DEFAULT, muted: fg.muted },
+        border: { DEFAULT: border.DEFAULT },
+        gray: grays,
+      },
+    },
     textStyles,
     layerStyles,
     animationStyles,
@@ -96,8 +126,12 @@ const config = defineConfig({
           panel: pair("#FFFFFF", "#20242D"),
           subtle: pair("#FBFAF5", "#1B1F27"),
         },
-        fg: { DEFAULT: pair("#1E2430", "#E9E6DC"), muted: pair("#5A6272", "#A9AFBC") },
-        border: { DEFAULT: pair("#DAD4C5", "#39404D") },
+        fg: {
+          DEFAULT: pair("#1E2430", "#E9E6DC"),
+          muted: pair("#5A6272", "#A9AFBC"),
+          error: pair("#A63A2B", "#F0998C"),
+        },
+        border: { DEFAULT: pair("#DAD4C5", "#39404D"), error: pair("#A63A2B", "#F0998C") },
       },
     },
   },

@@ -81,7 +81,8 @@ export function FindingsProvider({ children }: { readonly children: ReactNode })
   }, [model]);
   const said = state ?? nobodySaid;
   const quick = useFound("quick", settled, said, state !== null);
-  const long = useFound("long", settled, said, state !== null);
+  // After the quick part, and by the same worker: most models take less time to look at than a worker takes to begin.
+  const long = useFound("long", settled, said, quick.of === settled);
   const value = useMemo(() => {
     // An element that is gone since is not told about any more.
     const findings = [...long.findings, ...quick.findings].filter(({ elements }) =>

@@ -6,11 +6,12 @@ export const dynamic = "force-dynamic";
 /** So that whatever stands between knows that the stream is alive. */
 const beatEvery = 15_000;
 
-/** GET: what happens, as server-sent events, for as long as somebody listens. */
+/** GET `?after=`: what happens, and happened since an event, as server-sent events, for as long as somebody listens. */
 export async function GET(request: Request): Promise<Response> {
   return answer(request, async (member) => {
     await listenToFeed();
-    const after = request.headers.get("last-event-id");
+    // A stream that broke goes on where it was; a new one begins where its page was made.
+    const after = request.headers.get("last-event-id") ?? new URL(request.url).searchParams.get("after");
     let end = () => {};
     const stream = new ReadableStream<Uint8Array>({
       start(controller) {
