@@ -19,8 +19,8 @@ export default async function RootLayout({ children }: { readonly children: Reac
   // The number that this page's own scripts carry; see `proxy.ts`.
   const nonce = (await headers()).get("x-nonce") ?? "";
   const language = await languageAsked();
-  // Without it the page is as good; it looks at everything once more when it hears of what happens.
-  const position = await feedPosition().catch(() => undefined);
+  // Before anything is looked at for this page.
+  const position = feedPosition();
   return (
     <html lang={language} data-feed-position={position} suppressHydrationWarning>
       <body>

@@ -7,35 +7,64 @@ import { applyEdits, type Edit, type Model, type StoredModel, toStored, trustSto
  */
 export type Handed = { readonly whole: StoredModel } | { readonly edits: readonly Edit[] };
 
+/** A worker lives as long as its page: of models that nothing was asked about for long only these many are kept. */
+const mostHeld = 16;
+
+/** Models by name, the one used last at the end. Both sides let go of the same, since both are told the same in the same order. */
+class Kept extends Map<string, Model> {
+  keep(name: string, model: Model): void {
+    this.delete(name);
+    this.set(name, model);
+  }
+
+  /** Lets go of those used longest ago, but of none of those used now. */
+  letGo(used: number): void {
+    const most = Math.max(mostHeld, used);
+    for (const name of this.keys()) {
+      if (this.size <= most) return;
+      this.delete(name);
+    }
+  }
+}
+
 /** The sender's side: knows what the other side holds. */
 export class HandingOver {
-  readonly #held = new Map<string, Model>();
+  readonly #held = new Kept();
 
   /** What is to be sent so that the other side holds these models. */
   hand(models: { readonly [name: string]: Model }): [string, Handed][] {
-    return Object.entries(models).map(([name, model]) => {
+    const handed = Object.entries(models).map(([name, model]): [string, Handed] => {
       const before = this.#held.get(name);
-      this.#held.set(name, model);
+      this.#held.keep(name, model);
       if (before === model) return [name, { edits: [] }];
       const isSameBesides =
         before && before.root === model.root && before.form === model.form && before.notes === model.notes;
       return [name, isSameBesides ? { edits: replacementEdits(before, model) } : { whole: toStored(model) }];
     });
+    this.#held.letGo(handed.length);
+    return handed;
   }
 }
 
 /** The receiver's side: keeps one copy of each model, and brings it up to date. */
 export class Held {
-  readonly #models = new Map<string, Model>();
+  readonly #models = new Kept();
 
   take(handed: readonly (readonly [string, Handed])[]): { [name: string]: Model } {
-    return Object.fromEntries(
+    const models = Object.fromEntries(
       handed.map(([name, how]) => {
         const model = "whole" in how ? trustStored(how.whole) : this.#changed(name, how.edits);
-        this.#models.set(name, model);
+        this.#models.keep(name, model);
         return [name, model];
       }),
     );
+    this.#models.letGo(handed.length);
+    return models;
+  }
+
+  /** How many models are kept. */
+  get size(): number {
+    return this.#models.size;
   }
 
   #changed(name: string, edits: readonly Edit[]): Model {

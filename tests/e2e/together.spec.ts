@@ -40,6 +40,30 @@ test("two windows on one version see each other's changes without looking for th
   expect(model.elements.get("reject")?.name).toBe("Refuse it");
 });
 
+test("a page that opens asks each question once, and hears what was done since it was made", async ({
+  page,
+  context,
+}) => {
+  const version = await importSmall(page, "Asked once");
+  const other = await context.newPage();
+  const asked: string[] = [];
+  const count = (useCase: string) => asked.filter((one) => one.startsWith(`${useCase} `)).length;
+  other.on("request", (request) => {
+    const [, useCase] = /\/api\/do\/(\w+)$/.exec(request.url()) ?? [];
+    // Where one is is said again and again.
+    if (useCase && useCase !== "sayWhereIAm") asked.push(`${useCase} ${request.postData()}`);
+  });
+  await openDiagram(other, version);
+  await expect.poll(() => count("openDirectory")).toBe(1);
+  // Had anything been missed, all would be asked for once more before what is told of now.
+  const made = await page.request.post("/api/do/createEntry", {
+    data: { id: `desk-${version}`, kind: "role", name: `Front desk of ${version}` },
+  });
+  expect(made.status()).toBe(200);
+  await expect.poll(() => count("openDirectory")).toBe(2);
+  expect(asked.filter((one, at) => asked.indexOf(one) !== at && !one.startsWith("openDirectory "))).toEqual([]);
+});
+
 test("what was changed while the server was away is joined with what others did; what both changed is asked", async ({
   page,
   context,

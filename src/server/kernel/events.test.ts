@@ -2,7 +2,7 @@ import { afterAll, beforeEach, describe, expect, test } from "vitest";
 import { concerns, type Happened } from "@/contract/events";
 import { localMember } from "@/server";
 import { leaveWorkspace, makeProcess, openWorkspace, run, send } from "../testing/workspace";
-import { feed, hear, hearFeed } from "./events";
+import { feed, feedPosition, hear, hearFeed } from "./events";
 
 beforeEach(async () => {
   await openWorkspace();
@@ -74,6 +74,43 @@ describe("what happened elsewhere", () => {
     expect(late.heard).toMatchObject([{ things: [{ kind: "workspace" }] }]);
     late.stop();
     expect(feed().recent.length).toBeLessThanOrEqual(1_000);
+  });
+
+  test("a page is told what was done since it was made, and nothing from before", async () => {
+    await run("renameArea", { id: "area", name: "Before" });
+    const made = feedPosition() as string;
+    const nothing = listening(made);
+    expect(nothing.heard).toEqual([]);
+    nothing.stop();
+    await run("renameArea", { id: "area", name: "Meanwhile" });
+    const { heard, stop } = listening(made);
+    await run("renameArea", { id: "area", name: "Afterwards" });
+    expect(heard.map(({ id }) => id)).toEqual(
+      [1, 2].map((more) => made.replace(/\d+$/, (at) => `${Number(at) + more}`)),
+    );
+    expect(feedPosition()).toBe(heard.at(-1)?.id);
+    stop();
+  });
+
+  test("one that cannot say when it was made is told to look at everything", () => {
+    const { heard, stop } = listening("");
+    expect(heard).toMatchObject([{ things: [{ kind: "workspace" }] }]);
+    stop();
+  });
+
+  test("where other processes are not heard yet, a page does not wait for it, and knows no moment", () => {
+    const own = feed();
+    const { isListening, listening } = own;
+    Object.assign(own, { isListening: false, listening: new Promise(() => {}) });
+    process.env.DATABASE_URL = "postgres://nowhere.invalid/none";
+    try {
+      expect(feedPosition()).toBeUndefined();
+      own.isListening = true;
+      expect(feedPosition()).toMatch(/-\d+$/);
+    } finally {
+      delete process.env.DATABASE_URL;
+      Object.assign(own, { isListening, listening });
+    }
   });
 
   test("who may not see something does not hear of it", async () => {

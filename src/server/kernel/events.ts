@@ -85,6 +85,7 @@ interface Feed {
   /** Windows by their names, and when they were heard of last. */
   readonly here: Map<string, { readonly here: Here; readonly at: number }>;
   listening: Promise<void> | undefined;
+  isListening: boolean;
 }
 // Routes are bundled apart from each other; what they share stands on the global object.
 const shared = globalThis as unknown as { laneFeed?: Feed };
@@ -96,6 +97,7 @@ export function feed(): Feed {
     listeners: new Set(),
     here: new Map(),
     listening: undefined,
+    isListening: false,
   };
   return shared.laneFeed;
 }
@@ -127,6 +129,9 @@ export function listenToFeed(): Promise<void> {
   const own = feed();
   own.listening ??= database()
     .then(({ listen }) => listen(channel, hear, missed))
+    .then(() => {
+      own.isListening = true;
+    })
     .catch((error) => {
       own.listening = undefined;
       throw error;
@@ -138,12 +143,15 @@ const idOf = (sequence: number) => `${feed().name}-${sequence}`;
 
 /**
  * The last event this process has heard of. A page that names it when it asks for the feed hears all that was done since it was made,
- * and needs not look at anything twice.
+ * and needs not look at anything twice. Undefined while it does not hear what other processes do: no page waits for that.
  */
-export async function feedPosition(): Promise<string> {
-  // In a folder nobody else does anything.
-  if (process.env.DATABASE_URL) await listenToFeed();
-  return idOf(feed().sequence);
+export function feedPosition(): string | undefined {
+  const own = feed();
+  if (process.env.DATABASE_URL && !own.isListening) {
+    listenToFeed().catch(() => undefined);
+    return undefined;
+  }
+  return idOf(own.sequence);
 }
 
 /**

@@ -4,7 +4,7 @@ import { localMember } from "@/server";
 import { type Peer, startPeer } from "../testing/peers";
 import { type PostgresServer, postgresMissing, startPostgres } from "../testing/postgres";
 import { closeWorkspace, openWorkspace, run, temporaryFolder } from "../testing/workspace";
-import { hearFeed, listenToFeed } from "./events";
+import { feedPosition, hearFeed, listenToFeed } from "./events";
 
 describe.skipIf(postgresMissing !== undefined)("what another process did, on PostgreSQL", () => {
   let server: PostgresServer;
@@ -45,6 +45,10 @@ describe.skipIf(postgresMissing !== undefined)("what another process did, on Pos
     await waiting;
     expect(heard.map(({ by }) => by)).toEqual(["createArea", "renameArea"]);
     stop();
+    // What another process does counts here as well: a page that is made now does not hear of it.
+    const late: string[] = [];
+    hearFeed(localMember, feedPosition() as string, (_, text) => late.push(text))();
+    expect(late).toEqual([]);
   });
 
   test("who is where is told by every process to all", async () => {

@@ -232,3 +232,30 @@ test("whatever is done to a model, the other side holds the same after each hand
     { numRuns: 60 },
   );
 });
+
+test("a worker that is asked about one process after the other keeps the last of them, and what is asked again is right", () => {
+  const [handing, held] = [new HandingOver(), new Held()];
+  const named = (name: string) => {
+    const done = perform(model, { type: "rename", id: [...model.elements][0]?.id as string, name });
+    if (!done.ok) throw new Error(done.problems[0]?.message);
+    return done.value.model;
+  };
+  const ask = (...names: string[]) => {
+    const handed = handing.hand(Object.fromEntries(names.map((name) => [name, named(name)])));
+    const there = held.take(structuredClone(handed));
+    for (const name of names) expect(toStored(there[name] as Model)).toEqual(toStored(named(name)));
+    return handed.filter(([, how]) => "whole" in how).length;
+  };
+  for (let at = 0; at < 100; at++) ask("model", `called ${at}`);
+  expect(held.size).toBe(16);
+  // What is used all the time was never let go of, what was used lately is there still, the rest is handed whole once more.
+  expect(ask("model", "called 99", "called 90")).toBe(0);
+  expect(ask("called 5")).toBe(1);
+  // Of what is asked about at once nothing is let go of, and nothing else stays.
+  const many = Array.from({ length: 40 }, (_, at) => `part ${at}`);
+  ask(...many);
+  expect(held.size).toBe(40);
+  expect(ask(...many)).toBe(0);
+  ask("model");
+  expect(held.size).toBe(16);
+});
