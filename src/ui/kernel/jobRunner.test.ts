@@ -53,11 +53,11 @@ const ask = (runner: JobRunner, given: Model = model, isAlone = false) =>
 
 describe("long work away from the page", () => {
   test("comes to what the same work on the page comes to", async () => {
-    expect(await ask(new JobRunner(new Workers(start)))).toEqual(checkModel(model, { profile: "review" }));
+    expect(await ask(new JobRunner({ workers: new Workers(start) }))).toEqual(checkModel(model, { profile: "review" }));
   });
 
   test("has one worker, which is handed a model once, and then what has changed of it", async () => {
-    const runner = new JobRunner(new Workers(start));
+    const runner = new JobRunner({ workers: new Workers(start) });
     expect(started).toBe(0);
     await ask(runner);
     const [element] = [...model.elements].filter((one) => one.type === "userTask");
@@ -70,14 +70,14 @@ describe("long work away from the page", () => {
   });
 
   test("does several jobs at a time", async () => {
-    const runner = new JobRunner(new Workers(start));
+    const runner = new JobRunner({ workers: new Workers(start) });
     const both = await Promise.all([ask(runner), runner.run("soundness", { model }, {})]);
     expect(both[1]).toHaveLength(1);
     expect(started).toBe(1);
   });
 
   test("one that stands alone calls off what was asked before, which is never answered", async () => {
-    const runner = new JobRunner(new Workers(start));
+    const runner = new JobRunner({ workers: new Workers(start) });
     rest = 40;
     let isAnswered = false;
     void ask(runner, model, true).then(() => {
@@ -93,7 +93,7 @@ describe("long work away from the page", () => {
   });
 
   test("a job that fails is told, and the next is done by the same worker, handed whole again", async () => {
-    const runner = new JobRunner(new Workers(start));
+    const runner = new JobRunner({ workers: new Workers(start) });
     await expect(runner.run("tidyPage", {}, { diagram: "x" })).rejects.toThrow('no model "model"');
     await ask(runner);
     expect({ started, ended, whole }).toEqual({ started: 1, ended: 0, whole: 1 });
@@ -101,12 +101,12 @@ describe("long work away from the page", () => {
 
   test("a worker whose script cannot be fetched is told, and the next job has another one", async () => {
     const workers: Worker[] = [];
-    const runner = new JobRunner(
-      new Workers(() => {
+    const runner = new JobRunner({
+      workers: new Workers(() => {
         workers.push(start());
         return workers.at(-1) as Worker;
       }),
-    );
+    });
     instead = () => new Promise(() => {});
     const waiting = Promise.allSettled([ask(runner), ask(runner)]);
     await new Promise((resolve) => setTimeout(resolve, 20));
@@ -118,7 +118,7 @@ describe("long work away from the page", () => {
   });
 
   test("one that breaks at a job, as when a part of its script is gone, is not asked again", async () => {
-    const runner = new JobRunner(new Workers(start));
+    const runner = new JobRunner({ workers: new Workers(start) });
     instead = () => Promise.reject(Object.assign(new Error("Loading chunk 12 failed."), { name: "ChunkLoadError" }));
     await expect(ask(runner)).rejects.toMatchObject({ name: "ChunkLoadError" });
     instead = undefined;
@@ -127,7 +127,7 @@ describe("long work away from the page", () => {
   });
 
   test("stopped in the middle of a job, the next is done by another worker", async () => {
-    const runner = new JobRunner(new Workers(start));
+    const runner = new JobRunner({ workers: new Workers(start) });
     rest = 40;
     let isAnswered = false;
     void ask(runner).then(() => {
@@ -143,7 +143,7 @@ describe("long work away from the page", () => {
 describe("the workers of a page", () => {
   test("a worker that rests is taken by whoever has the next job, and holds what it was handed by others", async () => {
     const workers = new Workers(start);
-    const [one, other] = [new JobRunner(workers), new JobRunner(workers)];
+    const [one, other] = [new JobRunner({ workers }), new JobRunner({ workers })];
     await ask(one);
     expect(await ask(other)).toEqual(checkModel(model, { profile: "review" }));
     // To stop one that has nothing to do takes it from nobody.
@@ -157,7 +157,7 @@ describe("the workers of a page", () => {
     const workers = new Workers(start);
     rest = 20;
     const other = startModel();
-    const found = await Promise.all([ask(new JobRunner(workers)), ask(new JobRunner(workers), other)]);
+    const found = await Promise.all([ask(new JobRunner({ workers })), ask(new JobRunner({ workers }), other)]);
     expect(found).toEqual([model, other].map((one) => checkModel(one, { profile: "review" })));
     expect({ started, ended }).toEqual({ started: 2, ended: 0 });
   });
@@ -165,9 +165,9 @@ describe("the workers of a page", () => {
   test("no more than two are kept at rest", async () => {
     const workers = new Workers(start);
     rest = 20;
-    await Promise.all([1, 2, 3, 4].map(() => ask(new JobRunner(workers))));
+    await Promise.all([1, 2, 3, 4].map(() => ask(new JobRunner({ workers }))));
     expect({ started, ended }).toEqual({ started: 4, ended: 2 });
-    await Promise.all([1, 2].map(() => ask(new JobRunner(workers))));
+    await Promise.all([1, 2].map(() => ask(new JobRunner({ workers }))));
     expect({ started, ended }).toEqual({ started: 4, ended: 2 });
   });
 
@@ -177,15 +177,15 @@ describe("the workers of a page", () => {
       begun.push(start());
       return begun.at(-1) as Worker;
     });
-    await ask(new JobRunner(workers));
+    await ask(new JobRunner({ workers }));
     begun[0]?.dispatchEvent(new Event("error"));
-    await ask(new JobRunner(workers));
+    await ask(new JobRunner({ workers }));
     expect(started).toBe(2);
   });
 
   test("what is called off leaves the worker at rest to others: the next that stands alone has one begun for it", async () => {
     const workers = new Workers(start);
-    const [quick, long] = [new JobRunner(workers), new JobRunner(workers)];
+    const [quick, long] = [new JobRunner({ workers }), new JobRunner({ workers })];
     await ask(quick);
     instead = () => new Promise(() => {});
     void ask(long, model, true);
@@ -198,9 +198,9 @@ describe("the workers of a page", () => {
 
   test("whoever keeps a worker has it to itself, until it is stopped", async () => {
     const workers = new Workers(start);
-    const keeper = new JobRunner(workers, true);
+    const keeper = new JobRunner({ workers, keeps: true });
     await ask(keeper);
-    await ask(new JobRunner(workers));
+    await ask(new JobRunner({ workers }));
     expect({ started, ended }).toEqual({ started: 2, ended: 0 });
     await ask(keeper);
     expect({ started, edited }).toEqual({ started: 2, edited: 1 });

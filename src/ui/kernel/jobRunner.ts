@@ -1,7 +1,7 @@
 import type { Model } from "@/core/model";
 import type { InputOf, Jobs, OutputOf, Tell } from "@/jobs";
 import { isForPeople } from "./wordsOf";
-import { type PageWorker, pageWorkers } from "./workers";
+import { type PageWorker, pageWorkers, type Workers } from "./workers";
 
 export interface JobOptions {
   /** Calls off what was asked before and is not answered yet; that answer never comes. */
@@ -14,14 +14,16 @@ export interface JobOptions {
  * asked is answered. One that was stopped or broke, as when its script cannot be fetched, is not used again.
  */
 export class JobRunner {
+  readonly #workers: Workers;
+  readonly #keeps: boolean;
   #worker: PageWorker | undefined;
   #asked = 0;
 
-  /** `keeps`: its worker is not given back, since what it was once handed it shall still hold the next time. */
-  constructor(
-    private readonly workers = pageWorkers,
-    private readonly keeps = false,
-  ) {}
+  /** `keeps`: its worker is not given back, since one job builds on what another left there, as on a log that was read. */
+  constructor({ keeps = false, workers = pageWorkers }: { readonly keeps?: boolean; readonly workers?: Workers } = {}) {
+    this.#keeps = keeps;
+    this.#workers = workers;
+  }
 
   async run<Name extends keyof Jobs>(
     name: Name,
@@ -32,7 +34,7 @@ export class JobRunner {
     const callsOff = isAlone && this.#asked > 0;
     if (callsOff) this.stop();
     // What was called off once takes long: the next will too, and a worker at rest is left for what does not.
-    this.#worker ??= callsOff ? this.workers.takeNew() : this.workers.take();
+    this.#worker ??= callsOff ? this.#workers.takeNew() : this.#workers.take();
     const worker = this.#worker;
     this.#asked++;
     // What is told comes by a way of its own, and may come when the answer is there already.
@@ -52,13 +54,13 @@ export class JobRunner {
     } finally {
       isOver = true;
       // What was asked of a worker that was stopped since does not count any more.
-      if (worker === this.#worker && --this.#asked === 0 && !this.keeps) this.#giveBack(worker);
+      if (worker === this.#worker && --this.#asked === 0 && !this.#keeps) this.#giveBack(worker);
     }
   }
 
   #giveBack(worker: PageWorker): void {
     this.#worker = undefined;
-    this.workers.giveBack(worker);
+    this.#workers.giveBack(worker);
   }
 
   stop(): void {

@@ -3,7 +3,6 @@ import type { Model } from "@/core/model";
 import type { InputOf, Jobs, OfLog, OutputOf } from "@/jobs";
 import { notHeld } from "@/jobs/ofLog";
 import { type JobOptions, JobRunner } from "../kernel/jobRunner";
-import { pageWorkers } from "../kernel/workers";
 import { text, worded } from "../messages";
 
 /** Jobs on a log: those that are given one. */
@@ -13,7 +12,7 @@ type OnLog = {
 
 /** Long work on one log. The worker holds it; one that was stopped, and begun anew, is handed the log once more. */
 export class LogRunner {
-  readonly #runner = new JobRunner(pageWorkers, true);
+  readonly #runner = new JobRunner({ keeps: true });
   #packed: Promise<Uint8Array> | undefined;
 
   constructor(

@@ -33,7 +33,7 @@ export function ImportLog(props: {
 }) {
   const { version, onKept, onClose } = props;
   const { data: runs } = useAsked(live.listRuns, { version });
-  const [worker] = useState(() => new JobRunner());
+  const [worker] = useState(() => new JobRunner({ keeps: true }));
   useEffect(() => () => worker.stop(), [worker]);
   const [log] = useState(() => nanoid(12));
   const [file, setFile] = useState<Chosen>();
@@ -50,7 +50,7 @@ export function ImportLog(props: {
     setProblem("");
     setShare(0);
     try {
-      // A worker of its own reads: what is looked at meanwhile stays as it is.
+      // A worker of its own reads, and packs afterwards what it has read: what is looked at meanwhile stays as it is.
       setRead(await worker.run("readLog", {}, { log, ...chosen, said: how }, { isAlone: true, tell: setShare }));
     } catch (error) {
       setProblem(wordsOf(error));
