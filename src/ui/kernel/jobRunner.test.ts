@@ -15,7 +15,7 @@ const ports: MessagePort[] = [];
 let [started, ended, whole, edited] = [0, 0, 0, 0];
 let rest = 0;
 /** What a worker does instead of the next job. */
-let instead: (() => Promise<unknown>) | undefined;
+let instead: ((tell?: (share: number) => void) => Promise<unknown>) | undefined;
 const start = () => {
   started++;
   const held = new Held();
@@ -23,11 +23,16 @@ const start = () => {
   ports.push(port1, port2);
   expose(
     {
-      run: async (name: keyof Jobs, handed: Parameters<Held["take"]>[0], input: never) => {
+      run: async (
+        name: keyof Jobs,
+        handed: Parameters<Held["take"]>[0],
+        input: never,
+        tell?: (share: number) => void,
+      ) => {
         for (const [, how] of handed) "whole" in how ? whole++ : edited++;
         const models = held.take(handed);
         await new Promise((resolve) => setTimeout(resolve, rest));
-        if (instead) return instead();
+        if (instead) return instead(tell);
         return ((await jobIn(jobModules, name)) as (...given: unknown[]) => unknown)(models, input, () => {});
       },
     },
@@ -138,6 +143,31 @@ describe("long work away from the page", () => {
     await new Promise((resolve) => setTimeout(resolve, 60));
     expect({ isAnswered, started, ended, whole }).toEqual({ isAnswered: false, started: 2, ended: 1, whole: 2 });
   });
+});
+
+test("how far it is is told while it goes on, and not after it was stopped, however late it comes", async () => {
+  const runner = new JobRunner({ workers: new Workers(start) });
+  const told: number[] = [];
+  let far = (_: number): unknown => undefined;
+  const soon = () => new Promise((resolve) => setTimeout(resolve, 20));
+  instead = (tell) =>
+    new Promise(() => {
+      if (tell) far = tell;
+    });
+  void runner.run("findings", { model }, { profile: "review", part: "all" }, { tell: (share) => told.push(share) });
+  await soon();
+  far(0.25);
+  await soon();
+  expect(told).toEqual([0.25]);
+  runner.stop();
+  far(0.5);
+  await soon();
+  // Nor while the next one goes on.
+  instead = undefined;
+  await ask(runner);
+  far(0.75);
+  await soon();
+  expect(told).toEqual([0.25]);
 });
 
 describe("the workers of a page", () => {

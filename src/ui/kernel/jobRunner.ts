@@ -37,10 +37,10 @@ export class JobRunner {
     this.#worker ??= callsOff ? this.#workers.takeNew() : this.#workers.take();
     const worker = this.#worker;
     this.#asked++;
-    // What is told comes by a way of its own, and may come when the answer is there already.
+    // What is told comes by a way of its own, and may come when the answer is there already, or the work was called off.
     let isOver = false;
     const tellMeanwhile = (share: number) => {
-      if (!isOver) tell?.(share);
+      if (!isOver && worker === this.#worker) tell?.(share);
     };
     try {
       return (await worker.run(name, models, input, tell && tellMeanwhile)) as OutputOf<Jobs, Name>;

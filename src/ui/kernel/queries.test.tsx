@@ -106,6 +106,28 @@ describe("answers of the server", () => {
     await isAsked("listReasons");
   });
 
+  test("that are from before something that was done meanwhile are shown, and asked for once more; others are not", async () => {
+    const { result } = renderHook(
+      () => [useAsked(compare.listReasons, pair), useAsked(inVersion.listRevisions, { version: "w" })],
+      {
+        wrapper,
+      },
+    );
+    await isAsked("listReasons");
+    void lookAgain([{ kind: "version", id: "v" }]);
+    void lookAgain([{ kind: "version", id: "v" }]);
+    // Not while it is on its way.
+    expect(asked.map(({ name }) => name).sort()).toEqual(["listReasons", "listRevisions"]);
+    open("listRevisions").answer({ revisions: [], changedSince: false });
+    open("listReasons").answer(reasons("a"));
+    await isAsked("listReasons");
+    expect(result.current[0]?.data).toEqual(reasons("a"));
+    open("listReasons").answer(reasons("a", "b"));
+    await waitFor(() => expect(result.current[0]?.data).toEqual(reasons("a", "b")));
+    await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(asked).toEqual([]);
+  });
+
   test("that fail are told, and the next question is a new one", async () => {
     const { result } = renderHook(() => useAsked(finding.listTypes, {}), { wrapper });
     await isAsked("listTypes");

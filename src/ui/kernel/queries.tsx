@@ -34,12 +34,24 @@ export const forgetAnswers = (): void => client.clear();
 const isAbout = (meta: Record<string, unknown> | undefined, things: readonly Thing[]) =>
   concerns((meta?.on as readonly Thing[] | undefined) ?? [], things);
 
+/** Questions on their way whose answer may be from before something that was done since. */
+interface Underway {
+  readonly queryKey: readonly unknown[];
+  readonly meta: Record<string, unknown>;
+  isLate: boolean;
+}
+const underway = new Set<Underway>();
+
 /**
  * Something was done to some things: answers about them are asked for again, those shown at once, the rest when they are shown. Resolves
  * when those shown are there.
  */
-export const lookAgain = (things: readonly Thing[]): Promise<void> =>
-  client.invalidateQueries({ predicate: ({ meta }) => isAbout(meta, things) });
+export const lookAgain = (things: readonly Thing[]): Promise<void> => {
+  // One that is asked for the first time is not asked again while it is on its way; it is when its answer is there.
+  for (const one of underway)
+    if (isAbout(one.meta, things) && client.getQueryData(one.queryKey) === undefined) one.isLate = true;
+  return client.invalidateQueries({ predicate: ({ meta }) => isAbout(meta, things) });
+};
 
 /** Milliseconds between two looks at everything where nothing tells what happened. */
 const guessEvery = 5_000;
@@ -88,15 +100,22 @@ const lastAct = new Map<string, Promise<unknown>>();
 /** Answers that an act under way has changed ahead of the server, with how many such acts there are. */
 const expected = new Map<string, number>();
 
-const optionsFor = <Sent, Given, Output>(contract: Contract<Sent, Given, Output>, input: Sent) => ({
-  queryKey: [contract.name, input] as const,
-  queryFn: async () => {
-    const answer = await ask(contract, input);
-    const key = [contract.name, input] as const;
-    return (expected.has(hashKey(key)) && client.getQueryData<Output>(key)) || answer;
-  },
-  meta: { on: contract.on(contract.input.parse(input)) } as Record<string, unknown>,
-});
+const optionsFor = <Sent, Given, Output>(contract: Contract<Sent, Given, Output>, input: Sent) => {
+  const queryKey = [contract.name, input] as const;
+  const meta = { on: contract.on(contract.input.parse(input)) } as Record<string, unknown>;
+  const queryFn = async () => {
+    const question: Underway = { queryKey, meta, isLate: false };
+    underway.add(question);
+    try {
+      const answer = await ask(contract, input);
+      return (expected.has(hashKey(queryKey)) && client.getQueryData<Output>(queryKey)) || answer;
+    } finally {
+      underway.delete(question);
+      if (question.isLate) setTimeout(() => void client.invalidateQueries({ queryKey, exact: true }));
+    }
+  };
+  return { queryKey, queryFn, meta };
+};
 
 /**
  * A question that is not asked for now. Others may ask the same meanwhile: it must not take from them how it is asked. One that could not

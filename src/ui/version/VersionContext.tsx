@@ -3,8 +3,10 @@ import dynamic from "next/dynamic";
 import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
 import { useStore } from "zustand";
 import { inVersion } from "@/contract";
+import { concerns } from "@/contract/events";
 import { ErrorPage, LoadingPage } from "../controls/states";
 import { ask, ServerError } from "../kernel/ask";
+import { onHappened } from "../kernel/events";
 import { wordsOf } from "../kernel/wordsOf";
 import { text } from "../messages";
 import { useDiagram } from "./diagramStore";
@@ -31,15 +33,22 @@ export function VersionProvider({ version, children }: { readonly version: strin
     // What was chosen in another version means nothing here.
     useDiagram.getState().select();
     useDiagram.getState().set({ page: null, run: null, handovers: null });
+    // What is done while the version is on its way may not be in it, and is told before anybody else listens.
+    let isLate = false;
+    const stopHearing = onHappened(({ things }) => {
+      isLate ||= concerns([{ kind: "version", id: version }], things);
+    });
     ask(inVersion.openVersion, { version })
       .then((info) => {
         if (gone) return;
-        opened = createVersionStore(info);
+        opened = createVersionStore(info, isLate);
         setStore(opened);
       })
-      .catch((reason: Error) => !gone && setError(reason));
+      .catch((reason: Error) => !gone && setError(reason))
+      .finally(stopHearing);
     return () => {
       gone = true;
+      stopHearing();
       opened?.getState().close();
     };
   }, [version, attempt]);

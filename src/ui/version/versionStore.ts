@@ -19,8 +19,11 @@ import type { Joined, Step, VersionActions, VersionState } from "./versionState"
 /** Milliseconds within which a browser has painted what changed: two frames. */
 const paintedIn = 30;
 
-/** The state of one open version: its model, what is not saved yet, and what can be undone. */
-export function createVersionStore(info: VersionData) {
+/**
+ * The state of one open version: its model, what is not saved yet, and what can be undone. `isLate`: something was done to it while it
+ * was on its way, which may not be in it.
+ */
+export function createVersionStore(info: VersionData, isLate = false) {
   // The acknowledged state, which pending batches are performed on.
   let base = { model: trustStored(info.model), sequence: info.sequence, generation: info.generation };
   let sending = false;
@@ -283,6 +286,7 @@ export function createVersionStore(info: VersionData) {
       const reached = sequences?.[info.version.id];
       if (reached === undefined || reached > base.sequence) void follow();
     });
+    if (isLate) void Promise.resolve().then(follow);
     const onShown = () => void (lookIsDue && follow());
     document.addEventListener("visibilitychange", onShown);
     const leaveHistory = joinHistory({
