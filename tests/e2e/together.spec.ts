@@ -61,7 +61,9 @@ test("a page that opens asks each question once, and hears what was done since i
   });
   expect(made.status()).toBe(200);
   await expect.poll(() => count("openDirectory")).toBe(2);
-  expect(asked.filter((one, at) => asked.indexOf(one) !== at && !one.startsWith("openDirectory "))).toEqual([]);
+  const ofVersion = asked.filter((one) => one.includes(version));
+  expect(ofVersion.length).toBeGreaterThan(3);
+  expect(ofVersion).toEqual([...new Set(ofVersion)]);
 });
 
 test("what was changed while the server was away is joined with what others did; what both changed is asked", async ({

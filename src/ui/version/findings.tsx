@@ -1,5 +1,5 @@
 "use client";
-import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useState } from "react";
+import { createContext, type ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { check } from "@/contract";
 import type { CheckData } from "@/contract/check";
 import { type CheckOptions, type Finding, type ProfileName, type Verdict, verdictOf } from "@/core/check";
@@ -67,8 +67,10 @@ export function FindingsProvider({ children }: { readonly children: ReactNode })
   const isStored = useVersion((state) => state.pending.length === 0);
   const { data: state = null, error } = useAsked(check.openCheck, { version });
   const reload = useCallback(() => lookAgain([{ kind: "version", id: version }]), [version]);
+  const wasStored = useRef(isStored);
   useEffect(() => {
-    if (isStored) void reload();
+    if (isStored && !wasStored.current) void reload();
+    wasStored.current = isStored;
   }, [reload, isStored]);
   useEffect(() => {
     if (error) complain(error);
