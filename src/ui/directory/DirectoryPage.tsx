@@ -33,9 +33,6 @@ export function DirectoryPage() {
   const file = useRef<HTMLInputElement>(null);
   const entry = entries.find((candidate) => candidate.id === chosen);
   useEffect(() => {
-    reload().catch(complain);
-  }, [reload]);
-  useEffect(() => {
     const found = entries.find((candidate) => candidate.id === wanted);
     if (found) {
       setKind(found.kind);
