@@ -20,6 +20,7 @@ import {
   textStyles,
   tokens,
 } from "@chakra-ui/react/theme";
+import { remembering } from "./remembering";
 
 const { transparent, current, black, white, gray, blackAlpha } = tokens.colors;
 const { bg, fg, border, gray: grays } = semanticTokens.colors;
@@ -137,4 +138,4 @@ const config = defineConfig({
   },
 });
 
-export const system = createSystem(defaultBaseConfig, components, config);
+export const system = remembering(createSystem(defaultBaseConfig, components, config));
