@@ -1,13 +1,13 @@
 import { chmodSync, mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll } from "vitest";
+import { aside } from "./aside";
 
 /**
  * What a file of tests puts aside goes when it has ended: databases, files, what killed processes left. A whole run would leave
  * about two gigabytes, more than some machines have free. Files that share a worker each have their own, beside the last one's.
  */
-process.env.LANE_TESTS_ASIDE ??= tmpdir();
+process.env.LANE_TESTS_ASIDE ??= aside();
 const folder = mkdtempSync(join(process.env.LANE_TESTS_ASIDE, "lane-tests-"));
 // A database server runs as another user, who has to find its own folder in here.
 chmodSync(folder, 0o711);

@@ -1,8 +1,8 @@
 import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { build } from "esbuild";
 import { openDatabase } from "../src/data/database";
+import { aside } from "./aside";
 import { root } from "./root.mjs";
 import { threadBundle } from "./threads.mjs";
 
@@ -16,7 +16,7 @@ export default async function setup(): Promise<() => void> {
   if (process.env.LANE_PREPARED) return () => {};
   process.env.LANE_THREADS = await threadBundle();
   process.env.LANE_PROGRAMS = join(root, ".lane/programs");
-  const folder = mkdtempSync(join(tmpdir(), "lane-prepared-"));
+  const folder = mkdtempSync(join(aside(), "lane-prepared-"));
   process.env.LANE_PREPARED = folder;
   const database = openDatabase({ folder: join(folder, "empty"), url: "" }).then(({ close }) => close());
   await build({

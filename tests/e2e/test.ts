@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from "node:fs";
-import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { type BrowserContext, test as base } from "@playwright/test";
+import { aside } from "../../scripts/aside";
 
 export { expect, type Page } from "@playwright/test";
 
@@ -30,7 +30,7 @@ export const test = base.extend<object, OfARunner>({
   baseURL: async ({}, use, { parallelIndex }) => use(addressOf(parallelIndex)),
   ownBrowser: [
     async ({ playwright, launchOptions }, use, { parallelIndex }) => {
-      const profile = mkdtempSync(join(tmpdir(), "lane-browser-"));
+      const profile = mkdtempSync(join(aside(), "lane-browser-"));
       const options = {
         // What moves in is waited for and drawn frame by frame; browsers that tests open besides this one show it.
         reducedMotion: "reduce" as const,
