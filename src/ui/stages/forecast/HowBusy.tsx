@@ -49,7 +49,7 @@ export function HowBusy(props: {
               <chakra.button
                 type="button"
                 display="grid"
-                gridTemplateColumns="minmax(0, 1.1fr) 1.6fr 44px"
+                gridTemplateColumns="minmax(0, 1.3fr) 1.5fr 44px"
                 alignItems="center"
                 gap={2}
                 w="100%"
