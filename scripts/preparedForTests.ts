@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { build } from "esbuild";
 import { openDatabase } from "../src/data/database";
-import { aside } from "./aside";
+import { aside, clearAside } from "./aside";
 import { root } from "./root.mjs";
 import { threadBundle } from "./threads.mjs";
 
@@ -14,6 +14,7 @@ import { threadBundle } from "./threads.mjs";
 export default async function setup(): Promise<() => void> {
   // For the next group of tests of the same run it stands already.
   if (process.env.LANE_PREPARED) return () => {};
+  clearAside(Date.now());
   process.env.LANE_THREADS = await threadBundle();
   process.env.LANE_PROGRAMS = join(root, ".lane/programs");
   const folder = mkdtempSync(join(aside(), "lane-prepared-"));
