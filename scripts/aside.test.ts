@@ -26,6 +26,10 @@ test("what an ended run has left is taken away; what runs, and what is somebody 
   clearAside(now, join(folder, "that-is-not-there"));
 });
 
-test("tests put their folders where there is room", () => {
-  expect(["/dev/shm", process.env.TMPDIR]).toContain(aside());
+test("tests put their folders in memory where there is room for them and for what runs, else where the system says", () => {
+  const folder = mkdtempSync(join(tmpdir(), "lane-"));
+  expect(aside(folder, 1000, 2000)).toBe(folder);
+  expect(aside(folder, 1000, 1999)).toBe(tmpdir());
+  expect(aside(folder, 2 ** 60, 2 ** 61)).toBe(tmpdir());
+  expect(aside(join(folder, "that-is-not-there"), 1000, 2000)).toBe(tmpdir());
 });

@@ -114,9 +114,13 @@ describe("a look that remembers", () => {
       }),
       { numRuns: 500 },
     );
-    const first = said(look, held[0] as object, { p: 1 });
-    for (let at = 0; at < 12_000; at++) said(look, { top: `${at % 6_001}px` }, { left: `${at}px` });
-    expect(said(look, { top: "17px" }, { left: "4711px" })).toBe("top:17px;left:4711px;");
-    expect(said(look, held[0] as object, { p: 1 })).toBe(first);
+    const kept = held[0] as object;
+    const own = (at: number) => ({ left: `${at}px` });
+    const expected = said(remembering(library), kept, own(0));
+    // More than are remembered, three times over; those that come after they were forgotten have numbers of their own again.
+    for (let at = 0; at < 15_000; at++) {
+      expect(said(look, { top: `${at}px` }, own(0))).toBe(`top:${at}px;left:0px;`);
+      expect(said(look, kept, own(0))).toBe(expected);
+    }
   });
 });

@@ -30,16 +30,7 @@ export function remembering(look: SystemContext): SystemContext {
   };
 
   const cva = (config: object = {}): Recipe => {
-    const known = recipes.get(config);
-    if (known) return known;
-    const recipe = look.cva(config) as Recipe;
-    const { merge } = recipe;
-    const merged = new WeakMap<object, Recipe>();
-    recipe.merge = ((other: object) => {
-      const joined = merged.get(other) ?? (merge.call(recipe, other as never) as Recipe);
-      merged.set(other, joined);
-      return joined;
-    }) as Recipe["merge"];
+    const recipe = recipes.get(config) ?? (look.cva(config) as Recipe);
     recipes.set(config, recipe);
     return recipe;
   };
