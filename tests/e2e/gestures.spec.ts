@@ -271,6 +271,43 @@ test("steps are copied within a process, into another, and as BPMN through the c
   await expect(page.getByText("7 elements").first()).toBeVisible();
 });
 
+test("a page lies in all the room it has when it opens; nothing but the hand moves it while something is dragged", async ({
+  page,
+}) => {
+  const version = await importSmall(page, "Under the hand");
+  await openDiagram(page, version);
+  const layer = page.getByTestId("canvas").locator("> :first-child");
+  const place = () => layer.evaluate((element) => (element as HTMLElement).style.transform);
+  // Whole when it opens, as by the key.
+  await page.reload();
+  await expect(page.locator("#foot-tools button").first()).toBeVisible();
+  await expect(page.locator('[data-canvas] [data-id="reject"]')).toBeAttached();
+  await page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))));
+  const opened = await place();
+  await page.keyboard.press("0");
+  expect(await place()).toBe(opened);
+
+  // A step half under the tray is taken hold of: the tray shows it, and it stays where it is till it is let go.
+  await choose(page, "decide");
+  await expect(page.getByTestId("tray")).toBeVisible();
+  const room = await page.getByTestId("canvas").boundingBox();
+  const edge = (room?.y ?? 0) + (room?.height ?? 0);
+  const before = await middleOf(page, "reject");
+  await drag(page, { x: 20, y: 200 }, { x: 0, y: edge - 10 - before.y });
+  await choose(page, "decide");
+  await expect(page.getByTestId("tray")).toBeVisible();
+  const held = await middleOf(page, "reject");
+  const lies = await place();
+  await page.mouse.move(held.x, held.y - 15);
+  await page.mouse.down();
+  await page.mouse.move(held.x + 40, held.y - 15, { steps: 3 });
+  await expect(page.getByLabel("Name", { exact: true })).toHaveValue("Reject application");
+  await page.evaluate(() => new Promise((resolve) => setTimeout(resolve, 300)));
+  expect(await place()).toBe(lies);
+  await page.mouse.up();
+  await expect.poll(place).not.toBe(lies);
+});
+
 test("flow ends, bends, names and steps are moved by hand, with lines that snap; a flow is straightened", async ({
   page,
 }) => {

@@ -37,6 +37,8 @@ export async function openDiagram(page: Page, version: string): Promise<void> {
   await page.goto(`/v/${version}/diagram`);
   await expect(page.locator('[data-canvas] [data-id="check"]')).toBeAttached();
   await expect(page.getByTestId("canvas")).toBeFocused();
+  // The line under the page takes of its room.
+  await expect(page.locator("#foot-tools button").first()).toBeVisible();
   await fitPage(page);
 }
 

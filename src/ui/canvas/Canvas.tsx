@@ -71,13 +71,10 @@ export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, onL
   const live = useRef<Gesture | null>(null);
   live.current = gesture;
 
-  // A captured pointer makes the frame the target of what follows, so the target alone does not tell whose gesture it is.
-  const busy = useRef(false);
-  // Nor does it tell where the pointer was pressed.
+  // Where the pointer was pressed: once it is captured, the target does not tell.
   const onGround = useRef(false);
   const viewport = useViewport(frame, layer, (event) => {
     if (event.type === "wheel") return true;
-    if (busy.current) return false;
     const pointer = event as MouseEvent;
     if (pointer.button === 1) return true;
     const target = event.target as Element;
@@ -89,7 +86,7 @@ export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, onL
       target.closest("[data-id], [data-handle]") === null
     );
   });
-  const { toPage, open } = viewport;
+  const { toPage, open, hold } = viewport;
   useImperativeHandle(handle, () => ({
     viewport,
     centre: () => {
@@ -116,7 +113,7 @@ export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, onL
 
   const begin = (event: ReactPointerEvent, next: Gesture) => {
     event.stopPropagation();
-    busy.current = true;
+    hold(true);
     frame.current?.setPointerCapture(event.pointerId);
     setGesture(next);
   };
@@ -275,8 +272,13 @@ export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, onL
   };
 
   const onPointerUp = (event: ReactPointerEvent) => {
+    letGo(event);
+    // Only now, so that what moves the view finds everything where it has come to lie.
+    hold(false);
+  };
+
+  const letGo = (event: ReactPointerEvent) => {
     const now = live.current;
-    busy.current = false;
     setGesture(null);
     if (carrying) {
       const at = toPage(event);
@@ -329,8 +331,8 @@ export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, onL
       onPointerMove={onPointerMove}
       onPointerUp={onPointerUp}
       onPointerCancel={() => {
-        busy.current = false;
         setGesture(null);
+        hold(false);
       }}
       onKeyDown={onContextKey}
       onClick={(event) => {

@@ -17,6 +17,10 @@ export interface Viewport {
   readonly uncover: (bounds: Bounds) => void;
   /** Goes where another viewport is: its scale, and its shift on the screen. */
   readonly put: (place: { readonly k: number; readonly x: number; readonly y: number }) => void;
+  /** From when the pointer takes hold of something until it lets go, nothing but the hand moves the view. */
+  readonly hold: (isHeld: boolean) => void;
+  /** Does what moves the view unasked: at once, or when the pointer has let go. The answer takes it back. */
+  readonly whenFree: (act: () => void) => () => void;
   readonly zoomBy: (factor: number) => void;
   readonly zoomTo: (scale: number) => void;
   /** Tells the part of the page in view, now and after each movement; the answer ends it. */
@@ -33,6 +37,9 @@ function onWholePixels({ x, y, k }: ZoomTransform): string {
   return `translate3d(${left}px, ${top}px, 0) scale(${k})`;
 }
 
+/** What somebody does something with: from then on a page is no longer as it was opened. */
+const inputs = ["pointerdown", "keydown"] as const;
+
 /** Below this scale, names of 13 units are smaller than 11 pixels. */
 const legible = 0.85;
 
@@ -47,6 +54,10 @@ export function useViewport(
 ): Viewport {
   const transform = useRef<ZoomTransform>(zoomIdentity);
   const behaviour = useRef<ZoomBehavior<HTMLDivElement, unknown> | null>(null);
+  // What was opened, until somebody does something or the view is moved.
+  const opened = useRef<Bounds | null>(null);
+  const held = useRef(false);
+  const waiting = useRef(new Set<() => void>());
   const allowed = useRef(mayPan);
   allowed.current = mayPan;
   // Asking the browser in the middle of a change would make it lay everything out at once, and again later.
@@ -69,19 +80,6 @@ export function useViewport(
   useEffect(() => {
     const element = frame.current;
     if (!element) return;
-    const measure = () => {
-      size.current = { width: element.clientWidth, height: element.clientHeight };
-      for (const listener of listeners.current) listener(view());
-    };
-    measure();
-    const observer = new ResizeObserver(measure);
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, [frame, view]);
-
-  useEffect(() => {
-    const element = frame.current;
-    if (!element) return;
     let rest: ReturnType<typeof setTimeout>;
     let sharpAt = 1;
     const zooming = zoom<HTMLDivElement, unknown>()
@@ -91,9 +89,11 @@ export function useViewport(
         [0, 0],
         [size.current.width, size.current.height],
       ])
-      .filter((event: Event) => allowed.current(event))
+      // A captured pointer makes the frame the target of what follows, so the target alone does not tell whose gesture it is.
+      .filter((event: Event) => (event.type === "wheel" || !held.current) && allowed.current(event))
       .on("zoom", (event: D3ZoomEvent<HTMLDivElement, unknown>) => {
         transform.current = event.transform;
+        opened.current = null;
         const moved = layer.current;
         if (!moved) return;
         moved.style.transform = onWholePixels(event.transform);
@@ -159,20 +159,44 @@ export function useViewport(
   const open = useCallback(
     (bounds: Bounds) => {
       const box = size.current;
-      if (box.width === 0 || bounds.width === 0) return;
-      const margin = 20;
-      const all = Math.min((box.width - 2 * margin) / bounds.width, (box.height - 2 * margin) / bounds.height);
-      if (all >= legible) {
-        fit(bounds);
-        return;
+      if (box.width > 0 && bounds.width > 0) {
+        const margin = 20;
+        const all = Math.min((box.width - 2 * margin) / bounds.width, (box.height - 2 * margin) / bounds.height);
+        if (all >= legible) fit(bounds);
+        else {
+          const k = legible;
+          const left = bounds.width * k < box.width ? (box.width - bounds.width * k) / 2 : margin;
+          const top = bounds.height * k < box.height ? (box.height - bounds.height * k) / 2 : margin;
+          apply(zoomIdentity.translate(left - bounds.x * k, top - bounds.y * k).scale(k), false);
+        }
       }
-      const k = legible;
-      const left = bounds.width * k < box.width ? (box.width - bounds.width * k) / 2 : margin;
-      const top = bounds.height * k < box.height ? (box.height - bounds.height * k) / 2 : margin;
-      apply(zoomIdentity.translate(left - bounds.x * k, top - bounds.y * k).scale(k), false);
+      // Last, because whatever moves the view ends it.
+      opened.current = bounds;
     },
     [apply, fit],
   );
+
+  useEffect(() => {
+    const element = frame.current;
+    if (!element) return;
+    const measure = () => {
+      size.current = { width: element.clientWidth, height: element.clientHeight };
+      for (const listener of listeners.current) listener(view());
+      // What stands around a page comes to its place after it, and takes of its room.
+      if (opened.current) open(opened.current);
+    };
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(element);
+    const onInput = () => {
+      opened.current = null;
+    };
+    for (const type of inputs) window.addEventListener(type, onInput, true);
+    return () => {
+      observer.disconnect();
+      for (const type of inputs) window.removeEventListener(type, onInput, true);
+    };
+  }, [frame, view, open]);
 
   const show = useCallback(
     (bounds: Bounds) => {
@@ -222,6 +246,21 @@ export function useViewport(
     [apply],
   );
 
+  const hold = useCallback((isHeld: boolean) => {
+    held.current = isHeld;
+    if (isHeld) return;
+    const acts = [...waiting.current];
+    waiting.current.clear();
+    for (const act of acts) act();
+  }, []);
+  const whenFree = useCallback((act: () => void) => {
+    if (held.current) waiting.current.add(act);
+    else act();
+    return () => {
+      waiting.current.delete(act);
+    };
+  }, []);
+
   const zoomBy = useCallback(
     (factor: number) => {
       const element = frame.current;
@@ -237,7 +276,7 @@ export function useViewport(
     [frame],
   );
   return useMemo(
-    () => ({ transform, toPage, fit, open, show, uncover, put, zoomBy, zoomTo, onMove }),
-    [toPage, fit, open, show, uncover, put, zoomBy, zoomTo, onMove],
+    () => ({ transform, toPage, fit, open, show, uncover, put, hold, whenFree, zoomBy, zoomTo, onMove }),
+    [toPage, fit, open, show, uncover, put, hold, whenFree, zoomBy, zoomTo, onMove],
   );
 }

@@ -127,7 +127,10 @@ export function DiagramStage() {
   const { marks: chosenByOthers, followed } = useOthersHere(canvas, diagramId, scene);
   const followedPage = followed?.page;
   useEffect(() => {
-    if (followedPage) set({ page: followedPage });
+    if (!followedPage) return;
+    const follow = () => set({ page: followedPage });
+    if (canvas.current) return canvas.current.viewport.whenFree(follow);
+    follow();
   }, [followedPage, set]);
   const marks = useMemo(
     () => [
@@ -172,11 +175,20 @@ export function DiagramStage() {
   // The tray may come to lie where the chosen element stood.
   useEffect(() => {
     const [only, another] = settledSelection;
-    const shape = only && another === undefined ? shapeOn(store.getState().model, diagramId, only) : undefined;
-    if (!shape || !trayShown) return;
-    // Once the page knows its new height.
-    const timer = setTimeout(() => canvas.current?.viewport.uncover(shape.bounds), 60);
-    return () => clearTimeout(timer);
+    if (!only || another !== undefined || !trayShown) return;
+    let takeBack: (() => void) | undefined;
+    const uncover = () => {
+      const shape = shapeOn(store.getState().model, diagramId, only);
+      if (shape) canvas.current?.viewport.uncover(shape.bounds);
+    };
+    // Once the page knows its new height. What is being dragged stays under the pointer.
+    const timer = setTimeout(() => {
+      takeBack = canvas.current?.viewport.whenFree(uncover);
+    }, 60);
+    return () => {
+      clearTimeout(timer);
+      takeBack?.();
+    };
   }, [settledSelection, trayShown, diagramId, store]);
 
   const openPage = useCallback(

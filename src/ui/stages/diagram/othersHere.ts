@@ -66,8 +66,9 @@ export function useOthersHere(canvas: React.RefObject<CanvasHandle | null>, diag
   const page = followed?.page;
   const at = view ? JSON.stringify(view) : "";
   useEffect(() => {
-    if (at !== "" && (page === undefined || page === null || page === diagram))
-      canvas.current?.viewport.fit(JSON.parse(at));
+    if (at === "" || (page !== undefined && page !== null && page !== diagram)) return;
+    const { current } = canvas;
+    return current?.viewport.whenFree(() => current.viewport.fit(JSON.parse(at)));
   }, [at, page, diagram, canvas]);
   const marks = useMemo(() => othersMarks(scene, [...others.values()]), [scene, others]);
   return { marks, followed };
