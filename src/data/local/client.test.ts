@@ -65,6 +65,38 @@ describe("the database in a thread", () => {
     await database.query("delete from things");
   });
 
+  test("an act that only reads may not write, and the next one finds it ended", async () => {
+    const kind = "set transaction isolation level repeatable read read only";
+    const reading = <Outcome>(act: Parameters<typeof database.transaction<Outcome>>[0]) =>
+      database.transaction(async (part) => {
+        await part.query(kind);
+        return act(part);
+      });
+    const shown = async (part: Pick<LocalDatabase, "query">) =>
+      (
+        await part.query(
+          "select current_setting('transaction_isolation') as isolation, current_setting('transaction_read_only') as only",
+        )
+      ).rows;
+    expect(await reading(shown)).toEqual([{ isolation: "repeatable read", only: "on" }]);
+    expect(await database.transaction(shown)).toEqual([{ isolation: "read committed", only: "off" }]);
+    await expect(reading((part) => part.query("insert into things (id) values (1)"))).rejects.toMatchObject({
+      code: "25006",
+    });
+    // Also where the act itself takes no notice.
+    await reading(async (part) => {
+      await part.query("insert into things (id) values (1)").catch(() => undefined);
+    });
+    const both = [
+      reading((part) => part.query("select count(*)::int as n from things")),
+      database.query("insert into things (id) values (4)"),
+      reading((part) => part.query("select count(*)::int as n from things")),
+    ] as const;
+    expect((await Promise.all(both)).map(({ rows }) => rows)).toEqual([[{ n: 0 }], [], [{ n: 1 }]]);
+    expect(await reading(async () => 7)).toBe(7);
+    await database.query("delete from things");
+  });
+
   test("an error keeps the database's own code and place", async () => {
     await database.query("insert into things (id) values (5)");
     await expect(database.query("insert into things (id) values (5)")).rejects.toMatchObject({

@@ -10,6 +10,9 @@ interface Statements {
   query(text: string, params?: unknown[], options?: { rowMode?: "array" | "object" }): Promise<Rows>;
 }
 
+/** What a statement begins with that says of which kind a transaction is. */
+const ofKind = "set transaction ";
+
 interface Waiting {
   readonly resolve: (answer: never) => void;
   readonly reject: (error: Error) => void;
@@ -79,7 +82,7 @@ export class LocalDatabase implements Statements {
       text: string,
       params: unknown[] = [],
       options: { rowMode?: "array" | "object" } = {},
-      begins = false,
+      begins?: string,
     ): Promise<Rows> => {
       const answer = await this.ask<Rows>({ what: "query", text, params, rowMode: options.rowMode, begins });
       for (const [at, { name, dataTypeID }] of answer.fields.entries())
@@ -101,16 +104,24 @@ export class LocalDatabase implements Statements {
   transaction<Outcome>(act: (statements: Statements) => Promise<Outcome>): Promise<Outcome> {
     return this.turn.runExclusive(async () => {
       let isBegun = false;
+      let kind = "";
       const statements: Statements = {
-        query: (text, params, options) => {
-          const begins = !isBegun;
+        query: async (text, params, options) => {
+          // Said as the transaction begins, it needs no message of its own.
+          if (!isBegun && text.startsWith(ofKind)) {
+            kind = text.slice(ofKind.length);
+            return { rows: [], fields: [] };
+          }
+          const begins = isBegun ? undefined : `begin ${kind}`;
           isBegun = true;
           return this.now.query(text, params, options, begins);
         },
       };
       try {
         const outcome = await act(statements);
-        if (isBegun) await this.ask({ what: "commit" });
+        // What only read has nothing to lose: nobody waits for its end.
+        if (isBegun && kind.endsWith("read only")) this.thread.postMessage({ what: "commit" });
+        else if (isBegun) await this.ask({ what: "commit" });
         return outcome;
       } catch (error) {
         // What cannot be taken back is not left open for the next act: the database ends, and is opened anew without it.

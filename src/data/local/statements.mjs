@@ -15,7 +15,7 @@ const mostCharacters = 5_000;
 const rowsOfAPlan = 1_000;
 
 const execute = [serialize.describe({ type: "P" }), serialize.execute({})];
-const begin = [serialize.parse({ text: "begin" }), serialize.bind({}), serialize.execute({})];
+const begin = (text) => [serialize.parse({ text }), serialize.bind({}), serialize.execute({})];
 const sync = serialize.sync();
 
 export class Statements {
@@ -37,10 +37,10 @@ export class Statements {
 
   /**
    * Rows, fields and what was done.
-   * @param begins whether a transaction begins with it
+   * @param begins where a transaction begins with it, the statement that begins one
    * @throws what the database says; after which the statement is none that is kept
    */
-  async query(text, params = [], rowMode = undefined, begins = false) {
+  async query(text, params = [], rowMode = undefined, begins = undefined) {
     const kept = this.#kept.get(text);
     const isNew = !kept || kept.name === "" || this.#written - kept.written > rowsOfAPlan;
     const { name, written } = isNew ? { name: kept ? `s${++this.#named}` : "", written: this.#written } : kept;
@@ -48,7 +48,7 @@ export class Statements {
     if (text.length <= mostCharacters) this.#keep(text, { name, written });
     const message = [
       ...this.#over.splice(0).map((name) => serialize.close({ type: "S", name })),
-      ...(begins ? begin : []),
+      ...(begins === undefined ? [] : begin(begins)),
       ...(isNew ? [serialize.parse({ name, text })] : []),
       serialize.bind({ statement: name, values: params.map(asParameter) }),
       ...execute,

@@ -97,9 +97,11 @@ let before = Promise.resolve();
 parentPort.on("message", ({ id, what, ...input }) => {
   before = before.then(async () => {
     try {
-      parentPort.postMessage({ id, answer: await does[what](input) });
+      const answer = await does[what](input);
+      // What nobody waits for has no number.
+      if (id !== undefined) parentPort.postMessage({ id, answer });
     } catch (error) {
-      parentPort.postMessage({ id, error: told(error) });
+      if (id !== undefined) parentPort.postMessage({ id, error: told(error) });
     }
   });
 });

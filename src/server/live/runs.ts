@@ -1,4 +1,4 @@
-import { and, asc, count, desc, eq, inArray, isNull, sql } from "drizzle-orm";
+import { and, asc, count, desc, eq, exists, inArray, isNull, lte, or, sql } from "drizzle-orm";
 import { live as terms } from "@/contract";
 import type { ElementStanding, OpenRun, RunRow } from "@/contract/live";
 import { openPackage } from "@/core/handoff";
@@ -12,7 +12,7 @@ import { loadHead } from "../kernel/heads";
 import { needsFreeId } from "../kernel/takenIds";
 import { type Context, followedQuery, query, UseCaseError, useCase } from "../kernel/useCase";
 import { decisionsOf, modelsCalled } from "../walk/walks";
-import { setTo, shownAt } from "./clock";
+import { setTo, shownAt, shownInRow } from "./clock";
 import { startsFrom } from "./starts";
 import { hasStandIn } from "./stepping";
 import { openedRun, type RunHead, runColumns, runOf } from "./world";
@@ -280,9 +280,21 @@ export const setStandIn = useCase(terms.setStandIn, async ({ db }, { version, ru
 });
 
 /** Runs that go on by themselves, for whoever lets time pass in them. */
+const schedule = { id: runs.id, version: runs.version, clock: runs.clock, startsAt: runs.startsAt };
+
 export const runsUnderWay = (db: Transaction) =>
-  db
-    .select({ id: runs.id, version: runs.version, clock: runs.clock, startsAt: runs.startsAt })
+  db.select(schedule).from(runs).where(isNull(runs.endedAt)).orderBy(asc(runs.at));
+
+/** Runs under way in which something has come due at a real moment (milliseconds since 1970). */
+export const runsDue = (db: Transaction, now: number) => {
+  const shows = shownInRow(runs.clock, now);
+  const dueCase = db
+    .select({ number: liveCases.number })
+    .from(liveCases)
+    .where(and(eq(liveCases.run, runs.id), eq(liveCases.isSuspended, false), lte(liveCases.dueAt, shows)));
+  return db
+    .select(schedule)
     .from(runs)
-    .where(isNull(runs.endedAt))
+    .where(and(isNull(runs.endedAt), or(lte(runs.startsAt, shows), exists(dueCase))))
     .orderBy(asc(runs.at));
+};

@@ -8,7 +8,7 @@ import { runOf } from "./world";
 type Signal = typeof liveSignals.$inferSelect;
 
 /** Signals that were thrown, with the cases that have still to hear them; the first thrown first. */
-export const signalsUnderWay = (db: Transaction, most: number): Promise<Signal[]> =>
+export const signalsUnderWay = (db: Transaction, most: number) =>
   db.select().from(liveSignals).orderBy(asc(liveSignals.at), asc(liveSignals.id), asc(liveSignals.number)).limit(most);
 
 /** A case hears a signal, once however often it is told; also one that is suspended, since a signal does not come again. */

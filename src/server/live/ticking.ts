@@ -1,13 +1,16 @@
+import { exists, sql } from "drizzle-orm";
 import { database } from "@/data/database";
-import { reading } from "../kernel/act";
+import { reading, type Transaction } from "../kernel/act";
+import { feed, listenToFeed } from "../kernel/events";
 import { type Context, ownAct } from "../kernel/useCase";
 import { dueCases } from "./cases";
 import { shownAt } from "./clock";
-import { runsUnderWay } from "./runs";
+import { runsDue, runsUnderWay } from "./runs";
 import { hearSignal, signalsUnderWay } from "./signals";
 import { letStart } from "./starts";
 import { letTimePass } from "./stepping";
 import { type Broken, brokenIn, keepAlerts } from "./targets";
+import { ToLookAt } from "./toLookAt";
 import { sendAlerts } from "./webhook";
 
 /** Cases of one run that are looked at in one round, so that no run keeps the others waiting. */
@@ -19,9 +22,11 @@ const mostAtOnce = 200;
  */
 export async function passTime(): Promise<number> {
   const { db } = await database();
+  // Mostly there is nothing: that is one question, however many runs there are.
+  if (!(await reading(db, (transaction) => isAnythingDue(transaction, Date.now())))) return 0;
   const acts = new Acts();
   await passSignals(acts);
-  for (const run of await reading(db, (transaction) => runsUnderWay(transaction))) {
+  for (const run of await reading(db, (transaction) => runsDue(transaction, Date.now()))) {
     const at = { version: run.version, run: run.id };
     if (run.startsAt !== null && run.startsAt <= shownAt(run.clock))
       await acts.do("letStart", run.version, (context) => letStart(context, at));
@@ -29,6 +34,13 @@ export async function passTime(): Promise<number> {
     for (const one of due) await acts.do("letTimePass", one.version, (context) => letTimePass(context, one));
   }
   return acts.end();
+}
+
+async function isAnythingDue(db: Transaction, now: number): Promise<boolean> {
+  const { rows } = await db.execute<{ is: boolean }>(
+    sql`select ${exists(signalsUnderWay(db, 1))} or ${exists(runsDue(db, now))} as "is"`,
+  );
+  return rows[0]?.is === true;
 }
 
 /** Acts one after the other; one that fails does not keep the others from being done. */
@@ -59,11 +71,11 @@ async function passSignals(acts: Acts): Promise<void> {
     await acts.do("hearSignal", signal.version, (context) => hearSignal(context, signal));
 }
 
-/** Looks whether targets are still kept, and tells who asked to be told. */
-export async function lookAtTargets(): Promise<number> {
+/** Looks whether targets of runs are still kept, and tells who asked to be told. */
+export async function lookAtTargets(toLookAt = new ToLookAt()): Promise<number> {
   const { db } = await database();
   let count = 0;
-  for (const { id: run, version } of await reading(db, (transaction) => runsUnderWay(transaction))) {
+  for (const { id: run, version } of toLookAt.take(await reading(db, (transaction) => runsUnderWay(transaction)))) {
     const at = { version, run };
     if ((await reading(db, (transaction) => brokenIn(transaction, at))).length === 0) continue;
     const broken: Broken[] = [];
@@ -88,6 +100,8 @@ export function beginTicking(): void {
   let isBusy = false;
   let told = "";
   let ticks = 0;
+  const toLookAt = new ToLookAt();
+  feed().listeners.add(toLookAt.hear);
   const tick = async () => {
     // Nobody has asked for the workspace yet: it is not opened for this.
     if (isBusy || !shared.laneReady) return;
@@ -96,9 +110,13 @@ export function beginTicking(): void {
       await shared.laneReady;
       await passTime();
       ticks++;
-      if (ticks % ticksBetweenTargets === 0) await lookAtTargets();
+      if (ticks % ticksBetweenTargets === 0) {
+        await listenToFeed();
+        await lookAtTargets(toLookAt);
+      }
       told = "";
     } catch (error) {
+      toLookAt.again();
       const message = (error as Error).message;
       // Said once, and not twice a second for as long as it lasts.
       if (message !== told) console.error(`Time could not pass in the runs: ${message}`);
