@@ -282,6 +282,7 @@ test("a page lies in all the room it has when it opens; nothing but the hand mov
   await page.reload();
   await expect(page.locator("#foot-tools button").first()).toBeVisible();
   await expect(page.locator('[data-canvas] [data-id="reject"]')).toBeAttached();
+  await expect(page.getByTestId("canvas")).toBeFocused();
   await page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))));
   const opened = await place();
   await page.keyboard.press("0");

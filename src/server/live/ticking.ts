@@ -111,7 +111,8 @@ export function beginTicking(): void {
       await passTime();
       ticks++;
       if (ticks % ticksBetweenTargets === 0) {
-        await listenToFeed();
+        // Who does not hear of what others do looks at all.
+        await listenToFeed().catch(() => toLookAt.again());
         await lookAtTargets(toLookAt);
       }
       told = "";
