@@ -2,7 +2,7 @@
 import { Box, chakra, Flex } from "@chakra-ui/react";
 import dynamic from "next/dynamic";
 import { useRouter, useSearchParams } from "next/navigation";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef } from "react";
 import { comments } from "@/contract";
 import { type Kind, kindsThatMayFollow } from "@/core/commands";
 import { type Handover, handoversOf } from "@/core/directory";
@@ -38,6 +38,7 @@ import { PageTrail } from "./PageTrail";
 import { ShownNote } from "./ShownNote";
 import { Tray } from "./Tray";
 import { TrayHandle } from "./TrayHandle";
+import { useShownTray, useUncovered } from "./trayRoom";
 import { useKindsToFollow } from "./useKindsToFollow";
 import { useKnownElements } from "./useKnownElements";
 import { usePageHistory } from "./usePageHistory";
@@ -60,20 +61,6 @@ const noGestures: readonly Gesture[] = [];
 /** Whether something lies in the lower half of what is to be seen of the page. */
 function liesLow(canvas: CanvasHandle | null, bounds: Bounds | undefined): boolean {
   return canvas !== null && bounds !== undefined && bounds.y + bounds.height / 2 > canvas.centre().y;
-}
-
-/** Milliseconds that the tray keeps back when it opens: a double click must not land on it. */
-const doubleClick = 260;
-
-/** Whether the tray is shown: it goes at once, and comes when the hand has rested. */
-function useShownTray(isWanted: boolean): boolean {
-  const [isShown, setShown] = useState(isWanted);
-  useEffect(() => {
-    if (!isWanted) return setShown(false);
-    const timer = setTimeout(() => setShown(true), doubleClick);
-    return () => clearTimeout(timer);
-  }, [isWanted]);
-  return isWanted && isShown;
 }
 
 /** The stage where one draws: canvas over its whole width, next strip, tray. */
@@ -172,24 +159,7 @@ export function DiagramStage() {
   }, [wanted, store, reveal]);
 
   const trayShown = useShownTray(settledSelection.length > 0 ? trayOpen : aboutOpen);
-  // The tray may come to lie where the chosen element stood.
-  useEffect(() => {
-    const [only, another] = settledSelection;
-    if (!only || another !== undefined || !trayShown) return;
-    let takeBack: (() => void) | undefined;
-    const uncover = () => {
-      const shape = shapeOn(store.getState().model, diagramId, only);
-      if (shape) canvas.current?.viewport.uncover(shape.bounds);
-    };
-    // Once the page knows its new height. What is being dragged stays under the pointer.
-    const timer = setTimeout(() => {
-      takeBack = canvas.current?.viewport.whenFree(uncover);
-    }, 60);
-    return () => {
-      clearTimeout(timer);
-      takeBack?.();
-    };
-  }, [settledSelection, trayShown, diagramId, store]);
+  useUncovered(canvas, settledSelection, trayShown, diagramId);
 
   const openPage = useCallback(
     (id: Id) => {
