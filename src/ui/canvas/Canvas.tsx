@@ -272,9 +272,12 @@ export function Canvas({ model, diagram, scene, marks, onOpen, onContextKey, onL
   };
 
   const onPointerUp = (event: ReactPointerEvent) => {
-    letGo(event);
-    // Only now, so that what moves the view finds everything where it has come to lie.
-    hold(false);
+    try {
+      letGo(event);
+    } finally {
+      // Only now, so that what moves the view finds everything where it has come to lie.
+      hold(false);
+    }
   };
 
   const letGo = (event: ReactPointerEvent) => {
