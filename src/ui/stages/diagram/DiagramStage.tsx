@@ -159,7 +159,7 @@ export function DiagramStage() {
   }, [wanted, store, reveal]);
 
   const trayShown = useShownTray(settledSelection.length > 0 ? trayOpen : aboutOpen);
-  useUncovered(canvas, settledSelection, trayShown, diagramId);
+  useUncovered(store, diagramId, canvas, settledSelection, trayShown);
 
   const openPage = useCallback(
     (id: Id) => {

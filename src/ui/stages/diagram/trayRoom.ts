@@ -1,7 +1,7 @@
 import { type RefObject, useEffect, useState } from "react";
 import { type Id, shapeOn } from "@/core/model";
 import type { CanvasHandle } from "../../canvas/Canvas";
-import { useVersionStore } from "../../version/VersionContext";
+import type { VersionStore } from "../../version/versionStore";
 
 /** Milliseconds that the tray keeps back when it opens: a double click must not land on it. */
 const doubleClick = 260;
@@ -19,12 +19,12 @@ export function useShownTray(isWanted: boolean): boolean {
 
 /** Moves up what alone is chosen, where the tray comes to lie over it. */
 export function useUncovered(
+  store: VersionStore,
+  diagram: Id,
   canvas: RefObject<CanvasHandle | null>,
   selection: readonly Id[],
   trayShown: boolean,
-  diagram: Id,
 ): void {
-  const store = useVersionStore();
   useEffect(() => {
     const [only, another] = selection;
     if (!only || another !== undefined || !trayShown) return;
