@@ -222,8 +222,11 @@ export class Desks<Who extends Asking> {
   free(who: Asking, now: number): void {
     const { granted } = who;
     who.granted = noGrants;
-    for (const { desk, count } of granted) desk.give(now, count);
-    for (const { desk } of granted) this.dispatch(desk, now);
+    for (let at = 0; at < granted.length; at++) {
+      const { desk, count } = granted[at] as Grant;
+      desk.give(now, count);
+    }
+    for (let at = 0; at < granted.length; at++) this.dispatch((granted[at] as Grant).desk, now);
   }
 
   /** Serves those who wait at a desk, as far as it can. O(served + those who wait for something else as well). */

@@ -387,6 +387,8 @@ const catchesThrown = (model: Model, event: Element | undefined): boolean =>
 
 /** A value of several, that holds at a moment. */
 export function givenAt<Value>(given: readonly Given<Value>[], calendars: Calendars, now: number): Value | undefined {
+  const [first] = given;
+  if (given.length === 1 && first?.during === undefined) return first?.value;
   let usual: Value | undefined;
   for (const { value, during } of given) {
     if (during === undefined) usual ??= value;

@@ -154,6 +154,17 @@ describe("how long a case takes, nobody being waited for", () => {
     expect(minutesOf(bpmnWith(process, once + parameters))).toBeCloseTo(minutes, 6);
   });
 
+  test("an error inside takes along who still works there, and whoever did is free for what follows", () => {
+    const inside = `<bpmn:startEvent id="is"/><bpmn:parallelGateway id="g"/>${task("a")}${task("b")}<bpmn:endEvent id="ie"/><bpmn:endEvent id="bad"><bpmn:errorEventDefinition/></bpmn:endEvent>${flow("i1", "is", "g")}${flow("i2", "g", "a")}${flow("i3", "g", "b")}${flow("i4", "a", "bad")}${flow("i5", "b", "ie")}`;
+    const text = bpmnWith(
+      `${start}<bpmn:subProcess id="sub">${inside}</bpmn:subProcess><bpmn:boundaryEvent id="caught" attachedToRef="sub"><bpmn:errorEventDefinition/></bpmn:boundaryEvent>${task("c")}${end}<bpmn:endEvent id="e2"/>${flow("f1", "s", "sub")}${flow("f2", "sub", "e")}${flow("f3", "caught", "c")}${flow("f4", "c", "e2")}`,
+      once + takes("a", 5) + takes("b", 60, needs("r")) + takes("c", 8, needs("r")) + resource("r", 1),
+      "",
+      clerks("r"),
+    );
+    expect(minutesOf(text)).toBeCloseTo(13, 6);
+  });
+
   test("pools of one model: a message sets the other off, and its answer is waited for", () => {
     const text = bpmnWith(
       inARow(start, '<bpmn:sendTask id="a"/>', '<bpmn:receiveTask id="w"/>', end),

@@ -250,9 +250,8 @@ export class Simulation {
     if (act.does !== "finish" && act.does !== "again") this.#enter(run, plan);
     const others = this.#play(run, place, act, times);
     const ends = act.move.clears || act.does === "fire" || others > 0 || act.move.stop !== undefined;
-    if (!ends) return;
-    for (const pending of [...run.pending])
-      if (run.play.placeAt(pending.place.key) !== pending.place) this.#cancel(pending);
+    if (!ends || run.pending.every(isInOpenPlace)) return;
+    for (const pending of [...run.pending]) if (!pending.place.isOpen) this.#cancel(pending);
   }
 
   #enter(run: Running, plan: NodePlan): void {
@@ -549,7 +548,7 @@ export class Simulation {
 
   #remove(pending: Pending): void {
     const { pending: list } = pending.of;
-    if (list.at(-1) === pending) {
+    if (list[list.length - 1] === pending) {
       list.pop();
       return;
     }
@@ -627,6 +626,8 @@ export class Simulation {
     this.#heap.push(this.#now, from);
   }
 }
+
+const isInOpenPlace = ({ place }: Pending) => place.isOpen;
 
 /** What goes on at a node, the first of several. */
 function pendingAt({ pending }: Running, place: Place, node: number): Pending | undefined {

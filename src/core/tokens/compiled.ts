@@ -42,6 +42,9 @@ export interface Compiled {
   readonly edges: readonly (readonly number[])[];
   /** Nodes that may do something else whenever any token of the scope moves: joins that look around, event sub-processes. */
   readonly watchful: readonly number[];
+  /** By flow: whether it leads to one of them; and whether one of them has no way in, and is to be looked at whatever moves. */
+  readonly isWatched: Uint8Array;
+  readonly watchesAll: boolean;
   /** By node: message flows it waits for; a message from elsewhere may always come. */
   readonly expects: readonly (readonly Id[])[];
   /** Nodes that may do something else when a message is sent or taken. */
@@ -69,12 +72,12 @@ const compiled = new WeakMap<World, Map<Model, Map<Id, Compiled>>>();
 
 /** A scope of a world, compiled once. O(nodes + flows) the first time, O(1) afterwards. */
 export function compiledScope(world: World, model: Model, scope: Id): Compiled {
+  const known = compiled.get(world)?.get(model)?.get(scope);
+  if (known) return known;
   const ofWorld = compiled.get(world) ?? new Map<Model, Map<Id, Compiled>>();
   compiled.set(world, ofWorld);
   const ofModel = ofWorld.get(model) ?? new Map<Id, Compiled>();
   ofWorld.set(model, ofModel);
-  const known = ofModel.get(scope);
-  if (known) return known;
   const made = compile(world, model, scope);
   ofModel.set(scope, made);
   return made;
@@ -115,6 +118,11 @@ function compile(world: World, model: Model, scope: Id): Compiled {
       ? 1
       : 0,
   );
+  const watchful = net.nodes.flatMap(({ kind, host, ins }, at) =>
+    (kind === "inclusive" && ins.length > 1) || kind === "complex" || (kind === "called" && host === undefined)
+      ? [at]
+      : [],
+  );
   return {
     net,
     model,
@@ -127,11 +135,9 @@ function compile(world: World, model: Model, scope: Id): Compiled {
     finishes: net.nodes.map((_, at) => finishesOf(net, at)),
     fires: net.nodes.map((_, at) => firesOf(net, at)),
     edges: net.nodes.map((_, at) => net.nodes.flatMap((node, other) => (node.host === at ? [other] : []))),
-    watchful: net.nodes.flatMap(({ kind, host, ins }, at) =>
-      (kind === "inclusive" && ins.length > 1) || kind === "complex" || (kind === "called" && host === undefined)
-        ? [at]
-        : [],
-    ),
+    watchful,
+    isWatched: Uint8Array.from(net.flows, ({ to }) => (watchful.includes(to) ? 1 : 0)),
+    watchesAll: watchful.some((at) => net.nodes[at]?.ins.length === 0),
     expects,
     asks,
     expecting: net.nodes.flatMap((_, at) => (asks[at] === 1 ? [at] : [])),

@@ -29,6 +29,10 @@ export class Place {
   readonly finished: Id[] = [];
   /** Tokens and activities under way: none left, and the scope is over. */
   busy = 0;
+  /** Tokens before nodes that look at all tokens of the scope. */
+  watched = 0;
+  /** Whether it is under way in its case, and was not closed. */
+  isOpen = true;
   /** By node: what it can do now; and the nodes that can do something, in no order, with the place of each in that list. */
   readonly acts: (readonly Act[])[];
   readonly ready: number[] = [];
@@ -64,6 +68,8 @@ export class Place {
     if (this.underWay.size > 0) this.underWay.clear();
     if (this.finished.length > 0) this.finished.length = 0;
     this.busy = 0;
+    this.watched = 0;
+    this.isOpen = true;
     for (let one = this.ready.pop(); one !== undefined; one = this.ready.pop()) {
       this.acts[one] = noActs;
       this.readyAt[one] = -1;
@@ -91,7 +97,8 @@ export class Place {
 
   /** A token of the scope moved: what looks at all of them may do something else, but for a join that none has come to. */
   lookAround(): void {
-    const { watchful, net } = this.scope;
+    const { watchful, watchesAll, net } = this.scope;
+    if (this.watched === 0 && !watchesAll) return;
     for (const node of watchful)
       if ((net.nodes[node] as NetNode).ins.length === 0 || this.tokensBefore(node) > 0) this.look(node);
   }
@@ -117,6 +124,7 @@ export class Place {
 
   put(flow: number, tokens: number): void {
     this.state[flow] = (this.state[flow] as number) + tokens;
+    if (this.scope.isWatched[flow] === 1) this.watched += tokens;
     this.count(tokens);
     this.look(this.scope.to[flow] as number);
   }
@@ -142,6 +150,7 @@ export class Place {
   clear(wholly = false): void {
     const { flows, nodes } = this.scope.net;
     this.state.fill(0, 0, flows.length + (wholly ? 2 : 1) * nodes.length);
+    this.watched = 0;
     this.count(-this.busy);
     for (let at = 0; at < nodes.length; at++) this.look(at);
   }

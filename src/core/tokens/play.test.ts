@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { readBpmn } from "../bpmn";
+import { bpmnWith, end, flow, inARow, modelOf, start, task } from "../forecast/testing/models";
 import { type Model, processesOf } from "../model";
 import { expectOk } from "../testing/models";
 import { randomProcess, seededRandom, tangledProcess } from "../testing/randomProcess";
@@ -66,6 +67,11 @@ describe("a case being played", () => {
       // What is found out anew only where something may have changed is what is found out from nothing.
       expect(named(again.acts())).toEqual(named(play.acts()));
       expect(again.isOver()).toBe(play.isOver());
+      // What is counted along is what there is.
+      for (const { scope, state, watched, isOpen } of play.places()) {
+        expect(isOpen).toBe(true);
+        expect(watched).toBe(scope.isWatched.reduce((sum, is, flow) => sum + is * (state[flow] as number), 0));
+      }
       return seed % 3 === 0 ? again : play;
     });
 
@@ -80,6 +86,42 @@ describe("a case being played", () => {
     let steps = 0;
     for (let seed = 1; seed <= 60; seed++) steps += same(nestedModel, seed);
     expect(steps).toBeGreaterThan(600);
+  });
+
+  test.each([
+    ["after a step", "f1"],
+    ["at once", "direct"],
+  ])("a join that was come to %s goes on when whoever may still come goes elsewhere", (_, first) => {
+    const ways =
+      inARow(
+        start,
+        '<bpmn:inclusiveGateway id="some"/>',
+        task("a"),
+        '<bpmn:inclusiveGateway id="join"/>',
+        task("after"),
+        end,
+      ) +
+      `${task("b")}<bpmn:exclusiveGateway id="x"/><bpmn:endEvent id="away"/>` +
+      flow("direct", "some", "join") +
+      flow("toB", "some", "b") +
+      flow("toX", "b", "x") +
+      flow("toJoin", "x", "join") +
+      flow("toAway", "x", "away");
+    const model = modelOf(bpmnWith(ways, ""));
+    const play = Play.begin({ model }, "p");
+    const go = (node: string, ...flows: readonly string[]) => {
+      const one = play.acts().find((act) => act.node === node && flows.every((each) => act.flows.includes(each)));
+      play.run(play.placeAt(one?.at ?? "") as Place, one as Act);
+    };
+    const joins = () => play.acts().some(({ node }) => node === "join");
+    go("s");
+    go("some", first, "toB");
+    if (first === "f1") go("a");
+    expect(joins()).toBe(false);
+    go("b");
+    expect(joins()).toBe(false);
+    go("x", "toAway");
+    expect(joins()).toBe(true);
   });
 
   test("in scopes that others left behind a case goes as in new ones", () => {

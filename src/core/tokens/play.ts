@@ -17,8 +17,10 @@ import type { World } from "./world";
  */
 export class Play {
   readonly pools: Place[] = [];
-  readonly sent = new Map<Id, number>();
-  readonly #byKey = new Map<string, Place>();
+  /** Messages on their way, by their flows. */
+  #sent: Map<Id, number> | undefined;
+  /** What is under way inside of something, by its key. */
+  #inner: Map<string, Place> | undefined;
   #places: Place[] | undefined;
 
   /** Scopes that are closed, until the case is over. */
@@ -50,15 +52,14 @@ export class Play {
   static load(world: World, saved: Case): Play {
     const play = new Play(world);
     for (const pool of saved.pools) play.pools.push(play.#loaded(pool, world.model, undefined, -1));
-    for (const [flow, count] of saved.sent) play.sent.set(flow, count);
+    for (const [flow, count] of saved.sent) play.#sentNow().set(flow, count);
     return play;
   }
 
   #loaded(saved: CaseScope, model: Model, outer: Place | undefined, node: number): Place {
     const scope = compiledScope(this.world, model, saved.scope);
     const place = new Place(saved.key, scope, outer, node);
-    this.#byKey.set(place.key, place);
-    this.#places = undefined;
+    this.#known(place);
     const missing = (what: string): never => {
       throw new RangeError(`This case stands at ${what}, which its process does not have.`);
     };
@@ -85,8 +86,7 @@ export class Play {
   open(model: Model, id: Id, key: string, start?: Id, outer?: Place, node = -1): Place {
     const scope = compiledScope(this.world, model, id);
     const place = this.spare ? this.spare.take(scope, key, outer, node) : new Place(key, scope, outer, node);
-    this.#byKey.set(key, place);
-    this.#places = undefined;
+    this.#known(place);
     const { net } = scope;
     if (scope.isAdHoc) this.hasAdHoc = true;
     const at =
@@ -97,8 +97,16 @@ export class Play {
     return place;
   }
 
+  #known(place: Place): void {
+    this.#places = undefined;
+    if (!place.outer) return;
+    this.#inner ??= new Map();
+    this.#inner.set(place.key, place);
+  }
+
   #close(place: Place): void {
-    this.#byKey.delete(place.key);
+    this.#inner?.delete(place.key);
+    place.isOpen = false;
     this.#places = undefined;
     if (this.#cameIn === place) this.#cameIn = undefined;
     if (this.spare) this.#closed.push(place);
@@ -153,13 +161,23 @@ export class Play {
     return `${key}${[...this.sent].sort().join("\u0002")}`;
   }
 
+  get sent(): ReadonlyMap<Id, number> {
+    return this.#sent ?? noneSent;
+  }
+
+  #sentNow(): Map<Id, number> {
+    this.#sent ??= new Map();
+    return this.#sent;
+  }
+
   placeAt(key: string): Place | undefined {
-    return this.#byKey.get(key);
+    for (const pool of this.pools) if (pool.key === key) return pool.isOpen ? pool : undefined;
+    return this.#inner?.get(key);
   }
 
   /** Every scope under way, outer ones first. */
   places(): readonly Place[] {
-    if (this.#byKey.size === this.pools.length) return this.pools;
+    if (!this.#inner || this.#inner.size === 0) return this.pools;
     if (!this.#places) {
       this.#places = [];
       withInner(this.pools, this.#places);
@@ -346,7 +364,7 @@ export class Play {
    * O(what it changes), with joins that look around O(their scope).
    */
   step(act: Act, times?: number): Happened[] {
-    const place = this.#byKey.get(act.at);
+    const place = this.placeAt(act.at);
     if (!place) throw new RangeError(`There is no scope "${act.at}" under way in this case.`);
     const { does } = act;
     const happened: Happened[] =
@@ -389,6 +407,7 @@ export class Play {
     const left = (state[from] as number) - 1;
     state[from] = left;
     state[to] = (state[to] as number) + 1;
+    place.watched += (scope.isWatched[to] as number) - (scope.isWatched[from] as number);
     if (left === 0 && (scope.net.nodes[node] as NetNode).ins.length === 1) this.#know(place, node, noActs);
     else place.look(node);
     this.#come(place, to, scope.to[to] as number);
@@ -486,12 +505,15 @@ export class Play {
 
   /** A message is on its way, or was taken. */
   send(flow: Id, change: number): void {
-    const count = (this.sent.get(flow) ?? 0) + change;
-    if (count > 0) this.sent.set(flow, count);
-    else this.sent.delete(flow);
+    const sent = this.#sentNow();
+    const count = (sent.get(flow) ?? 0) + change;
+    if (count > 0) sent.set(flow, count);
+    else sent.delete(flow);
     for (const place of this.places()) for (const node of place.scope.expecting) place.look(node);
   }
 }
+
+const noneSent: ReadonlyMap<Id, number> = new Map();
 
 function withInner(places: readonly Place[], found: Place[]): void {
   for (const place of places) {

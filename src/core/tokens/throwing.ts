@@ -21,7 +21,7 @@ import { moveOf } from "./scopeState";
 export function throwFrom(play: Play, place: Place, node: number, element: Element, happened: Happened[]): void {
   for (const sends of place.scope.sends[node] as readonly Sends[]) send(play, sends);
   const thrown = place.scope.throws[node];
-  if (!thrown || play.placeAt(place.key) !== place) return;
+  if (!thrown || !place.isOpen) return;
   switch (thrown) {
     case "signalEventDefinition":
       broadcast(play, place.scope.model, element, happened);

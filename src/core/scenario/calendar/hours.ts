@@ -73,8 +73,12 @@ class ListedHours implements Hours {
    * before): searched for in strides that double (J. L. Bentley, A. C. Yao, Information Processing Letters 5, 1976).
    */
   #at(at: number): number {
-    this.#reach(at);
     const ends = this.#ends;
+    const known = this.#last;
+    // As most questions are: about the span that was found last.
+    if (at < this.#until && (ends[known] ?? at) > at && (known === 0 || (ends[known - 1] as number) <= at))
+      return known;
+    this.#reach(at);
     let [low, high] = [0, ends.length];
     let stride = 1;
     if (this.#last < high && (ends[this.#last] as number) <= at) {
