@@ -196,6 +196,8 @@ export function lengthOf(scenario: Scenario, asked?: number): { readonly cases?:
 /** Replications are told apart in the upper part of the seed, so that neighbouring seeds share no replication. */
 export const seedOf = (seed: number, replication: number) => seed * 65_536 + replication;
 
+const notKnown = "When people work is known for 2,000 years from the start: what would come later is left out.";
+
 function figuresOf(
   scenario: Scenario,
   runs: readonly RunOutcome[],
@@ -279,7 +281,7 @@ function figuresOf(
     }),
     notEnded: [...notEnded.values()],
     gaps,
-    problems: scenario.problems,
+    problems: [...scenario.problems, ...(runs.some(({ isCut }) => isCut) ? [notKnown] : [])],
     length: Math.max(...runs.map(({ end }) => end)),
     steps: sum(({ steps }) => steps),
     means: cycleTimes.map((cycleTime, at) => ({

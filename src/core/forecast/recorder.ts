@@ -122,12 +122,14 @@ export class Recorder {
     this.working += working;
   }
 
-  finish(end: number, warmUp: number, unfinished: readonly number[]) {
+  /** @param isCut whether it had to end before what was asked for */
+  finish(end: number, warmUp: number, unfinished: readonly number[], isCut: boolean) {
     return {
       recorder: this,
       end,
       warmUp,
       unfinished,
+      isCut,
       steps: this.steps,
       underWay: this.#wip.until(end),
       resources: this.desks.map((desk) => ({

@@ -1,5 +1,5 @@
 import { type Id, processesOf } from "../model";
-import { always, bothOf, draw, type Hours } from "../scenario";
+import { always, bothOf, draw, type Hours, knownHours } from "../scenario";
 import { type Act, compiledScope, decidedAt, type Place, Play, SparePlaces } from "../tokens";
 import { nextArrival } from "./arrivals";
 import { drawnCase } from "./caseData";
@@ -42,6 +42,9 @@ export class Simulation {
   readonly #spare = new SparePlaces();
   /** What was pending and is nobody's any more. */
   readonly #idle: Pending[] = [];
+  /** Nothing happens behind this moment: that which was asked for, or up to which it is known when people work. */
+  readonly #last: number;
+  #isCut = false;
   #now = 0;
   #cases = 0;
   #counted = 0;
@@ -56,6 +59,8 @@ export class Simulation {
     samples = 0,
     readonly follower?: Follower,
   ) {
+    const known = plan.scenario.calendars.size > 0 ? knownHours : Number.POSITIVE_INFINITY;
+    this.#last = Math.min(known, extent.duration ?? known);
     const sources = sourcesOf(plan);
     // Plans of all processes first, so that their resources are known before anybody asks for one.
     for (const { id } of processesOf(plan.world.model)) plan.of(compiledScope(plan.world, plan.world.model, id));
@@ -88,8 +93,9 @@ export class Simulation {
       if (duration === undefined && cases !== undefined && this.#countedOver >= cases) return false;
       const { next } = this.#heap;
       if (next === Number.POSITIVE_INFINITY) return false;
-      if (duration !== undefined && next > duration) {
-        this.#now = duration;
+      if (next > this.#last) {
+        this.#now = this.#last;
+        this.#isCut = this.#last !== duration;
         return false;
       }
       this.#now = next;
@@ -109,6 +115,7 @@ export class Simulation {
       this.#now,
       this.extent.warmUp,
       [...this.#open.values()].map((began) => this.#now - began),
+      this.#isCut,
     );
   }
 

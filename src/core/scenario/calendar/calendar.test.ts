@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
-import { always, bothOf, eitherOf, type Hours, hoursOf } from "./hours";
+import { always, bothOf, eitherOf, type Hours, hoursOf, knownHours } from "./hours";
 import { readCalendar } from "./iCalendar";
 import { momentOf } from "./zone";
 
@@ -50,6 +50,37 @@ describe("working hours", () => {
     expect(monday - friday).toBe(63 * hour);
     expect(hours.nextOpen(friday)).toBe(monday);
     expect(hours.between(friday, monday + 8 * hour)).toBe(8 * hour);
+  });
+
+  // 400 years of the Gregorian calendar are 146,097 days, which are whole weeks (ISO 8601).
+  test.each([400, 1200])("%i years on they fall as they do now, to the day and the hour", (years) => {
+    const on = (years / 400) * 146_097 * 24 * hour;
+    for (let moment = 0; moment < 366 * 24 * hour; moment += 7 * hour) {
+      expect(hours.nextOpen(on + moment)).toBe(on + hours.nextOpen(moment));
+      expect(hours.afterWork(on + moment, 11 * hour)).toBe(on + hours.afterWork(moment, 11 * hour));
+    }
+    const perYear = hours.between(0, 146_097 * 24 * hour) / 400;
+    expect(hours.between(0, on)).toBeCloseTo(perYear * years, 0);
+  });
+
+  test("behind all that is known nothing opens, nor at the end of time", () => {
+    expect(hours.nextOpen(knownHours - 10 * 24 * hour)).toBeLessThan(knownHours);
+    for (const moment of [knownHours, 2 * knownHours, Number.POSITIVE_INFINITY]) {
+      expect(hours.nextOpen(moment)).toBe(Number.POSITIVE_INFINITY);
+      expect(hours.isOpen(moment)).toBe(false);
+    }
+  });
+
+  test("what has ended does not open again, however late it is asked for", () => {
+    const ended = hoursFrom(office.replace("FREQ=WEEKLY", "FREQ=WEEKLY;COUNT=3"), start);
+    expect(ended.between(0, 1000 * 366 * 24 * hour)).toBe(24 * hour);
+    const never = bothOf(ended, hours);
+    for (const moment of [3 * 24 * hour, 50 * 366 * 24 * hour, 900 * 366 * 24 * hour])
+      for (const one of [ended, never]) {
+        expect(one.nextOpen(moment)).toBe(Number.POSITIVE_INFINITY);
+        expect(one.afterWork(moment, hour)).toBe(Number.POSITIVE_INFINITY);
+      }
+    expect(ended.afterWork(0, 25 * hour)).toBe(Number.POSITIVE_INFINITY);
   });
 
   test("March 2026 has 22 working days, February 2028 (a leap year) 21", () => {

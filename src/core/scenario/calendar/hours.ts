@@ -25,9 +25,12 @@ export const always: Hours = {
   between: (from, to) => Math.max(0, to - from),
 };
 
-/** Spans are worked out so far ahead at a time, and at most to twenty years: what does not open until then does not open. */
+/** Spans are worked out so far ahead at a time, at least. What does not open for twenty years does not open any more. */
 const ahead = 366 * 86_400;
-const atMost = 20 * ahead;
+const patience = 20 * ahead;
+
+/** Hours are known for so many seconds from the beginning, two thousand years; behind that everything is closed. */
+export const knownHours = 2000 * 365.2425 * 86_400;
 
 type SpansUntil = (from: number, to: number) => readonly (readonly [number, number])[];
 
@@ -46,9 +49,9 @@ class ListedHours implements Hours {
 
   #reach(to: number): boolean {
     while (this.#until <= to) {
-      if (this.#until >= atMost) return false;
+      if (this.#until >= knownHours) return false;
       const from = this.#until;
-      this.#until += Math.max(ahead, this.#until);
+      this.#until = Math.min(knownHours, from + Math.max(ahead, from));
       for (const [start, end] of this.spans(from, this.#until)) this.#add(Math.max(start, from), end);
     }
     return true;
@@ -78,6 +81,8 @@ class ListedHours implements Hours {
     // As most questions are: about the span that was found last.
     if (at < this.#until && (ends[known] ?? at) > at && (known === 0 || (ends[known - 1] as number) <= at))
       return known;
+    // What is behind all time is behind every span.
+    if (at === Number.POSITIVE_INFINITY) return ends.length;
     this.#reach(at);
     let [low, high] = [0, ends.length];
     let stride = 1;
@@ -102,8 +107,13 @@ class ListedHours implements Hours {
       else low = middle + 1;
     }
     this.#last = low;
-    while (low === ends.length) if (!this.#reach(this.#until)) break;
+    while (low === ends.length && this.#goesOn(at));
     return low;
+  }
+
+  /** Works out what comes next, where it may still concern whoever asks of a moment. */
+  #goesOn(at: number): boolean {
+    return this.#until <= at + patience && this.#reach(this.#until);
   }
 
   isOpen(at: number): boolean {
@@ -119,7 +129,7 @@ class ListedHours implements Hours {
   nextClose(at: number): number {
     const span = this.#at(at);
     // What a later stretch may make longer has to be known whole.
-    if (span === this.#ends.length - 1) this.#reach(this.#until);
+    if (span === this.#ends.length - 1) this.#goesOn(at);
     return this.#ends[span] ?? Number.POSITIVE_INFINITY;
   }
 
@@ -127,7 +137,7 @@ class ListedHours implements Hours {
     let span = this.#at(at);
     let from = at;
     for (let left = work; ; span++) {
-      while (span >= this.#ends.length - 1) if (!this.#reach(this.#until)) break;
+      while (span >= this.#ends.length - 1 && this.#goesOn(from));
       const start = this.#starts[span];
       if (start === undefined) return Number.POSITIVE_INFINITY;
       from = Math.max(from, start);

@@ -173,13 +173,13 @@ const weekday = (year: number, month: number, day: number) => new Date(Date.UTC(
  */
 export function spansOf(event: CalendarEvent, from: number, to: number): [from: number, to: number][] {
   const spans: [number, number][] = [];
-  const push = (day: { year: number; month: number; day: number }): boolean => {
+  const push = ({ year, month, day }: { year: number; month: number; day: number }): boolean => {
     const { hour, minute, second } = event.start;
-    const wall = { ...day, hour, minute, second };
+    const wall = { year, month, day, hour, minute, second };
     const begins = momentOf(wall, event.zone);
     if (begins >= to) return false;
     if (event.not.some((stamp) => sameStart(stamp, wall))) return true;
-    const ends = momentOf({ ...wall, second: second + event.lasts }, event.zone);
+    const ends = momentOf({ year, month, day, hour, minute, second: second + event.lasts }, event.zone);
     if (ends > from) spans.push([begins, ends]);
     return true;
   };
@@ -198,8 +198,7 @@ export function spansOf(event: CalendarEvent, from: number, to: number): [from: 
   const passed =
     rule.count === undefined ? Math.max(0, Math.floor((from - first) / 86_400_000 - event.lasts / 86_400) - 3) : 0;
   for (const day of daysOf(start, rule, passed)) {
-    const begins = momentOf({ ...day, hour: start.hour, minute: start.minute, second: start.second }, event.zone);
-    if (rule.until !== undefined && begins > rule.until) break;
+    if (rule.until !== undefined && momentOf({ ...start, ...day }, event.zone) > rule.until) break;
     if (rule.count !== undefined && ++count > rule.count) break;
     if (!push(day)) break;
   }

@@ -64,10 +64,23 @@ const asUtc = ({ year, month, day, hour, minute, second }: WallTime) =>
   Date.UTC(year, month - 1, day, hour, minute, second);
 
 const day = 86_400_000;
+/** The days of a calendar fall alike every 400 years, which are so many, and so do the rules of zones that are still to come. */
+const daysOf400Years = 146_097;
+/** 1 January 2100, in days since 1970: until then each is asked for by itself, since to ask takes long. */
+const byItself = 47_482;
+/** Behind that clocks are not put on and back again within so many days. */
+const stretch = 8;
 const offsets = new Map<string, Map<number, number>>();
 
 /** Milliseconds that a zone's clocks are ahead of UTC at the beginning of a day of UTC, asked for once. */
 function offsetOfDay(number: number, zone: string): number {
+  const later = number - byItself;
+  if (later >= daysOf400Years) return offsetOfDay(byItself + (later % daysOf400Years), zone);
+  if (later > 0 && later % stretch !== 0) {
+    const [before, after] = [number - (later % stretch), number - (later % stretch) + stretch];
+    const offset = offsetOfDay(before, zone);
+    if (offset === offsetOfDay(after, zone)) return offset;
+  }
   const ofZone = offsets.get(zone) ?? new Map<number, number>();
   offsets.set(zone, ofZone);
   const offset = ofZone.get(number) ?? asUtc(wallAt(number * day, zone)) - number * day;
