@@ -24,7 +24,7 @@ export const forecastWords = {
   cases: (cases: number, runs: number) =>
     `${Math.round(cases)} cases in each of ${runs} ${runs === 1 ? "run" : "runs"}`,
   extent: (from: string, weeks: string, warmUp: string) =>
-    `from ${from}, ${weeks}${warmUp ? `, the first ${warmUp} not counted` : ""}`,
+    `from ${from}${weeks ? `, ${weeks}` : ""}${warmUp ? `, the first ${warmUp} not counted` : ""}`,
   formula: (work: string, cost: string) => `Worked out without playing: ${work} of work and ${cost} a case`,
   formulaLoad: (name: string, share: string) => `; that fills ${share} of the hours of ${name}`,
   formulaTime: (time: string) => `; nobody being waited for, a case takes ${time}`,

@@ -26,7 +26,8 @@ export const forecast: Part<"forecast"> = {
     nameOf: "Wie es heißt",
     names: { ok: "Dazu", keep: "Übernehmen" },
     cases: (count, runs) => `${Math.round(count)} Fälle in ${runs === 1 ? "einem Lauf" : `jedem von ${runs} Läufen`}`,
-    extent: (from, weeks, warmUp) => `ab ${from}, ${weeks}${warmUp ? `, die ersten ${warmUp} nicht gezählt` : ""}`,
+    extent: (from, weeks, warmUp) =>
+      `ab ${from}${weeks ? `, ${weeks}` : ""}${warmUp ? `, die ersten ${warmUp} nicht gezählt` : ""}`,
     formula: (work, cost) => `Ohne Durchspielen berechnet: ${work} Arbeit und ${cost} je Fall`,
     formulaLoad: (name, share) => `; das füllt ${share} der Stunden von ${name}`,
     formulaTime: (time) => `; wird auf niemanden gewartet, dauert ein Fall ${time}`,
