@@ -123,6 +123,7 @@ function compile(world: World, model: Model, scope: Id): Compiled {
       ? [at]
       : [],
   );
+  const watching = new Set(watchful);
   return {
     net,
     model,
@@ -136,7 +137,7 @@ function compile(world: World, model: Model, scope: Id): Compiled {
     fires: net.nodes.map((_, at) => firesOf(net, at)),
     edges: net.nodes.map((_, at) => net.nodes.flatMap((node, other) => (node.host === at ? [other] : []))),
     watchful,
-    isWatched: Uint8Array.from(net.flows, ({ to }) => (watchful.includes(to) ? 1 : 0)),
+    isWatched: Uint8Array.from(net.flows, ({ to }) => (watching.has(to) ? 1 : 0)),
     watchesAll: watchful.some((at) => net.nodes[at]?.ins.length === 0),
     expects,
     asks,

@@ -171,7 +171,7 @@ export class Play {
   }
 
   placeAt(key: string): Place | undefined {
-    for (const pool of this.pools) if (pool.key === key) return pool.isOpen ? pool : undefined;
+    for (const pool of this.pools) if (pool.key === key) return pool;
     return this.#inner?.get(key);
   }
 
