@@ -134,7 +134,7 @@ function spoken(
   const lines = [
     `${result.scenario.name}: ${Math.round(result.cases)} cases, ${result.replications} replication${result.replications === 1 ? "" : "s"}, seed ${result.seed}`,
     ...result.gaps.map(({ name, taken }) => `  not said: ${name || "?"}; taken: ${taken.text}`),
-    ...result.problems.map((problem) => `  ${problem}`),
+    ...result.problems.map(({ text }) => `  ${text}`),
     "",
     `A case takes ${inWords(cycleTime.mean)} (95 %: ${inWords(cycleTime.ci95[0])} to ${inWords(cycleTime.ci95[1])}); half are done within ${inWords(cycleTime.p50)}, 9 of 10 within ${inWords(cycleTime.p90)}.`,
     `It waits ${inWords(result.waitingTime.mean)}, is worked on ${inWords(result.processingTime.mean)}, and costs ${money(result.cost.mean)}.`,

@@ -2,8 +2,12 @@ import type { Forecast } from "./forecast";
 import type { Gap } from "./gaps";
 
 /** The figures of a forecast as files and the command give them: without what only pictures need. */
-export type ForecastFigures = Omit<Forecast, "durations" | "curves" | "samples" | "means" | "openFor" | "gaps"> & {
+export type ForecastFigures = Omit<
+  Forecast,
+  "durations" | "curves" | "samples" | "means" | "openFor" | "gaps" | "problems"
+> & {
   readonly gaps: readonly (Omit<Gap, "taken"> & { readonly taken: string })[];
+  readonly problems: readonly string[];
 };
 
 export function figuresAlone({
@@ -13,10 +17,12 @@ export function figuresAlone({
   means: ____,
   openFor: _____,
   gaps,
+  problems,
   ...figures
 }: Forecast): ForecastFigures {
   return {
     ...figures,
     gaps: gaps.map(({ kind, element, name, taken }) => ({ kind, element, name, taken: taken.text })),
+    problems: problems.map(({ text }) => text),
   };
 }

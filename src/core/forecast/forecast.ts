@@ -1,3 +1,4 @@
+import { type Said, say } from "../messages";
 import type { Id } from "../model";
 import type { Scenario } from "../scenario";
 import type { World } from "../tokens";
@@ -101,7 +102,7 @@ export interface Forecast {
     readonly cases: number;
   }[];
   readonly gaps: readonly Gap[];
-  readonly problems: readonly string[];
+  readonly problems: readonly Said[];
   /** Seconds of the longest replication. */
   readonly length: number;
   readonly warmUp: number;
@@ -196,7 +197,7 @@ export function lengthOf(scenario: Scenario, asked?: number): { readonly cases?:
 /** Replications are told apart in the upper part of the seed, so that neighbouring seeds share no replication. */
 export const seedOf = (seed: number, replication: number) => seed * 65_536 + replication;
 
-const notKnown = "When people work is known for 2,000 years from the start: what would come later is left out.";
+const notKnown = say`When people work is known for 2,000 years from the start: what would come later is left out.`;
 
 function figuresOf(
   scenario: Scenario,

@@ -124,8 +124,10 @@ export class ResourceTable {
     const open = available?.filter(({ value }) => value) ?? [];
     const openHours = open.length > 0 ? eitherOf(open.map(({ during }) => calendars.of(during))) : undefined;
     const counts: readonly Given<number>[] = quantity ?? [{ value: 1 }];
+    // Hours for which nobody is said to be there are not hours at which work goes on.
+    const there = counts.some(({ value }) => value > 0) ? counts.filter(({ value }) => value > 0) : counts;
     // A number for a calendar counts while that is on; one without a calendar as long as the resource is there at all.
-    const shifts = counts.map(({ value, during }) => ({
+    const shifts = there.map(({ value, during }) => ({
       count: value,
       hours: during === undefined ? (openHours ?? always) : calendars.of(during),
     }));

@@ -462,5 +462,5 @@ test("a scenario takes over what it does not say itself", () => {
     forecastOf(text, { cases: 2_000 }).waitingTime.mean / 3,
   );
   const lost = scenariosOf(modelOf(text.replace('inherits="s1"', 'inherits="s9"')))[1];
-  expect(lost?.problems).toEqual(['It inherits from "s9", which is not there.']);
+  expect(lost?.problems.map(({ text }) => text)).toEqual(["It inherits from “s9”, which is not there."]);
 });

@@ -1,3 +1,4 @@
+import { type Said, say, term } from "../messages";
 /** Where chance comes from: numbers from 0 to below 1, or strictly between 0 and 1. */
 export interface Chance {
   next(): number;
@@ -43,34 +44,34 @@ const infinity = Number.POSITIVE_INFINITY;
 export const constant = (value: number): Distribution => ({ kind: "constant", value });
 
 /** Why the numbers of a distribution make none; undefined where they do. */
-export function faultOf(one: Distribution): string | undefined {
+export function faultOf(one: Distribution): Said | undefined {
   const { kind, ...numbers } = one;
   for (const [name, value] of Object.entries(numbers))
-    if (typeof value === "number" && Number.isNaN(value)) return `its ${name} is no number`;
+    if (typeof value === "number" && Number.isNaN(value)) return say`its ${term(name)} is no number`;
   const positive = (name: string, value: number) =>
-    value > 0 && Number.isFinite(value) ? undefined : `its ${name} has to be above 0`;
+    value > 0 && Number.isFinite(value) ? undefined : say`its ${term(name)} has to be above 0`;
   switch (one.kind) {
     case "constant":
-      return Number.isFinite(one.value) ? undefined : "it is no number";
+      return Number.isFinite(one.value) ? undefined : say`it is no number`;
     case "uniform":
-      return one.min <= one.max ? undefined : "its lowest value is above its highest";
+      return one.min <= one.max ? undefined : say`its lowest value is above its highest`;
     case "triangular":
       return one.min <= one.mode && one.mode <= one.max
         ? undefined
-        : "its usual value is not between lowest and highest";
+        : say`its usual value is not between lowest and highest`;
     case "normal":
-      if (one.deviation < 0) return "its deviation is below 0";
+      if (one.deviation < 0) return say`its deviation is below 0`;
       return one.min < (one.max ?? infinity) || one.deviation === 0
         ? undefined
-        : "its lowest value is not below its highest";
+        : say`its lowest value is not below its highest`;
     case "logNormal":
-      return positive("mean", one.mean) ?? (one.deviation >= 0 ? undefined : "its deviation is below 0");
+      return positive("mean", one.mean) ?? (one.deviation >= 0 ? undefined : say`its deviation is below 0`);
     case "exponential":
       return positive("mean", one.mean);
     case "erlang":
       return (
         positive("mean", one.mean) ??
-        (Number.isInteger(one.k) && one.k >= 1 ? undefined : "its k is no whole number from 1")
+        (Number.isInteger(one.k) && one.k >= 1 ? undefined : say`its k is no whole number from 1`)
       );
     case "gamma":
     case "weibull":
@@ -79,19 +80,19 @@ export function faultOf(one: Distribution): string | undefined {
       return (
         positive("alpha", one.alpha) ??
         positive("beta", one.beta) ??
-        (one.min < one.max ? undefined : "its lowest value is not below its highest")
+        (one.min < one.max ? undefined : say`its lowest value is not below its highest`)
       );
     case "poisson":
       return positive("mean", one.mean);
     case "binomial":
       return Number.isInteger(one.trials) && one.trials >= 0 && one.probability >= 0 && one.probability <= 1
         ? undefined
-        : "its trials or its probability cannot be";
+        : say`its trials or its probability cannot be`;
     case "discrete":
     case "continuous": {
       const sum = one.points.reduce((all, { share }) => all + share, 0);
-      if (one.points.length === 0 || !(sum > 0)) return "it has no values with a share";
-      return one.points.some(({ share }) => share < 0) ? "a share is below 0" : undefined;
+      if (one.points.length === 0 || !(sum > 0)) return say`it has no values with a share`;
+      return one.points.some(({ share }) => share < 0) ? say`a share is below 0` : undefined;
     }
   }
 }

@@ -1,3 +1,4 @@
+import { type Said, say } from "../messages";
 import { type Chance, type Distribution, draw, faultOf } from "./distributions";
 import { readSaid, saidOf } from "./said";
 
@@ -18,11 +19,11 @@ export interface DrawnData {
 export type DrawnKind = "number" | "yesNo" | "text" | undefined;
 
 /** Why a spread is none; undefined where it is one. */
-export function faultOfSpread(spread: Spread): string | undefined {
+export function faultOfSpread(spread: Spread): Said | undefined {
   if (spread.kind !== "values") return faultOf(spread);
-  if (spread.points.length === 0) return "it has no values";
-  if (spread.points.some(({ share }) => !(share >= 0 && Number.isFinite(share)))) return "a share is below 0";
-  return spread.points.some(({ share }) => share > 0) ? undefined : "all its shares are 0";
+  if (spread.points.length === 0) return say`it has no values`;
+  if (spread.points.some(({ share }) => !(share >= 0 && Number.isFinite(share)))) return say`a share is below 0`;
+  return spread.points.some(({ share }) => share > 0) ? undefined : say`all its shares are 0`;
 }
 
 /** One value by chance; shares are taken in proportion. O(values). */

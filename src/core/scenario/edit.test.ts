@@ -172,7 +172,7 @@ describe("scenarios", () => {
     expect(one?.calendars.get("monday")?.name).toBe("Mondays");
     expect(one?.of.get("a")?.available).toEqual([{ value: true, during: "monday" }]);
     const gone = performAll(model, { type: "setCalendar", scenario: "s1", id: "monday", name: "Mondays", text: null });
-    expect(scenariosOf(gone)[0]?.problems).toEqual(['a: calendar "monday" is not there.']);
+    expect(scenariosOf(gone)[0]?.problems.map(({ text }) => text)).toEqual(["a: calendar “monday” is not there."]);
   });
 
   test("a model without any gets its first with the first word", () => {

@@ -1,3 +1,4 @@
+import { type Said, say } from "../messages";
 import { isoSeconds, type XmlElement } from "../model";
 import { simulationNamespace } from "./bpsim";
 import { type Distribution, faultOf, type Point } from "./distributions";
@@ -27,7 +28,7 @@ export const unitSeconds = (unit: string): number | undefined => seconds[unit.tr
 export function readDistribution(
   value: XmlElement,
   units: Units,
-  tell: (problem: string) => void = () => undefined,
+  tell: (problem: Said) => void = () => undefined,
 ): Distribution | undefined {
   const name = value.name.slice(value.name.indexOf(":") + 1);
   const attribute = (key: string) => value.attributes.find(([one]) => one === key)?.[1];
@@ -95,12 +96,12 @@ export function readDistribution(
           points: pointsOf(value, units),
         };
       default:
-        tell(`${name} is not used in a forecast`);
+        tell(say`${name} is not used in a forecast`);
         return undefined;
     }
   })();
   const fault = made && faultOf(made);
-  if (fault) tell(`${name} cannot be used: ${fault}`);
+  if (fault) tell(say`${name} cannot be used: ${fault}`);
   return fault ? undefined : made;
 }
 

@@ -1,3 +1,4 @@
+import { type Said, say } from "../messages";
 import type { XmlElement } from "../model";
 import { simulationNamespace } from "./bpsim";
 import { type DrawnValue, faultOfSpread, type Spread } from "./drawnData";
@@ -29,7 +30,7 @@ function drawnValueOf(element: XmlElement): DrawnValue | undefined {
  * as the others), or a spread number (BPSim 1.0, 7.4, from memory).
  * @param tell hears why a value that is there cannot be used
  */
-export function readDrawn(element: XmlElement, tell: (problem: string) => void): Spread | undefined {
+export function readDrawn(element: XmlElement, tell: (problem: Said) => void): Spread | undefined {
   const one = drawnValueOf(element);
   if (one !== undefined) return { kind: "values", points: [{ share: 1, value: one }] };
   const name = localName(element);
@@ -43,6 +44,6 @@ export function readDrawn(element: XmlElement, tell: (problem: string) => void):
   });
   const spread: Spread = { kind: "values", points };
   const fault = faultOfSpread(spread);
-  if (fault) tell(`${name} cannot be used: ${fault}`);
+  if (fault) tell(say`${name} cannot be used: ${fault}`);
   return fault ? undefined : spread;
 }

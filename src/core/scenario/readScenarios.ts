@@ -1,3 +1,4 @@
+import { type Said, say } from "../messages";
 import type { Id, Model, XmlElement, XmlNode } from "../model";
 import { putFigures, simulationNamespace } from "./bpsim";
 import { type CalendarEvent, readCalendar } from "./calendar/iCalendar";
@@ -66,8 +67,8 @@ function inherited(one: Own, all: readonly Own[], seen: Set<Id>): Scenario {
       problems: [
         ...one.problems,
         base
-          ? `It inherits from itself, over "${base.name}".`
-          : `It inherits from "${one.inherits}", which is not there.`,
+          ? say`It inherits from itself, over “${{ name: base.name }}”.`
+          : say`It inherits from “${one.inherits}”, which is not there.`,
       ],
     };
   const from = inherited(base, all, new Set([...seen, one.id]));
@@ -90,7 +91,7 @@ function inherited(one: Own, all: readonly Own[], seen: Set<Id>): Scenario {
     calendars: new Map([...from.calendars, ...one.calendars]),
     sites: sitesAfter(from.sites, one.sites),
     of,
-    problems: [...from.problems.filter((problem) => !one.problems.includes(problem)), ...one.problems],
+    problems: [...from.problems.filter(({ text }) => !one.problems.some((own) => own.text === text)), ...one.problems],
   };
 }
 
@@ -98,11 +99,11 @@ function inherited(one: Own, all: readonly Own[], seen: Set<Id>): Scenario {
 const usualStart = Date.UTC(2027, 0, 4, 8);
 
 function ownScenario(element: XmlElement, at: number): Own {
-  const problems: string[] = [];
+  const problems: Said[] = [];
   const said = new Set<string>();
   const [parameters] = childrenNamed(element, "ScenarioParameters");
   const unit = (parameters && attribute(parameters, "baseTimeUnit")) ?? "min";
-  if (unitSeconds(unit) === undefined) problems.push(`"${unit}" is no unit of time; minutes are taken.`);
+  if (unitSeconds(unit) === undefined) problems.push(say`“${unit}” is no unit of time; minutes are taken.`);
   const units: Units = { base: unitSeconds(unit) ?? 60 };
   const currency = parameters && attribute(parameters, "baseCurrencyUnit");
   if (currency !== undefined) said.add("currency");
@@ -120,7 +121,7 @@ function ownScenario(element: XmlElement, at: number): Own {
     const value = first(name);
     const one = value && readDistribution(value, units);
     if (value && (one?.kind !== "constant" || !(one.value >= 0)))
-      problems.push(`"${attribute(value, "value")}" is no ${name.toLowerCase()}.`);
+      problems.push(say`“${attribute(value, "value") ?? ""}” is no length of time for ${name}.`);
     return one?.kind === "constant" ? one.value : undefined;
   };
   const whole = (name: string) => {
@@ -133,7 +134,7 @@ function ownScenario(element: XmlElement, at: number): Own {
     if (id === undefined) continue;
     const read = readCalendar(textOf(calendar), begin.zone);
     const name = attribute(calendar, "name") ?? id;
-    for (const problem of read.problems) problems.push(`Calendar "${name}": ${problem}.`);
+    for (const problem of read.problems) problems.push(say`Calendar “${{ name }}”: ${problem}.`);
     calendars.set(id, { name, events: read.events });
   }
   const of = new Map<Id, Assumption>();
@@ -141,7 +142,7 @@ function ownScenario(element: XmlElement, at: number): Own {
     const reference = attribute(group, "elementRef");
     const id = reference?.slice(reference.indexOf(":") + 1);
     if (reference === undefined || id === undefined) continue;
-    const read = assumptionOf(group, units, calendars, (problem) => problems.push(`${id}: ${problem}.`));
+    const read = assumptionOf(group, units, calendars, (problem) => problems.push(say`${{ name: id }}: ${problem}.`));
     for (const name of new Set([reference, id])) {
       const before = of.get(name);
       of.set(name, before ? joined(before, read) : read);
@@ -183,7 +184,7 @@ function propertiesOf(of: XmlElement | undefined): ReadonlyMap<string, XmlElemen
   );
 }
 
-function sitesOf(properties: ReadonlyMap<string, XmlElement>, units: Units, problems: string[]): Sites {
+function sitesOf(properties: ReadonlyMap<string, XmlElement>, units: Units, problems: Said[]): Sites {
   const ofSystems = new Map<Id, string>();
   const roomOf = new Map<Id, number>();
   const links = new Map<string, Link>();
@@ -196,13 +197,13 @@ function sitesOf(properties: ReadonlyMap<string, XmlElement>, units: Units, prob
       continue;
     }
     const one = readDistribution(value, read.what === "delay" ? units : { base: undefined }, (problem) =>
-      problems.push(`${name}: ${problem}.`),
+      problems.push(say`${{ name }}: ${problem}.`),
     );
     if (!one) continue;
     const capacity =
       read.what === "capacity" && one.kind === "constant" && one.value >= 1 ? Math.round(one.value) : undefined;
     if (read.what !== "delay" && capacity === undefined) {
-      problems.push(`${name}: a capacity is a number from 1.`);
+      problems.push(say`${{ name }}: a capacity is a number from 1.`);
       continue;
     }
     if ("system" in read) {
@@ -220,14 +221,14 @@ function sitesOf(properties: ReadonlyMap<string, XmlElement>, units: Units, prob
 }
 
 /** "2027-03-01T08:00:00", "…Z", "…+01:00", in a zone where one is named. */
-function startOf(value: XmlElement | undefined, zone: string | undefined, problems: string[]) {
-  if (zone !== undefined && !isZone(zone)) problems.push(`"${zone}" is no known time zone; UTC is taken.`);
+function startOf(value: XmlElement | undefined, zone: string | undefined, problems: Said[]) {
+  if (zone !== undefined && !isZone(zone)) problems.push(say`“${zone}” is no known time zone; UTC is taken.`);
   const own = zone !== undefined && isZone(zone) ? zone : "UTC";
   const text = value && attribute(value, "value");
   if (text === undefined) return { start: usualStart, zone: own };
   const found = /^(\d{4})-(\d\d)-(\d\d)(?:T(\d\d):(\d\d)(?::(\d\d)(?:\.\d+)?)?)?(Z|[+-]\d\d:\d\d)?$/.exec(text.trim());
   if (!found) {
-    problems.push(`"${text}" is no date.`);
+    problems.push(say`“${text}” is no date.`);
     return { start: usualStart, zone: own };
   }
   const [year = 0, month = 0, day = 0, hour = 0, minute = 0, second = 0] = found
@@ -258,7 +259,7 @@ function assumptionOf(
   group: XmlElement,
   units: Units,
   calendars: ReadonlyMap<Id, unknown>,
-  tell: (problem: string) => void,
+  tell: (problem: Said) => void,
 ): Assumption {
   const times: { [kind in TimeKind]?: readonly Given<Distribution>[] } = {};
   let read: Omit<Assumption, "times" | "drawn"> = {};
@@ -270,7 +271,7 @@ function assumptionOf(
   const during = (value: XmlElement): { readonly during?: Id } => {
     const calendar = attribute(value, "validFor");
     if (calendar === undefined) return {};
-    if (!calendars.has(calendar)) tell(`calendar "${calendar}" is not there`);
+    if (!calendars.has(calendar)) tell(say`calendar “${calendar}” is not there`);
     return { during: calendar };
   };
   const spread = (parameter: XmlElement, isTime: boolean): readonly Given<Distribution>[] =>
@@ -308,7 +309,7 @@ function assumptionOf(
       } else if (name === "Probability") {
         const probability = number(parameter);
         if (probability === undefined) continue;
-        if (probability < 0 || probability > 1) tell(`a probability of ${probability} cannot be; it is from 0 to 1`);
+        if (probability < 0 || probability > 1) tell(say`a probability of ${probability} cannot be; it is from 0 to 1`);
         read = { ...read, probability: Math.min(1, Math.max(0, probability)) };
       } else if (name === "Quantity") {
         const quantity = spread(parameter, false).flatMap(({ value, ...rest }) =>
@@ -327,7 +328,7 @@ function assumptionOf(
         const needs = valuesOf(parameter).flatMap((value) => {
           const text = attribute(value, "value") ?? textOf(value);
           const need = readNeed(text);
-          if (!need) tell(`the selection "${text}" cannot be read`);
+          if (!need) tell(say`the selection “${text}” cannot be read`);
           return need ?? [];
         });
         if (needs.length > 0) read = { ...read, needs };

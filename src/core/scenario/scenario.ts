@@ -1,3 +1,4 @@
+import type { Said } from "../messages";
 import type { Id } from "../model";
 import type { CalendarEvent } from "./calendar/iCalendar";
 import type { Distribution } from "./distributions";
@@ -68,5 +69,5 @@ export interface Scenario {
   /** What it says itself of elements, without what it takes over. */
   readonly own: ReadonlyMap<Id, Assumption>;
   /** What of it could not be read, in words. */
-  readonly problems: readonly string[];
+  readonly problems: readonly Said[];
 }

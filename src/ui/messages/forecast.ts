@@ -37,8 +37,11 @@ export const forecastWords = {
     people: ", most of it for ",
     before: " before ",
     others: ", most of it until ",
-    queue: (waits: string, cases: string) =>
-      `: ${waits} each time, in a queue of ${cases} ${cases === "1" ? "case" : "cases"}`,
+    mostOfIt: ", most of it",
+    until: " until ",
+    worksAgain: " works again",
+    queue: (waits: string, atWork: string | undefined, cases: string) =>
+      `: ${waits} each time${atWork ? ` (${atWork} of their hours)` : ""}, in a queue of ${cases} ${cases === "1" ? "case" : "cases"}`,
     each: (waits: string) => `: ${waits} each time`,
     cost: " One case costs ",
     peopleToo: " For people who are busy a case waits ",

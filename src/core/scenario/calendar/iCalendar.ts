@@ -1,3 +1,4 @@
+import { type Said, say } from "../../messages";
 import { isZone, momentOf, type WallTime } from "./zone";
 
 /**
@@ -29,7 +30,7 @@ interface Rule {
 export interface ReadCalendar {
   readonly events: readonly CalendarEvent[];
   /** What could not be read, in words. */
-  readonly problems: readonly string[];
+  readonly problems: readonly Said[];
 }
 
 const dayNames = ["SU", "MO", "TU", "WE", "TH", "FR", "SA"];
@@ -44,7 +45,7 @@ interface Line {
 /** Reads a calendar. Times without a zone are those of `zone`. O(length). */
 export function readCalendar(text: string, zone: string): ReadCalendar {
   const events: CalendarEvent[] = [];
-  const problems: string[] = [];
+  const problems: Said[] = [];
   let open: Line[] | undefined;
   // A line goes on where the next begins with a blank.
   for (const raw of text.replace(/\r?\n[ \t]/g, "").split(/\r?\n/)) {
@@ -57,7 +58,7 @@ export function readCalendar(text: string, zone: string): ReadCalendar {
       open = undefined;
     } else open?.push(line);
   }
-  if (events.length === 0 && problems.length === 0) problems.push("it holds no event");
+  if (events.length === 0 && problems.length === 0) problems.push(say`it holds no event`);
   return { events, problems };
 }
 
@@ -74,16 +75,16 @@ function lineOf(raw: string): Line | undefined {
   return { name: name.toUpperCase(), parameters, value };
 }
 
-function eventOf(lines: readonly Line[], zone: string, problems: string[]): CalendarEvent | undefined {
+function eventOf(lines: readonly Line[], zone: string, problems: Said[]): CalendarEvent | undefined {
   const line = (name: string) => lines.find((one) => one.name === name);
   const first = line("DTSTART");
   const start = first && stampOf(first.value);
   if (!first || !start) {
-    problems.push(first ? `"${first.value}" is no time` : "an event has no start");
+    problems.push(first ? say`“${first.value}” is no time` : say`an event has no start`);
     return undefined;
   }
   const named = first.parameters.get("TZID");
-  if (named !== undefined && !isZone(named)) problems.push(`"${named}" is no known time zone; ${zone} is taken`);
+  if (named !== undefined && !isZone(named)) problems.push(say`“${named}” is no known time zone; ${zone} is taken`);
   const own = first.value.endsWith("Z") ? "UTC" : named !== undefined && isZone(named) ? named : zone;
   const end = line("DTEND");
   const endStamp = end && stampOf(end.value);
@@ -96,7 +97,7 @@ function eventOf(lines: readonly Line[], zone: string, problems: string[]): Cale
       : isDay
         ? 86_400
         : 0;
-  if (!(lasts >= 0)) problems.push(`the event of ${first.value} ends before it begins`);
+  if (!(lasts >= 0)) problems.push(say`the event of ${first.value} ends before it begins`);
   const ruleLine = line("RRULE");
   const rule = ruleLine && ruleOf(ruleLine.value, own, problems);
   const listed = (name: string) =>
@@ -130,18 +131,18 @@ function secondsOf(text: string): number {
   return (found[1] === "-" ? -1 : 1) * ((((weeks * 7 + days) * 24 + hours) * 60 + minutes) * 60 + seconds);
 }
 
-function ruleOf(text: string, zone: string, problems: string[]): Rule | undefined {
+function ruleOf(text: string, zone: string, problems: Said[]): Rule | undefined {
   const parts = new Map(
     text.split(";").map((part) => part.split("=").map((word) => word.toUpperCase()) as [string, string]),
   );
   const every = frequencies[parts.get("FREQ") as keyof typeof frequencies];
   if (!every) {
-    problems.push(`a rule that comes "${parts.get("FREQ") ?? ""}" is not read`);
+    problems.push(say`a rule that comes “${parts.get("FREQ") ?? ""}” is not read`);
     return undefined;
   }
   for (const name of parts.keys())
     if (!["FREQ", "INTERVAL", "COUNT", "UNTIL", "BYDAY", "BYMONTH", "BYMONTHDAY", "WKST"].includes(name))
-      problems.push(`${name} in a rule is not read`);
+      problems.push(say`${name} in a rule is not read`);
   const list = (name: string) => (parts.get(name) ?? "").split(",").filter((word) => word !== "");
   const until = parts.get("UNTIL");
   const stamp = until === undefined ? undefined : stampOf(until);

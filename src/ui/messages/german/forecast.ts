@@ -40,7 +40,11 @@ export const forecast: Part<"forecast"> = {
       people: ", das meiste auf ",
       before: " vor ",
       others: ", das meiste bis ",
-      queue: (waits, many) => `: ${waits} jedes Mal, in einer Schlange von ${many} ${many === "1" ? "Fall" : "Fällen"}`,
+      mostOfIt: ", das meiste",
+      until: " bis ",
+      worksAgain: " wieder arbeitet",
+      queue: (waits, atWork, many) =>
+        `: ${waits} jedes Mal${atWork ? ` (${atWork} Arbeitszeit)` : ""}, in einer Schlange von ${many} ${many === "1" ? "Fall" : "Fällen"}`,
       each: (waits) => `: ${waits} jedes Mal`,
       cost: " Ein Fall kostet ",
       peopleToo: " Auf Leute, die beschäftigt sind, wartet ein Fall ",

@@ -53,6 +53,30 @@ describe("the Forecast stage", () => {
     expect(await screen.findByRole("region", { name: "How busy people are" })).toBeDefined();
   });
 
+  test("says that it is hours that are waited for, where nobody is busy, and what of the file cannot be used", async () => {
+    const office = `<bpsim:Calendar id="office" name="office">BEGIN:VEVENT\nDTSTART:20260105T080000\nDURATION:PT8H\nRRULE:FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR\nEND:VEVENT</bpsim:Calendar>`;
+    const quantity =
+      '<bpsim:NumericParameter value="1" validFor="office"/><bpsim:NumericParameter value="0" validFor="holidays"/>';
+    await open(
+      bpmnWith(
+        inARow(start, task("check"), end),
+        office +
+          of("s", every(exponential(30 * 1440))) +
+          of("check", timeOf(exponential(40)) + needs("clerk")) +
+          of(
+            "clerk",
+            `<bpsim:ResourceParameters><bpsim:Quantity>${quantity}</bpsim:Quantity></bpsim:ResourceParameters>`,
+          ),
+        "",
+        clerks("clerk"),
+      ),
+    );
+    const told = await sentence();
+    expect(told.textContent).toMatch(/most of it before check, until clerk works again: 1[\d.]+ h each time\./);
+    expect(told.textContent).toContain("clerk: calendar “holidays” is not there.");
+    expect(told.textContent).not.toContain("in a queue of");
+  });
+
   test("a figure that is typed is kept in the model, and the sentence follows", async () => {
     await open();
     const before = (await sentence()).textContent;

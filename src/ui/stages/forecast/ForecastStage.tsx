@@ -102,10 +102,10 @@ export function ForecastStage() {
   const forecast = ran.done?.forecast;
   const isOld = ran.share !== undefined && ran.firstOf === undefined;
   const story = forecast && storyOf(forecast);
-  const watched = resource ?? story?.bottleneck?.resource.id;
+  const watched = resource ?? (story?.bottleneck ?? story?.closed)?.resource.id;
   const read = readSaid(aimTyped, "time");
   const aim = read?.kind === "constant" && read.value > 0 ? read.value : undefined;
-  const most = story?.bottleneck?.element?.id ?? story?.event?.id;
+  const most = (story?.bottleneck ?? story?.closed)?.element?.id ?? story?.event?.id;
   const isSheet = view === "figures" || !scenario;
   return (
     <BesideTitle.Provider value={commentOnFigure}>

@@ -5,7 +5,8 @@ import type { Id } from "@/core/model";
 import { axis, Chart, ink } from "../../controls/Chart";
 import { Panel } from "../../controls/Panel";
 import { decimals } from "../../controls/units";
-import { locale, text } from "../../messages";
+import { text } from "../../messages";
+import { dayFormat } from "./dayFormat";
 
 /** Who waits for a role, and how many cases are under way, over the time of the first run. */
 export function QueueCurve(props: {
@@ -28,7 +29,7 @@ export function QueueCurve(props: {
     }
     return found;
   }, [curve]);
-  const day = useMemo(() => new Intl.DateTimeFormat(locale(), { day: "numeric", month: "short", timeZone: "UTC" }), []);
+  const day = useMemo(() => dayFormat(forecast.length), [forecast.length]);
   const option = useMemo(
     () => ({
       grid: { left: 32, right: 16, top: 12, bottom: 24 },

@@ -23,13 +23,7 @@ export function Sentence(props: {
   const model = useVersion((state) => state.model);
   const { cycleTime, currency, gaps, problems, notEnded } = forecast;
   const unit = unitFor(story.within90);
-  const { bottleneck, event } = story;
-  const ownShare = bottleneck
-    ? (bottleneck.resource.requests * bottleneck.resource.waitingBusyMean) /
-      Math.max(1, forecast.cases + forecast.underWay)
-    : 0;
-  const eventShare = event ? (event.count * event.waitingMean) / Math.max(1, forecast.cases + forecast.underWay) : 0;
-  const isForEvent = event !== undefined && eventShare > ownShare;
+  const { bottleneck, closed, event, most } = story;
   const overrun = forecast.resources.filter(({ id }) => story.overrun.includes(id));
   return (
     // Paler words could not be read; a line beside them says that they are from before.
@@ -54,28 +48,38 @@ export function Sentence(props: {
               {percentWords(story.waitingShare)}
               {words.share}
             </b>
-            {isForEvent && event ? (
+            {most === "event" && event ? (
               <>
                 {words.others}
                 <Shown onShow={() => onShow(event.id)}>{event.name}</Shown>
                 {words.each(timeWords(event.waitingMean))}.
-                {bottleneck && ownShare > 60 && (
-                  <>
-                    {words.peopleToo}
-                    <b>{timeWords(story.forPeople)}</b>
-                    {words.peopleMost}
-                    <People {...bottleneck} hue={hueOf(bottleneck.resource.id)} onShow={onShow} />.
-                  </>
-                )}
+              </>
+            ) : most === "closed" && closed ? (
+              <>
+                {words.mostOfIt}
+                {closed.element && <Before element={closed.element} onShow={onShow} />}
+                {closed.element && ","}
+                {words.until}
+                <Name of={closed.resource} hue={hueOf(closed.resource.id)} />
+                {words.worksAgain}
+                {words.each(timeWords(closed.each))}.
               </>
             ) : bottleneck ? (
               <>
                 {words.people}
                 <People {...bottleneck} hue={hueOf(bottleneck.resource.id)} onShow={onShow} />
-                {words.queue(timeWords(bottleneck.resource.waitingBusyMean), decimals(bottleneck.resource.queueMean))}.
+                {queueOf(bottleneck.resource)}.
               </>
             ) : (
               "."
+            )}
+            {most !== "bottleneck" && bottleneck && story.forPeople > 60 && (
+              <>
+                {words.peopleToo}
+                <b>{timeWords(story.forPeople)}</b>
+                {words.peopleMost}
+                <People {...bottleneck} hue={hueOf(bottleneck.resource.id)} onShow={onShow} />.
+              </>
             )}
             {words.cost}
             <b>{moneyWords(forecast.cost.mean, currency)}</b>.
@@ -104,8 +108,8 @@ export function Sentence(props: {
         </chakra.p>
       )}
       {problems.map((problem) => (
-        <chakra.p key={problem} color="attention" fontSize="13px">
-          {problem}
+        <chakra.p key={problem.text} color="attention" fontSize="13px">
+          {worded(problem)}
         </chakra.p>
       ))}
       {gaps.length > 0 && (
@@ -123,6 +127,12 @@ export function Sentence(props: {
       <chakra.span srOnly>{timeWords(cycleTime.mean)}</chakra.span>
     </Box>
   );
+}
+
+/** How long each waits, and with how many others; where they are not there by night, how much of it they were. */
+function queueOf({ waitingMean, waitingBusyMean, queueMean }: Forecast["resources"][number]): string {
+  const atWork = waitingBusyMean < 0.95 * waitingMean ? timeWords(waitingBusyMean) : undefined;
+  return words.queue(timeWords(waitingMean), atWork, decimals(queueMean));
 }
 
 function Shown({ onShow, children }: { readonly onShow: () => void; readonly children: ReactNode }) {
@@ -148,16 +158,27 @@ function People(props: {
   const { resource, element, hue, onShow } = props;
   return (
     <>
-      <Flex as="span" display="inline-flex" align="center" gap={1.5} verticalAlign="bottom">
-        <Box as="span" w="5px" h="20px" bg={hue ?? "pencil"} borderRadius="1px" />
-        <b>{resource.name}</b>
-      </Flex>
-      {element && (
-        <>
-          {words.before}
-          <Shown onShow={() => onShow(element.id)}>{element.name}</Shown>
-        </>
-      )}
+      <Name of={resource} hue={hue} />
+      {element && <Before element={element} onShow={onShow} />}
+    </>
+  );
+}
+
+function Name({ of, hue }: { readonly of: Forecast["resources"][number]; readonly hue: string | undefined }) {
+  return (
+    <Flex as="span" display="inline-flex" align="center" gap={1.5} verticalAlign="bottom">
+      <Box as="span" w="5px" h="20px" bg={hue ?? "pencil"} borderRadius="1px" />
+      <b>{of.name}</b>
+    </Flex>
+  );
+}
+
+function Before(props: { readonly element: Forecast["elements"][number]; readonly onShow: (element: Id) => void }) {
+  const { element, onShow } = props;
+  return (
+    <>
+      {words.before}
+      <Shown onShow={() => onShow(element.id)}>{element.name}</Shown>
     </>
   );
 }

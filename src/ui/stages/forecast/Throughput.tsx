@@ -4,17 +4,15 @@ import type { Forecast } from "@/core/forecast";
 import { axis, Chart, ink } from "../../controls/Chart";
 import { Panel } from "../../controls/Panel";
 import { decimals } from "../../controls/units";
-import { locale, text } from "../../messages";
+import { text } from "../../messages";
+import { dayFormat } from "./dayFormat";
 
 const day = 86_400;
 
 /** How many cases come to their end, over the time of the first run. */
 export function Throughput({ forecast, start }: { readonly forecast: Forecast; readonly start: number }) {
   const { width, means } = forecast.curves.done;
-  const dayWords = useMemo(
-    () => new Intl.DateTimeFormat(locale(), { day: "numeric", month: "short", timeZone: "UTC" }),
-    [],
-  );
+  const dayWords = useMemo(() => dayFormat(forecast.length), [forecast.length]);
   const title = text.forecast.panels.done;
   const counted = (forecast.length - forecast.warmUp) / day;
   const mean = counted > 0 ? forecast.cases / counted : 0;

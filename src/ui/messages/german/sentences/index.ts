@@ -9,6 +9,7 @@ import { files } from "./files";
 import { kinds } from "./kinds";
 import { playing } from "./playing";
 import { refusals } from "./refusals";
+import { scenario } from "./scenario";
 
 const inHandbooks = [...sentencesIn("de")];
 const neuter = /(gateway|ereignis|objekt|signal)(?=$|[ ,(])/i;
@@ -35,5 +36,6 @@ export const sentences: Sentences = new Map([
     ...files,
     ...playing,
     ...refusals,
+    ...scenario,
   }),
 ]);
