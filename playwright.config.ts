@@ -31,12 +31,9 @@ export default defineConfig({
       ],
     },
   },
-  webServer: Array.from({ length: runners }, (_, at) => ({
-    command: `rm -rf test-results/data-${at} && npx next start -p ${firstPort + at} --keepAliveTimeout 65000`,
-    // Answers once the demo workspace is made.
-    url: `http://localhost:${firstPort + at}/api/export?version=solar-connection-to-be&format=bpmn`,
-    env: { LANE_DATA: `test-results/data-${at}`, NEXT_TELEMETRY_DISABLED: "1" },
-    reuseExistingServer: false,
+  webServer: {
+    command: `node tests/e2e/servers.mjs ${firstPort} ${runners}`,
+    wait: { stdout: /The servers are ready/ },
     timeout: 240_000,
-  })),
+  },
 });
