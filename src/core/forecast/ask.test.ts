@@ -213,6 +213,15 @@ test("what a directory says of roles is taken where a scenario says nothing", ()
   const result = forecast(worldWith(model, new Map(), true), whole, { cases: 50 });
   expect(result.resources).toMatchObject([{ id: resourceId, quantity: 2 }]);
   expect(result.cost.mean).toBeCloseTo(20, 6);
+  const availableAfter = (available: readonly { readonly value: boolean; readonly during?: string }[]) => {
+    const of = new Map(scenario.of).set(resourceId, { times: {}, available });
+    return withDirectory({ ...scenario, of }, model, new Map([[role.id, role]])).scenario.of.get(resourceId)?.available;
+  };
+  // Whoever says only days off takes the directory's hours; who says hours, or that nobody is there, does not.
+  const off = { value: false, during: "holidays" };
+  expect(availableAfter([off])).toEqual([off, { value: true, during: expect.stringContaining("30") }]);
+  expect(availableAfter([off, { value: true, during: "night" }])).toHaveLength(2);
+  expect(availableAfter([{ value: false }])).toEqual([{ value: false }]);
   const own = performAll(model, {
     type: "setAssumption",
     scenario: scenario.id,

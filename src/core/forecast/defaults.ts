@@ -63,12 +63,10 @@ export function withDirectory(
     const part = people ? (role.headcount as number) / people : 1;
     const quantity = own.quantity ? undefined : people;
     const costPerHour = own.unitCost === undefined ? (role.costPerHour ?? undefined) : undefined;
+    // Who says only when somebody is not there says nothing of when they are.
+    const saysHours = own.available?.some(({ value, during }) => value || during === undefined);
     const hoursPerWeek =
-      own.available || role.hoursPerWeek === null
-        ? undefined
-        : own.quantity
-          ? role.hoursPerWeek
-          : role.hoursPerWeek * part;
+      saysHours || role.hoursPerWeek === null ? undefined : own.quantity ? role.hoursPerWeek : role.hoursPerWeek * part;
     const known = own.quantity !== undefined || quantity !== undefined;
     if (!known || (quantity === undefined && costPerHour === undefined && hoursPerWeek === undefined)) continue;
     if (hoursPerWeek !== undefined && hoursPerWeek > 0 && !calendars.has(calendarOf(hoursPerWeek)))
@@ -81,7 +79,9 @@ export function withDirectory(
       ...(quantity !== undefined && { quantity: [{ value: quantity }] }),
       ...(costPerHour !== undefined && { unitCost: costPerHour / 3600 }),
       ...(hoursPerWeek !== undefined &&
-        hoursPerWeek > 0 && { available: [{ value: true, during: calendarOf(hoursPerWeek) }] }),
+        hoursPerWeek > 0 && {
+          available: [...(own.available ?? []), { value: true, during: calendarOf(hoursPerWeek) }],
+        }),
     });
     taken.push({ element: element.id, entry: role.id, quantity, costPerHour, hoursPerWeek });
   }

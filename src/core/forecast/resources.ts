@@ -1,6 +1,7 @@
 import { type Element, type Id, type Model, systemsOf } from "../model";
 import {
   always,
+  butNot,
   type Distribution,
   eitherOf,
   type Given,
@@ -121,16 +122,15 @@ export class ResourceTable {
     const name = model.elements.get(id)?.name ?? id;
     const { quantity, available, unitCost, fixedCost } = scenario.of.get(id) ?? {};
     if (!quantity) this.gaps.add("quantity", id, name, takenWords.onePerson);
-    const open = available?.filter(({ value }) => value) ?? [];
-    const openHours = open.length > 0 ? eitherOf(open.map(({ during }) => calendars.of(during))) : undefined;
+    const { open, closed } = attendance(available ?? [], calendars);
     const counts: readonly Given<number>[] = quantity ?? [{ value: 1 }];
     // Hours for which nobody is said to be there are not hours at which work goes on.
     const there = counts.some(({ value }) => value > 0) ? counts.filter(({ value }) => value > 0) : counts;
     // A number for a calendar counts while that is on; one without a calendar as long as the resource is there at all.
-    const shifts = there.map(({ value, during }) => ({
-      count: value,
-      hours: during === undefined ? (openHours ?? always) : calendars.of(during),
-    }));
+    const shifts = there.map(({ value, during }) => {
+      const hours = during === undefined ? open : calendars.of(during);
+      return { count: value, hours: closed ? butNot(hours, closed) : hours };
+    });
     return {
       id,
       name,
@@ -202,4 +202,20 @@ export class ResourceTable {
       if (element.type === "resource" && element.name === name) return element.id;
     return undefined;
   }
+}
+
+/**
+ * While which hours a resource is said to be there, and while which it is not, whatever else is said. Where only hours are said at which
+ * it is not there, it is there at all others; a word without a calendar counts where no calendar says otherwise.
+ */
+function attendance(said: readonly Given<boolean>[], calendars: Calendars) {
+  const hoursWhere = (isThere: boolean) =>
+    said.filter(({ value }) => value === isThere).map(({ during }) => calendars.of(during));
+  const usually = said.find(({ during }) => during === undefined)?.value;
+  const [open, closed] = [hoursWhere(true), hoursWhere(false).filter(({ isAlways }) => !isAlways)];
+  const never = usually === false && open.length === 0;
+  return {
+    open: open.length > 0 ? eitherOf(open) : always,
+    closed: never ? always : closed.length > 0 ? eitherOf(closed) : undefined,
+  };
 }

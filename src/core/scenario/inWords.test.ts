@@ -57,4 +57,7 @@ test("hours are told by the name of their calendar", () => {
   const available =
     '<bpsim:ResourceParameters><bpsim:Availability><bpsim:BooleanParameter value="true" validFor="week"/></bpsim:Availability></bpsim:ResourceParameters>';
   expect(told(of("clerk", available) + calendar)).toEqual(["clerk · hours · Mon-Fri"]);
+  const off = available.replace("true", "false");
+  expect(told(of("clerk", off) + calendar)).toEqual(["clerk · hours · not Mon-Fri"]);
+  expect(told(of("clerk", off.replace(' validFor="week"', "")) + calendar)).toEqual(["clerk · hours · never"]);
 });

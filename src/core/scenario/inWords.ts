@@ -38,6 +38,9 @@ export function scenarioInWords(model: Model, scenario: Scenario): readonly Said
   );
 }
 
+const availableWords = (isThere: boolean, calendar: string) =>
+  isThere ? calendar : calendar === "" ? "never" : `not ${calendar}`;
+
 function assumptionInWords(of: Assumption, scenario: Scenario): (readonly [what: string, value: string])[] {
   const calendar = (during: Id | undefined) =>
     during === undefined ? "" : scenario.calendars.get(during)?.name || during;
@@ -52,7 +55,7 @@ function assumptionInWords(of: Assumption, scenario: Scenario): (readonly [what:
     ["cases at most", of.count === undefined ? "" : decimal(of.count)],
     ["share", of.probability === undefined ? "" : `${decimal(of.probability * 100)} %`],
     ["how many", of.quantity?.map(({ value, during }) => decimal(value) + hours(during)).join(", ") ?? ""],
-    ["hours", of.available?.map(({ during }) => calendar(during)).join(", ") ?? ""],
+    ["hours", of.available?.map(({ value, during }) => availableWords(value, calendar(during))).join(", ") ?? ""],
     ["priority", of.priority === undefined ? "" : decimal(of.priority)],
     ["an hour costs", of.unitCost === undefined ? "" : `${decimal(of.unitCost * 3600)} ${scenario.currency}`],
     ["each costs", of.fixedCost ? `${spread(of.fixedCost, "number")} ${scenario.currency}` : ""],

@@ -1,5 +1,5 @@
 export { emptySimulation, putFigures, simulationNamespace, takeFigures } from "./bpsim";
-export { always, bothOf, eitherOf, type Hours, hoursOf, knownHours } from "./calendar/hours";
+export { always, bothOf, butNot, eitherOf, type Hours, hoursOf, knownHours } from "./calendar/hours";
 export { type CalendarEvent, type ReadCalendar, readCalendar } from "./calendar/iCalendar";
 export { isZone, momentOf, type WallTime, wallAt } from "./calendar/zone";
 export { distributionSchema, spreadSchema } from "./distributionSchema";

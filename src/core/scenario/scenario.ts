@@ -27,7 +27,7 @@ export interface Assumption {
   readonly probability?: number;
   /** Of a resource or lane: how many there are. */
   readonly quantity?: readonly Given<number>[];
-  /** Calendars while which a resource works. */
+  /** Calendars while which a resource works, or does not. */
   readonly available?: readonly Given<boolean>[];
   /** The roles a resource stands for. */
   readonly roles?: readonly string[];

@@ -246,6 +246,7 @@ export const forecastWords = {
     currency: "Money",
     hint: "20 min · 10 to 30 min · usually 20 min, 9 of 10 within 45 min · 12 a day",
     always: "always",
+    never: "never",
     cannotHours: (typed: string) =>
       `“${typed}” is no working week. Write it like Mon-Fri 8:00-16:00, or Mon-Fri 8-16, not 2027-04-05.`,
   },

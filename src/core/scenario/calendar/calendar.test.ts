@@ -127,14 +127,14 @@ describe("rules", () => {
 
   test.each([
     ["nothing", "it holds no event"],
-    ["BEGIN:VEVENT\nDTSTART:soon\nEND:VEVENT", '“soon” is no time'],
+    ["BEGIN:VEVENT\nDTSTART:soon\nEND:VEVENT", "“soon” is no time"],
     [
       "BEGIN:VEVENT\nDTSTART;TZID=Nowhere/Land:20260302T080000\nDURATION:PT1H\nEND:VEVENT",
-      '“Nowhere/Land” is no known time zone; UTC is taken',
+      "“Nowhere/Land” is no known time zone; UTC is taken",
     ],
     [
       "BEGIN:VEVENT\nDTSTART:20260302T080000\nDURATION:PT1H\nRRULE:FREQ=SECONDLY\nEND:VEVENT",
-      'a rule that comes “SECONDLY” is not read',
+      "a rule that comes “SECONDLY” is not read",
     ],
   ])("%s is told", (text, problem) => {
     expect(readCalendar(text, "UTC").problems.map((one) => one.text)).toContain(problem);

@@ -195,6 +195,23 @@ export function bothOf(one: Hours, other: Hours): Hours {
   });
 }
 
+/** Open while the first is and the other is not: of days off. */
+export function butNot(one: Hours, closed: Hours): Hours {
+  return new ListedHours((from, to) => {
+    const spans: [number, number][] = [];
+    let at = one.nextOpen(from);
+    while (at < to) {
+      if (closed.isOpen(at)) at = one.nextOpen(closed.nextClose(at));
+      else {
+        const close = Math.min(one.nextClose(at), closed.nextOpen(at), to);
+        spans.push([at, close]);
+        at = one.nextOpen(close);
+      }
+    }
+    return spans;
+  });
+}
+
 /** Open while either is: of shifts that take turns. */
 export function eitherOf(hours: readonly Hours[]): Hours {
   const [first, ...others] = hours;

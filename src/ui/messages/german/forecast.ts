@@ -250,6 +250,7 @@ export const forecast: Part<"forecast"> = {
       currency: "Währung",
       hint: "20 min · 10 to 30 min · usually 20 min, 9 of 10 within 45 min · 12 a day",
       always: "immer",
+      never: "nie",
       cannotHours: (typed) =>
         `„${typed}“ ist keine Arbeitswoche. Schreiben Sie sie wie Mon-Fri 8:00-16:00, oder Mon-Fri 8-16, not 2027-04-05.`,
     },

@@ -83,7 +83,7 @@ test("hours are told in the words in which they were said", () => {
   const { commands } = readSheetTable("What,Hours\r\nclerk,Mon-Fri 8:00-16:00", rows, scenario);
   const [changed] = scenariosOf(performAll(model, ...commands));
   const [calendar] = [...(changed?.calendars.values() ?? [])];
-  expect(calendar && weekWords(calendar.events)).toBe("Mon-Fri 8:00-16:00");
+  expect(calendar && weekWords(calendar.events, "UTC")).toBe("Mon-Fri 8:00-16:00");
 });
 
 test("days off are kept with the hours, told again, and not worked", () => {
@@ -94,7 +94,7 @@ test("days off are kept with the hours, told again, and not worked", () => {
   );
   const [changed] = scenariosOf(performAll(model, ...commands));
   const [calendar] = [...(changed?.calendars.values() ?? [])];
-  expect(calendar && weekWords(calendar.events)).toBe("Mon-Fri 8:00-16:00, not 2027-01-06, 2027-01-07");
+  expect(calendar && weekWords(calendar.events, "UTC")).toBe("Mon-Fri 8:00-16:00, not 2027-01-06, 2027-01-07");
   // The week from Monday 4 January 2027 on has three days of eight hours left.
   const start = Date.UTC(2027, 0, 4);
   expect(hoursOf(calendar?.events ?? [], start).between(0, 7 * 86_400)).toBe(3 * 8 * 3600);

@@ -2,6 +2,7 @@ import type { Command } from "@/core/commands";
 import {
   constant,
   type Distribution,
+  type Given,
   type ParameterName,
   readSaid,
   readSpread,
@@ -57,34 +58,45 @@ export function spreadIn(row: SheetRow, name: CellName, scenario: Scenario): Dis
     return scenario.sites.links.find((one) => one.from === from && one.to === to)?.delay?.[0]?.value;
   }
   const of = scenario.of.get(row.element);
-  if (name === "processing" || name === "wait" || name === "transfer") return of?.times[name]?.[0]?.value;
-  return name === "interval" ? of?.interval?.[0]?.value : undefined;
+  const only = (given: readonly Given<Distribution>[] | undefined) =>
+    given?.length === 1 ? given[0]?.value : undefined;
+  if (name === "processing" || name === "wait" || name === "transfer") return only(of?.times[name]);
+  return name === "interval" ? only(of?.interval) : undefined;
 }
 
 function ofParameter(of: Assumption, parameter: ParameterName, scenario: Scenario): string {
   if (!of) return "";
-  const first = (given: readonly { readonly value: Distribution }[] | undefined) =>
-    given?.[0] ? saidOf(given[0].value, "time") : "";
+  const hoursOf = (during: string) => {
+    const calendar = scenario.calendars.get(during);
+    return (calendar && (weekWords(calendar.events, scenario.zone) ?? calendar.name)) || during;
+  };
+  // Of several, each with the hours it holds in: a cell that showed one of them would say it is all.
+  const each = <Value>(given: readonly Given<Value>[] | undefined, said: (value: Value) => string) =>
+    (given ?? [])
+      .map(({ value, during }) => said(value) + (during === undefined ? "" : ` (${hoursOf(during)})`))
+      .join(", ");
+  const times = (given: readonly Given<Distribution>[] | undefined) => each(given, (one) => saidOf(one, "time"));
   switch (parameter) {
     case "processing":
     case "wait":
     case "transfer":
-      return first(of.times[parameter]);
+      return times(of.times[parameter]);
     case "interval":
-      return first(of.interval);
+      return times(of.interval);
     case "probability":
       return of.probability === undefined ? "" : `${typedDecimals(of.probability * 100)} %`;
     case "quantity":
-      return of.quantity?.[0] ? String(of.quantity[0].value) : "";
+      return each(of.quantity, String);
     case "unitCost":
       return of.unitCost === undefined ? "" : typedDecimals(of.unitCost * 3600);
     case "fixedCost":
-      return of.fixedCost?.[0] ? saidOf(of.fixedCost[0].value, "number") : "";
-    case "availability": {
-      const during = of.available?.[0]?.during;
-      const calendar = during === undefined ? undefined : scenario.calendars.get(during);
-      return calendar ? (weekWords(calendar.events) ?? calendar.name) : "";
-    }
+      return each(of.fixedCost, (one) => saidOf(one, "number"));
+    case "availability":
+      return (of.available ?? [])
+        .map(({ value, during }) =>
+          during === undefined ? words[value ? "always" : "never"] : (value ? "" : "not ") + hoursOf(during),
+        )
+        .join(", ");
     case "site":
       return of.site ?? "";
     default:

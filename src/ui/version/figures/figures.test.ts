@@ -96,6 +96,60 @@ describe("sites in the sheet", () => {
   });
 });
 
+describe("what holds in some hours only", () => {
+  const event = (rule: string, more = "") =>
+    `<![CDATA[BEGIN:VEVENT\nDTSTART:20270104T080000\nDURATION:PT8H\nRRULE:${rule}\n${more}\nEND:VEVENT]]>`;
+  const calendars = [
+    ["office", event("FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR")],
+    ["monday", event("FREQ=WEEKLY")],
+    ["other weeks", event("FREQ=WEEKLY;INTERVAL=2;BYDAY=MO")],
+    ["this year", event("FREQ=WEEKLY;UNTIL=20271231T000000;BYDAY=MO")],
+    ["and once", event("FREQ=WEEKLY;BYDAY=MO", "RDATE:20270105T080000")],
+    ["feasts", event("FREQ=YEARLY")],
+  ].map(([name, text]) => `<bpsim:Calendar id="${name}" name="${name}">${text}</bpsim:Calendar>`);
+  const value = (kind: string, said: string | number, during: string) =>
+    `<bpsim:${kind} value="${said}"${during ? ` validFor="${during}"` : ""}/>`;
+  const file = (parameters: string) =>
+    modelOf(bpmnWith(`${start}${task("a")}${end}`, parameters + calendars.join(""), "", clerks("desk")));
+  const ofDesk = (name: string, values: string) =>
+    file(of("desk", `<bpsim:ResourceParameters><bpsim:${name}>${values}</bpsim:${name}></bpsim:ResourceParameters>`));
+  const cell = (one: Model, name: CellName) => shown(rowFor(one, "desk"), name, scenarioOf(one));
+
+  test.each<[said: [value: string, during: string][], shown: string]>([
+    [[["true", "office"]], "Mon-Fri 8:00-16:00"],
+    [[["true", "monday"]], "Mon 8:00-16:00"],
+    // What is not every week is not told as if it were.
+    [[["true", "other weeks"]], "other weeks"],
+    [[["true", "this year"]], "this year"],
+    [[["true", "and once"]], "and once"],
+    [[["true", "office"], ["false", "feasts"]], "Mon-Fri 8:00-16:00, not feasts"], // biome-ignore format: a row of values
+    [[["true", ""], ["false", "gone"]], "always, not gone"], // biome-ignore format: a row of values
+    [[["false", ""]], "never"],
+  ])("availability %j: %s", (said, wanted) => {
+    const values = said.map(([one, during]) => value("BooleanParameter", one, during)).join("");
+    expect(cell(ofDesk("Availability", values), "availability")).toBe(wanted);
+  });
+
+  test("of several numbers each is shown with its hours, and is kept until another word is said", () => {
+    const shifts = value("NumericParameter", 3, "office") + value("NumericParameter", 1, "");
+    const one = ofDesk("Quantity", shifts);
+    expect(cell(one, "quantity")).toBe("3 (Mon-Fri 8:00-16:00), 1");
+    expect(typed(one, "desk", "quantity", "4").says).toBe("4");
+    expect(commandsFor(rowFor(one, "desk"), "quantity", "4 (at night)", scenarioOf(one))).toContain("no number");
+  });
+
+  test("a curve is drawn of one spread only", () => {
+    const uniform = (during: string) => `<bpsim:UniformDistribution min="1" max="2"${during}/>`;
+    const times = (values: string) =>
+      file(
+        of("a", `<bpsim:TimeParameters><bpsim:ProcessingTime>${values}</bpsim:ProcessingTime></bpsim:TimeParameters>`),
+      );
+    const spread = (one: Model) => spreadIn(rowFor(one, "a"), "processing", scenarioOf(one))?.kind;
+    expect(spread(times(uniform("")))).toBe("uniform");
+    expect(spread(times(uniform(' validFor="office"') + uniform("")))).toBeUndefined();
+  });
+});
+
 describe("whom a step takes", () => {
   test.each([
     ["2 desk", "2 desk"],

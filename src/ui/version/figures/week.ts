@@ -38,11 +38,17 @@ export function readWeek(typed: string): Week | undefined {
     : undefined;
 }
 
-/** A calendar of one event a week in the same words; undefined for any other. */
-export function weekWords(events: readonly CalendarEvent[]): string | undefined {
+/** A calendar of one event a week, in every week and in that zone, in the same words; undefined for any other. */
+export function weekWords(events: readonly CalendarEvent[], zone: string): string | undefined {
   const [event, ...others] = events;
-  if (!event || others.length > 0 || event.rule?.every !== "week") return undefined;
-  const days = event.rule.days.map(({ day }) => (day + 6) % 7).sort((a, b) => a - b);
+  if (!event || others.length > 0 || event.rule?.every !== "week" || event.zone !== zone) return undefined;
+  const { interval, count, until, months, days: said } = event.rule;
+  if (interval > 1 || count !== undefined || until !== undefined || months.length > 0 || event.also.length > 0)
+    return undefined;
+  const { year, month, day: first } = event.start;
+  // Without a word on days it is the one it began on.
+  const of = said.length > 0 ? said.map(({ day }) => day) : [new Date(Date.UTC(year, month - 1, first)).getUTCDay()];
+  const days = of.map((day) => (day + 6) % 7).sort((a, b) => a - b);
   const isRow = days.length > 1 && days.every((day, at) => at === 0 || day === (days[at - 1] ?? 0) + 1);
   const named = isRow ? `${names[days[0] ?? 0]}-${names[days.at(-1) ?? 0]}` : days.map((day) => names[day]).join(", ");
   const clock = (minutes: number) => `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`;
