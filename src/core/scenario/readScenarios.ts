@@ -279,9 +279,14 @@ function assumptionOf(
       const one = readDistribution(value, isTime ? units : { base: undefined }, tell);
       return one ? [{ value: one, ...during(value) }] : [];
     });
+  const constantOf = (parameter: XmlElement, { value }: Given<Distribution>): number | undefined => {
+    if (value.kind === "constant") return value.value;
+    tell(say`${localName(parameter.name)} cannot be used: ${say`it has to be one number`}`);
+    return undefined;
+  };
   const number = (parameter: XmlElement): number | undefined => {
     const [one] = spread(parameter, false);
-    return one?.value.kind === "constant" ? one.value.value : undefined;
+    return one && constantOf(parameter, one);
   };
   for (const kind of elementsIn(group))
     for (const parameter of elementsIn(kind)) {
@@ -312,9 +317,10 @@ function assumptionOf(
         if (probability < 0 || probability > 1) tell(say`a probability of ${probability} cannot be; it is from 0 to 1`);
         read = { ...read, probability: Math.min(1, Math.max(0, probability)) };
       } else if (name === "Quantity") {
-        const quantity = spread(parameter, false).flatMap(({ value, ...rest }) =>
-          value.kind === "constant" ? [{ value: Math.max(0, value.value), ...rest }] : [],
-        );
+        const quantity = spread(parameter, false).flatMap(({ value, ...rest }) => {
+          const count = constantOf(parameter, { value });
+          return count === undefined ? [] : [{ value: Math.max(0, count), ...rest }];
+        });
         if (quantity.length > 0) read = { ...read, quantity };
       } else if (name === "Availability")
         read = {
@@ -348,7 +354,8 @@ function assumptionOf(
           const unit = attribute(value, "timeUnit");
           read = { ...read, unitCost: amount / ((unit !== undefined && unitSeconds(unit)) || (units.base ?? 60)) };
         }
-      }
+      } else if (valuesOf(parameter).some((value) => attribute(value, "value") !== "false"))
+        tell(say`${name} is not used in a forecast`);
     }
   return { times, ...read, ...(drawn.length > 0 && { drawn }) };
 }

@@ -28,6 +28,7 @@ export const scenario = {
   "its {0} is no number": "{0} ist keine Zahl",
   "its {0} has to be above 0": "{0} muss über 0 sein",
   "it is no number": "es ist keine Zahl",
+  "it has to be one number": "es muss eine einzige Zahl sein",
   "its lowest value is above its highest": "der kleinste Wert liegt über dem größten",
   "its usual value is not between lowest and highest":
     "der übliche Wert liegt nicht zwischen dem kleinsten und dem größten",
