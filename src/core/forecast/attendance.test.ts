@@ -12,6 +12,7 @@ const calendars = [
   calendar("night", "20270104T220000", "PT8H", "RRULE:FREQ=DAILY"),
   // The first Monday and Tuesday of the year.
   calendar("holidays", "20270104T000000", "P2D", "RRULE:FREQ=YEARLY"),
+  calendar("once", "20200101T080000", "PT8H", ""),
 ].join("");
 
 const said = (value: string, during?: string) =>
@@ -64,8 +65,19 @@ describe("when somebody is there", () => {
     expect(forecastOf(file(available, quantity), { cases: 1 }).cycleTime.mean / 3600).toBeCloseTo(hours, 6);
   });
 
-  test("never: nobody comes to an end, and it is told", () => {
-    const { cases, notEnded, underWay } = forecastOf(file(said("false"), numberFor(1)), { cases: 1 });
+  test.each([
+    ["nobody is ever there", said("false"), numberFor(1)],
+    ["there is nobody", "", numberFor(0)],
+    ["hours never come again", said("true", "once"), numberFor(1)],
+  ])("where %s, nobody comes to an end, and it is told", (_, available, quantity) => {
+    const { cases, notEnded, underWay, problems } = forecastOf(file(available, quantity), { cases: 1 });
     expect({ cases, notEnded: notEnded.length, underWay }).toEqual({ cases: 0, notEnded: 0, underWay: 1 });
+    expect(problems.at(-1)?.text).toBe("Nobody who is needed for “a” was ever free for it: no case got past it.");
+  });
+
+  test("where fewer are there than are needed, it is told; where they come late, it is not", () => {
+    const told = (need: number) =>
+      forecastOf(file("", numberFor(2, "office")).replace("'r',1", `'r',${need}`), { cases: 1 }).problems.length;
+    expect([told(2), told(3)]).toEqual([0, 1]);
   });
 });

@@ -197,6 +197,8 @@ export function lengthOf(scenario: Scenario, asked?: number): { readonly cases?:
 /** Replications are told apart in the upper part of the seed, so that neighbouring seeds share no replication. */
 export const seedOf = (seed: number, replication: number) => seed * 65_536 + replication;
 
+const neverBegun = (name: string) =>
+  say`Nobody who is needed for “${{ name }}” was ever free for it: no case got past it.`;
 const notKnown = say`When people work is known for 2,000 years from the start: what would come later is left out.`;
 
 function figuresOf(
@@ -282,7 +284,11 @@ function figuresOf(
     }),
     notEnded: [...notEnded.values()],
     gaps,
-    problems: [...scenario.problems, ...(runs.some(({ isCut }) => isCut) ? [notKnown] : [])],
+    problems: [
+      ...scenario.problems,
+      ...(first?.neverBegun ?? []).map((at) => neverBegun(elements[at]?.name ?? "")),
+      ...(runs.some(({ isCut }) => isCut) ? [notKnown] : []),
+    ],
     length: Math.max(...runs.map(({ end }) => end)),
     steps: sum(({ steps }) => steps),
     means: cycleTimes.map((cycleTime, at) => ({

@@ -20,6 +20,10 @@ export interface Gap {
   readonly taken: Said;
 }
 
+/** Of what was said of the ways out of a decision, which makes no whole. */
+export const inProportion = (percent: number): Said =>
+  say`they count in proportion, since they make ${percent} % together`;
+
 /** Gaps by what they are about, each told once. */
 export class Gaps {
   readonly #found = new Map<string, Gap>();

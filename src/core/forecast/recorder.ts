@@ -123,12 +123,13 @@ export class Recorder {
   }
 
   /** @param isCut whether it had to end before what was asked for */
-  finish(end: number, warmUp: number, unfinished: readonly number[], isCut: boolean) {
+  finish(end: number, warmUp: number, unfinished: readonly number[], neverBegun: readonly number[], isCut: boolean) {
     return {
       recorder: this,
       end,
       warmUp,
       unfinished,
+      neverBegun,
       isCut,
       steps: this.steps,
       underWay: this.#wip.until(end),

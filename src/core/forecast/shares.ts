@@ -1,8 +1,9 @@
+import type { Said } from "../messages";
 import { type Element, nameOf } from "../model";
 import type { Scenario } from "../scenario";
 import type { Compiled } from "../tokens";
 import { isDecidedByData } from "./caseData";
-import { type Gaps, takenWords } from "./gaps";
+import { type Gaps, inProportion, takenWords } from "./gaps";
 
 /**
  * Shares of the ways out of a node, by flow: as they are said; what is left goes to the default, or evenly to those of which nothing is
@@ -34,8 +35,8 @@ export function shareWays(
   const missing = asked.filter((_, at) => said[at] === undefined);
   const isDefault = (flow: number) => net.flows[flow]?.id === element.default;
   const isByData = (isOne || isSome) && isDecidedByData(model, element, names);
-  const tell = () =>
-    isByData || gaps.add("share", element.id, nameOf(model, element.id) || element.id, takenWords.evenShares);
+  const tell = (taken: Said = takenWords.evenShares) =>
+    isByData || gaps.add("share", element.id, nameOf(model, element.id) || element.id, taken);
   if (!isOne) {
     if (missing.length > 0 && !missing.every(isDefault)) tell();
     asked.forEach((flow, at) => {
@@ -53,5 +54,8 @@ export function shareWays(
     shares[flow] = said[at] ?? (restTo.includes(flow) ? left / restTo.length : 0);
   });
   const whole = asked.reduce((all, flow) => all + (shares[flow] as number), 0);
+  // Thirds that were rounded make a whole.
+  if (whole === 0) tell();
+  else if (Math.abs(whole - 1) > 0.005) tell(inProportion(Number((whole * 100).toPrecision(3))));
   for (const flow of asked) shares[flow] = whole > 0 ? (shares[flow] as number) / whole : 1 / asked.length;
 }

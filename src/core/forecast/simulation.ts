@@ -115,8 +115,26 @@ export class Simulation {
       this.#now,
       this.extent.warmUp,
       [...this.#open.values()].map((began) => this.#now - began),
+      this.#neverBegun(),
       this.#isCut,
     );
+  }
+
+  /** Steps that nobody was ever free for, though cases wait before them, one for half of the time or longer. */
+  #neverBegun(): readonly number[] {
+    const waiting = new Map<number, { cases: number; since: number }>();
+    for (const { pending } of this.#open.keys())
+      for (const { state, due, plan, since } of pending) {
+        if (state !== "queued" && !(state === "busy" && due === Number.POSITIVE_INFINITY)) continue;
+        const before = waiting.get(plan.element);
+        waiting.set(plan.element, {
+          cases: (before?.cases ?? 0) + 1,
+          since: Math.min(before?.since ?? since, since),
+        });
+      }
+    return [...waiting]
+      .filter(([at, { cases, since }]) => this.recorder.counts.at(at) === cases && since <= this.#now / 2)
+      .map(([at]) => at);
   }
 
   #nextCase(arriving: Arriving, isFirst = false): void {

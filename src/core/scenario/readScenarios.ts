@@ -10,6 +10,7 @@ import { readDistribution, type Units, unitSeconds } from "./readDistribution";
 import { readDrawn } from "./readDrawn";
 import { readNeed } from "./readNeed";
 import type { Assumption, Given, Scenario, TimeKind } from "./scenario";
+import { shareBelow } from "./shareBelow";
 import { type Link, readSiteProperty, type Sites, siteProperty, sitesAfter, zoneProperty } from "./sites";
 
 const localName = (name: string) => name.slice(name.indexOf(":") + 1);
@@ -277,6 +278,7 @@ function assumptionOf(
   const spread = (parameter: XmlElement, isTime: boolean): readonly Given<Distribution>[] =>
     valuesOf(parameter).flatMap((value) => {
       const one = readDistribution(value, isTime ? units : { base: undefined }, tell);
+      if (one && isTime && shareBelow(one, -1e-9) > 0) tell(say`a time below 0 counts as 0`);
       return one ? [{ value: one, ...during(value) }] : [];
     });
   const constantOf = (parameter: XmlElement, { value }: Given<Distribution>): number | undefined => {
@@ -319,7 +321,10 @@ function assumptionOf(
       } else if (name === "Quantity") {
         const quantity = spread(parameter, false).flatMap(({ value, ...rest }) => {
           const count = constantOf(parameter, { value });
-          return count === undefined ? [] : [{ value: Math.max(0, count), ...rest }];
+          if (count === undefined) return [];
+          const whole = Math.max(0, Math.floor(count));
+          if (whole !== count) tell(say`a number of ${count} counts as ${whole}`);
+          return [{ value: whole, ...rest }];
         });
         if (quantity.length > 0) read = { ...read, quantity };
       } else if (name === "Availability")

@@ -17,6 +17,19 @@ test.each<[name: string, parameters: string, told: string[]]>([
     group("Resource", "Quantity", uniform),
     ["Quantity cannot be used: it has to be one number"],
   ],
+  ["one person and a half", group("Resource", "Quantity", number(1.5)), ["a number of 1.5 counts as 1"]],
+  ["less than nobody", group("Resource", "Quantity", number(-1)), ["a number of -1 counts as 0"]],
+  [
+    "a time below nothing",
+    group("Time", "ProcessingTime", uniform.replace('"1"', '"-1"')),
+    ["a time below 0 counts as 0"],
+  ],
+  ["no time at all", group("Time", "ProcessingTime", number(0)), []],
+  [
+    "a time around which it is spread",
+    group("Time", "ProcessingTime", '<bpsim:NormalDistribution mean="1" standardDeviation="2"/>'),
+    [],
+  ],
   [
     "a share that is spread",
     group("Control", "Probability", uniform),

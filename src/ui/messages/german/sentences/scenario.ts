@@ -22,6 +22,8 @@ export const scenario = {
   "calendar “{0}” is not there": "den Kalender „{0}“ gibt es nicht",
   "a probability of {0} cannot be; it is from 0 to 1":
     "eine Wahrscheinlichkeit von {0} kann nicht sein; sie liegt zwischen 0 und 1",
+  "a time below 0 counts as 0": "eine Zeit unter 0 zählt als 0",
+  "a number of {0} counts as {1}": "eine Anzahl von {0} zählt als {1}",
   "the selection “{0}” cannot be read": "die Auswahl „{0}“ ist nicht zu lesen",
   "{0} is not used in a forecast": "{0} wird in einer Prognose nicht benutzt",
   "{0} cannot be used: {1}": "{0} ist nicht zu gebrauchen: {1}",
@@ -47,6 +49,9 @@ export const scenario = {
   "the event of {0} ends before it begins": "der Eintrag vom {0} endet, bevor er beginnt",
   "a rule that comes “{0}” is not read": "eine Regel „{0}“ wird nicht gelesen",
   "{0} in a rule is not read": "{0} in einer Regel wird nicht gelesen",
+  "they count in proportion, since they make {0} % together": "sie zählen im Verhältnis, da sie zusammen {0} % ergeben",
+  "Nobody who is needed for “{0}” was ever free for it: no case got past it.":
+    "Niemand, den „{0}“ braucht, war je dafür frei: Kein Fall kam daran vorbei.",
   "When people work is known for 2,000 years from the start: what would come later is left out.":
     "Wann Leute arbeiten, ist für 2.000 Jahre ab dem Beginn bekannt: Was später käme, bleibt weg.",
 };
