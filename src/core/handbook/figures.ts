@@ -18,6 +18,7 @@ export function figureBlocks({ scenario, figures, why }: ToldForecast, words: (s
   const { cycleTime, waitingTime, cost, currency, resources, replications, seed } = figures;
   const money = `${Number(cost.mean.toPrecision(3))} ${currency}`;
   const said = (name: Said, value: string) => ({ name: words(name), says: line(value) });
+  if (figures.cases === 0) return [intro, { kind: "paragraph", says: line(words(say`No case came to its end.`)) }];
   return [
     intro,
     {

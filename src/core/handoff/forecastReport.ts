@@ -33,7 +33,7 @@ ${fromDirectory.length === 0 ? "" : `<h3>Taken from the directory</h3><table><th
 }
 
 function figuresHtml(figures: ForecastFigures): string {
-  const { cycleTime, waitingTime, cost, currency, resources, gaps, notEnded } = figures;
+  const { cycleTime, waitingTime, cost, currency, resources, gaps, problems, notEnded } = figures;
   const money = (amount: number) => `${decimal(amount)} ${text(currency)}`;
   const people = resources
     .map(
@@ -41,8 +41,12 @@ function figuresHtml(figures: ForecastFigures): string {
         `<tr><td>${text(one.name)}</td><td>${one.quantity}</td><td>${percent(one.utilization)}</td><td>${spanWords(one.waitingMean)}</td><td>${decimal(one.queueMean)}</td></tr>`,
     )
     .join("");
-  return `<p>9 of 10 cases are done within <strong>${spanWords(cycleTime.p90)}</strong>, half within ${spanWords(cycleTime.p50)}. A case takes ${spanWords(cycleTime.mean)} on average (95 %: ${spanWords(cycleTime.ci95[0])} to ${spanWords(cycleTime.ci95[1])}), of that ${spanWords(waitingTime.mean)} waiting, and costs ${money(cost.mean)}.</p>
-<p>${Math.round(figures.cases)} cases in each of ${figures.replications} ${figures.replications === 1 ? "replication" : "replications"}, seed ${figures.seed}${figures.warmUp > 0 ? `, the first ${spanWords(figures.warmUp)} not counted` : ""}; ${Math.round(figures.underWay)} under way at the end.</p>
+  const told =
+    figures.cases === 0
+      ? "<p>No case came to its end.</p>"
+      : `<p>9 of 10 cases are done within <strong>${spanWords(cycleTime.p90)}</strong>, half within ${spanWords(cycleTime.p50)}. A case takes ${spanWords(cycleTime.mean)} on average (95 %: ${spanWords(cycleTime.ci95[0])} to ${spanWords(cycleTime.ci95[1])}), of that ${spanWords(waitingTime.mean)} waiting, and costs ${money(cost.mean)}.</p>`;
+  return `${told}
+${problems.map((problem) => `<p>${text(problem)}</p>`).join("")}<p>${Math.round(figures.cases)} cases in each of ${figures.replications} ${figures.replications === 1 ? "replication" : "replications"}, seed ${figures.seed}${figures.warmUp > 0 ? `, the first ${spanWords(figures.warmUp)} not counted` : ""}; ${Math.round(figures.underWay)} under way at the end.</p>
 ${notEnded.length === 0 ? "" : `<p>${notEnded.reduce((sum, { cases }) => sum + cases, 0)} cases came to no end.</p>`}
 ${people === "" ? "" : `<table><thead><tr><th>Role</th><th>How many</th><th>Busy</th><th>Waited for, each time</th><th>In queue</th></tr></thead><tbody>${people}</tbody></table>`}
 <h3>Not said, and what was taken</h3>${gaps.length === 0 ? "<p>Nothing.</p>" : `<ul>${gaps.map(({ name, taken }) => `<li>${text(name)}: ${text(taken)}</li>`).join("")}</ul>`}`;

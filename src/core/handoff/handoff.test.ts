@@ -70,6 +70,13 @@ describe("a package", () => {
     expect(html).toContain("500 cases in each of 4 replications, seed 7");
     expect(html).toContain("8 min on average");
     expect(html).toContain("Check &lt;it&gt;: it takes no time");
+    expect(html).toContain("9 of 10 cases are done within");
+    const nobody = { ...figures, cases: 0, problems: ["Nobody is free for <it>."] };
+    const stuck = unzipSync(makePackage({ ...request(), forecast: { ...forecast, figures: nobody } }).bytes);
+    const page = strFromU8(stuck["report.html"] as Uint8Array);
+    expect(page).toContain("<p>No case came to its end.</p>");
+    expect(page).toContain("<p>Nobody is free for &lt;it&gt;.</p>");
+    expect(page).not.toContain("9 of 10 cases are done within");
     const { forecast: told } = JSON.parse(strFromU8(parts["report.json"] as Uint8Array));
     expect(told.figures).toEqual(JSON.parse(JSON.stringify(figures)));
     const none = unzipSync(makePackage(request()).bytes);

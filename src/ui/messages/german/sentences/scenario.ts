@@ -52,6 +52,7 @@ export const scenario = {
   "they count in proportion, since they make {0} % together": "sie zählen im Verhältnis, da sie zusammen {0} % ergeben",
   "Nobody who is needed for “{0}” was ever free for it: no case got past it.":
     "Niemand, den „{0}“ braucht, war je dafür frei: Kein Fall kam daran vorbei.",
+  "No case came to its end.": "Kein Fall kam zu seinem Ende.",
   "When people work is known for 2,000 years from the start: what would come later is left out.":
     "Wann Leute arbeiten, ist für 2.000 Jahre ab dem Beginn bekannt: Was später käme, bleibt weg.",
 };
