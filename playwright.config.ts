@@ -34,6 +34,7 @@ export default defineConfig({
   webServer: {
     command: `node tests/e2e/servers.mjs ${firstPort} ${runners}`,
     wait: { stdout: /The servers are ready/ },
-    timeout: 240_000,
+    // As long as two had, one after the other.
+    timeout: 480_000,
   },
 });
