@@ -9,12 +9,13 @@ import { setTimeout as pause } from "node:timers/promises";
 const [firstPort, count] = process.argv.slice(2).map(Number);
 const folderOf = (at) => `test-results/data-${at}`;
 
+const demoOf = (at) => `http://localhost:${firstPort + at}/api/export?version=solar-connection-to-be&format=bpmn`;
+
 /** Starts one, and answers with its process once the demo is there. */
 async function start(at) {
-  const port = firstPort + at;
   const server = spawn(
     process.execPath,
-    ["node_modules/next/dist/bin/next", "start", "-p", String(port), "--keepAliveTimeout", "65000"],
+    ["node_modules/next/dist/bin/next", "start", "-p", String(firstPort + at), "--keepAliveTimeout", "65000"],
     {
       stdio: ["ignore", "ignore", "inherit"],
       env: { ...process.env, LANE_DATA: folderOf(at), NEXT_MANUAL_SIG_HANDLE: "true", NEXT_TELEMETRY_DISABLED: "1" },
@@ -23,8 +24,7 @@ async function start(at) {
   server.once("exit", () => {
     if (!server.isDone) process.exit(1);
   });
-  const demo = `http://localhost:${port}/api/export?version=solar-connection-to-be&format=bpmn`;
-  while (!(await fetch(demo).catch(() => undefined))?.ok) await pause(100);
+  while (!(await fetch(demoOf(at)).catch(() => undefined))?.ok) await pause(100);
   return server;
 }
 
@@ -36,6 +36,12 @@ async function end(server) {
 }
 
 const all = Array.from({ length: count }, (_, at) => at);
+// Whoever answers there already would be tested instead.
+for (const at of all)
+  if (await fetch(demoOf(at)).catch(() => undefined)) {
+    console.error(`Port ${firstPort + at} is taken by another program. Stop that one, then test again.`);
+    process.exit(1);
+  }
 await Promise.all(all.map((at) => rm(folderOf(at), { recursive: true, force: true })));
 const first = await start(0);
 if (count > 1) {

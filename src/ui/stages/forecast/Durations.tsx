@@ -18,6 +18,7 @@ export function Durations(props: {
 }) {
   const { forecast, aim, typed, onAim } = props;
   const { durations, cycleTime } = forecast;
+  const isEmpty = durations.length === 0;
   const unit = unitFor(cycleTime.p90);
   // The last of a thousand would make all others one bar.
   const last = Math.max(cycleTime.p95 * 1.3, aim ?? 0, 1);
@@ -121,7 +122,7 @@ export function Durations(props: {
           <chakra.input
             aria-label={text.forecast.aim}
             value={typed}
-            placeholder={timeWords(cycleTime.p90)}
+            placeholder={isEmpty ? "" : timeWords(cycleTime.p90)}
             w="76px"
             h="22px"
             px={1.5}
@@ -135,7 +136,7 @@ export function Durations(props: {
           />
         </Flex>
       }
-      isPicture
+      isPicture={!isEmpty}
       table={{
         head: [`${text.forecast.columns.from} (${unit.word})`, text.forecast.columns.to, text.forecast.shareOf, "≤"],
         rows: counts.map((count, at) => {
@@ -150,7 +151,11 @@ export function Durations(props: {
         }),
       }}
     >
-      <Chart option={option} label={text.forecast.panels.durations} height="100%" />
+      {isEmpty ? (
+        <chakra.p color="quiet">{text.forecast.tell.none}</chakra.p>
+      ) : (
+        <Chart option={option} label={text.forecast.panels.durations} height="100%" />
+      )}
     </Panel>
   );
 }

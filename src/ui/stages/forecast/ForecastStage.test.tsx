@@ -77,6 +77,16 @@ describe("the Forecast stage", () => {
     expect(told.textContent).not.toContain("in a queue of");
   });
 
+  test("where nobody is ever free, says so instead of drawing how long nothing takes", async () => {
+    await open(file.replace('NumericParameter value="1"', 'NumericParameter value="0"'));
+    const told = await sentence();
+    expect(told.textContent).toContain("No case came to its end.");
+    expect(told.textContent).toContain("Nobody who is needed for “check” was ever free for it: no case got past it.");
+    const panel = within(await screen.findByRole("region", { name: "How long a case takes" }));
+    expect(panel.getByText("No case came to its end.")).toBeDefined();
+    expect(panel.queryByRole("img")).toBeNull();
+  });
+
   test("a figure that is typed is kept in the model, and the sentence follows", async () => {
     await open();
     const before = (await sentence()).textContent;
