@@ -419,6 +419,7 @@ function usualOf(decision: FrameDecision): FramePath {
   return (
     going.find((path) => path.items.length === 0) ??
     going.find((path) => path.answer === "yes") ??
+    going.find((path) => path.answer === "otherwise") ??
     going[0] ??
     (decision.paths[0] as FramePath)
   );

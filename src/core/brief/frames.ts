@@ -2,11 +2,11 @@ import { itemsOf } from "./discourse";
 import type { OpenQuestion } from "./discourse/questions";
 import type { BriefContent, BriefPart, Mark } from "./document";
 import { clausesOf } from "./reading/clauses";
-import { stateName } from "./reading/states";
+import { arrivalIn, stateName } from "./reading/states";
 import type { BriefReading, Sentence } from "./sentences";
 import { Subjects } from "./subjects";
 import { isRecurring } from "./times";
-import { meaningOf, speaksOf } from "./wording";
+import { meaningOf, speaksOf, uncapitalised } from "./wording";
 
 /** A process as the text has it: what sets it off, what is done in it, in the order of the text. */
 export interface Frame {
@@ -233,7 +233,12 @@ export function framesOf(reading: BriefReading, content: BriefContent): Frame[] 
   const shared = new Set(content.shared);
   const frames: Frame[] = [];
   const triggers = reading.marks.filter((mark) => mark.kind === "trigger");
-  const add = (key: string, kind: Frame["kind"], own: readonly Mark[], fallback: string) => {
+  const add = (
+    key: string,
+    kind: Frame["kind"],
+    own: readonly Mark[],
+    fallback: string | ((items: readonly FrameItem[]) => string),
+  ) => {
     const sentences = groups.get(key) ?? [];
     if (sentences.length === 0) return;
     const inner = content.parts.filter((part) => part.of === key);
@@ -246,7 +251,7 @@ export function framesOf(reading: BriefReading, content: BriefContent): Frame[] 
     frames.push({
       key,
       kind,
-      name: setting(key)?.name || fallback,
+      name: setting(key)?.name || (typeof fallback === "string" ? fallback : fallback(made.items)),
       process: setting(key)?.process,
       triggers: own.map((mark) => triggerFrom(mark, subjects, sentenceOf(reading, mark))),
       sentences: all,
@@ -259,7 +264,7 @@ export function framesOf(reading: BriefReading, content: BriefContent): Frame[] 
     // A trigger whose sentence was put into another process is one more start of that.
     if (triggerOfSentence.get(trigger.id) !== trigger.id) continue;
     const own = triggers.filter((other) => triggerOfSentence.get(other.id) === trigger.id);
-    add(trigger.id, "trigger", own, headingAbove(reading, trigger) ?? stateName(trigger.text));
+    add(trigger.id, "trigger", own, headingAbove(reading, trigger) ?? ((items) => nameBy(trigger, items)));
   }
   if (groups.has("whole")) add("whole", "whole", [], headingsOf(reading)[0] ?? "The process of this brief");
   for (const part of content.parts) if (part.kind === "process") add(part.id, "part", [], part.name);
@@ -278,6 +283,14 @@ export function framesOf(reading: BriefReading, content: BriefContent): Frame[] 
       parties: [],
     });
   return frames;
+}
+
+/** What a process is called that a trigger sets off: by that; where it is a time, by what is done then. */
+function nameBy({ text }: Mark, items: readonly FrameItem[]): string {
+  const [first] = stepsIn(items);
+  const name = stateName(text);
+  const longer = `${first?.name} ${uncapitalised(name)}`;
+  return isRecurring(text) && first && !first.awaits && longer.length <= 60 ? longer : name;
 }
 
 /** The first step of each activity that is called from several processes: what the called process holds to begin with. */
@@ -338,14 +351,17 @@ function triggerFrom(mark: Mark, subjects: Subjects, sentence: Sentence | undefi
   const isBehind = clause?.subject && sentence && mark.from - sentence.from >= clause.subject.to;
   const words = subject && isBehind && !isRecurring(mark.text) ? `${subject} ${mark.text}` : mark.text;
   const from = subjects.partiesInWords(words)[0]?.name;
-  const arrives = /\b(?:arrives?|comes? in|is received|are received|reaches)\b/i.test(words);
+  const arrives =
+    arrivalIn(words) !== undefined || /\b(?:arrives?|comes? in|is received|are received|reaches)\b/i.test(words);
   return {
     mark,
     name: stateName(words),
     time: isRecurring(mark.text) ? mark.text : undefined,
     from,
     isMessage:
-      from !== undefined || (arrives && subjects.named("document").some((one) => speaksOf(one.name, subject ?? ""))),
+      from !== undefined ||
+      (arrives &&
+        subjects.named("document").some((one) => speaksOf(one.name, arrivalIn(words)?.what ?? subject ?? ""))),
   };
 }
 

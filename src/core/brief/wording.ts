@@ -69,8 +69,9 @@ export const tidied = (words: string) =>
     .replace(/^[\s,;:.]+|[\s,;:.?]+$/g, "")
     .trim();
 
-/** "The papers" are no paper. */
-const alwaysPlural = /^(?:papers|goods|data|details|documents|minutes|premises)$/i;
+/** "The papers" are no paper, and the department of sales sells more than one. */
+const alwaysPlural =
+  /^(?:papers|goods|data|details|documents|minutes|premises|sales|operations|logistics|accounts|facilities|communications|resources|relations|affairs|headquarters)$/i;
 /** The name of a role, party, system or document: "the front desks" is "Front desk". */
 export const thingName = remembered((words: string): string => {
   const bare = tidied(words).replace(articles, "");
@@ -106,6 +107,14 @@ function verbsIn(verb: string) {
 }
 export const infinitiveOf = remembered((verb: string) => verbsIn(verb).toInfinitive().text() || verb);
 export const pastOf = (verb: string) => verbsIn(verb).toPastTense().text() || verb;
+/** "Pays" of "pay". */
+export const thirdPersonOf = (verb: string) => verbsIn(verb).toPresentTense().text() || verb;
+/** "Withdrawn", where its past is "withdrew". */
+const participleOf = (verb: string) =>
+  verbsIn(verb)
+    .toPastParticiple()
+    .text()
+    .replace(/^ha[sd]\s+/, "") || pastOf(verb);
 
 /** The singular of a plural: "bodies" is "body". */
 export const singularOf = remembered((plural: string): string => {
@@ -134,8 +143,10 @@ export const stepName = remembered((words: string): string => {
     return named(`${infinitiveOf(passive.done as string)} ${uncapitalised(what)} ${rest}`);
   }
   const verb = firstVerb(text);
-  if (!verb) return named(text);
-  return named(`${infinitiveOf(verb.text)} ${text.slice(verb.to)}`);
+  // "Alerts the crew": what looks like a name and has an article behind it is done.
+  const doing = verb ?? /^(?<text>\p{L}+[^s\W]s)(?=\s+(?:the|an?|his|her|its|their)\s)/iu.exec(text)?.groups;
+  if (!doing?.text) return named(text);
+  return named(`${infinitiveOf(doing.text)} ${text.slice(verb?.to ?? doing.text.length)}`);
 });
 
 export const named = (words: string) => {
@@ -148,10 +159,14 @@ export function doneName(words: string): string {
   const text = tidied(words);
   const verb = firstVerb(text);
   if (!verb) return named(text);
-  const rest = tidied(text.slice(verb.to));
+  const rest = tidied(text.slice(verb.to)).replace(/\s+at any (?:time|point|stage)$/i, "");
   // "Arrives at the clinic" is "Arrived at clinic".
   if (/^(?:at|in|on|to|for|with|from|by)\s/i.test(rest)) return named(`${pastOf(verb.text)} ${rest}`);
-  return rest === "" ? named(pastOf(verb.text)) : named(`${rest.replace(articles, "")} ${pastOf(verb.text)}`);
+  if (rest === "") return named(pastOf(verb.text));
+  // "Submits the form online" is "Form submitted online".
+  const [, what = rest, how = ""] =
+    /^(.+?)(\s+(?:online|again|electronically|in person|by\s.+|via\s.+|on the portal))$/i.exec(rest) ?? [];
+  return named(`${what.replace(articles, "")} ${participleOf(verb.text)}${how}`);
 }
 
 const keyWords = ["Noun", "Adjective", "Verb", "Value"];

@@ -21,7 +21,7 @@ export const roleNouns = list(`
   cashier caseworker clerk colleague controller coordinator counsel crew department desk director dispatcher driver editor
   doctor physician developer designer programmer trainer teacher baker cook chef captain guard cleaner tailor craftsman estimator
   employee engineer expert hr lead boss chief president committee board fitter foreman group head hotline keeper lawyer leader librarian logistics manager mechanic nurse
-  office officer operations operator owner planner porter procurement purchasing receptionist representative reviewer sales
+  office officer operations operator owner planner planning porter procurement purchasing receptionist representative reviewer sales
   scheduler secretary specialist staff steward supervisor support surveyor team technician tester treasurer unit warehouse
   worker`);
 

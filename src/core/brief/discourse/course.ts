@@ -30,6 +30,8 @@ export interface OpenDecision extends Omit<FrameDecision, "paths" | "question"> 
   /** Whether it was only asked so far ("checks whether"), so that the next "if" answers it. */
   onlyAsked: boolean;
   readonly wasAsked: boolean;
+  /** Whether it asks which of several it is: "letters without a name". */
+  readonly isOfSome?: boolean;
   /** The answer at which what was said last of it holds: what "in that case" means. */
   stated: string;
   readonly place: Place;
@@ -167,6 +169,9 @@ export class Course {
 
   /** The clause whose "otherwise" was taken for what happens without an answer in time. */
   lateBy: Part | undefined;
+
+  /** The clause whose "otherwise" was gone along before it is read, since a condition behind it comes first. */
+  ledBy: Part | undefined;
 
   /** How a question was answered; where nobody did, it is open. */
   wonder(question: Omit<OpenQuestion, "sentence"> & { readonly sentence: Sentence }): string | undefined {

@@ -66,7 +66,7 @@ const isTied = (part: Part) => part.clause.link === "if" || part.clause.link ===
 /** "…; if it is right, she pays it": a comma behind the condition, and something that is done. */
 function followsDirectly(sentence: Sentence, parts: readonly Part[], at: number): boolean {
   const [part, next] = [parts[at] as Part, parts[at + 1]];
-  if (!next?.clause.verb || next.clause.link === "relative") return false;
+  if (!next?.clause.verb || next.clause.link === "relative" || /^in which case\b/i.test(next.lead)) return false;
   return (
     /^\s*,\s*(?:then\s+)?$/.test(sentence.text.slice(part.clause.to, next.clause.from)) && next.clause.link !== "and"
   );

@@ -1,6 +1,7 @@
 import { listOf, say } from "../../messages";
 import type { BriefPart } from "../document";
 import { relationOf, statementOf } from "../reading/polarity";
+import { arrivalIn } from "../reading/states";
 import type { Sentence } from "../sentences";
 import type { Mention, Subjects } from "../subjects";
 import { readTime } from "../times";
@@ -11,11 +12,12 @@ import type { Told } from "./index";
 import { type Part, partsOf } from "./part";
 import { type Answers, backTo, bothGoOn, ends, goesOn, named, nobody, noEnds, waitsAgain, yesEnds } from "./questions";
 import { turnsOfPhrase } from "./rules";
-import { bareAnswer, otherAnswer } from "./rules/answer";
+import { bareAnswer, meansWhatWasSaid, otherAnswer } from "./rules/answer";
 import { conditionWords } from "./rules/condition";
+import { isByRange, rangeLeading } from "./rules/ranges";
 import { repeated } from "./rules/repeat";
 import { sideBySide } from "./rules/together";
-import { spokenOf } from "./thing";
+import { spokenOf, thingOf } from "./thing";
 
 /** Reads sentences into a course of work. */
 export class Reader {
@@ -57,6 +59,9 @@ export class Reader {
         : course.root;
     this.#passage = sentence.passage;
     for (const part of parts) {
+      // "Upon receipt of the invoice, accounting compares it": the invoice is spoken of before the clause is read.
+      const came = part.marks.map(({ kind, text }) => (kind === "trigger" ? arrivalIn(text) : undefined)).find(Boolean);
+      course.lastThing = (came && thingOf(came.what)) ?? course.lastThing;
       const moment = { part, course, everybody, shared: this.shared };
       for (const turn of turnsOfPhrase) if (turn.read(moment)) break;
       this.#remember(part, everybody);
@@ -124,7 +129,9 @@ export class Reader {
         isLast &&
         place === course.root &&
         !course.result;
-      if (paths.length > 0 && !isHalf) continue;
+      // "If the plan has errors, the work must not begin": what is not done is no answer to what is.
+      const isSettled = paths.some(({ items, ends, back }) => items.length > 0 || ends || back);
+      if (isSettled && !isHalf) continue;
       const other = paths[0]?.answer === "yes" ? "no" : "yes";
       const answer = course.wonder({
         id: `follows:${mark}`,
@@ -138,13 +145,16 @@ export class Reader {
       const ending = answer === "ends" ? other : answer === "yes" || answer === "no" ? answer : undefined;
       if (!ending) continue;
       const name = `${decision.question.replace(/\?$/, "")}: ${ending}`;
-      decision.paths.push({
-        answer: ending,
-        mark: undefined,
-        items: [],
-        ends: { mark: `${mark}:end`, name },
-        back: undefined,
-      });
+      const known = paths.find((path) => path.answer === ending);
+      if (known) known.ends = { mark: `${mark}:end`, name };
+      else
+        paths.push({
+          answer: ending,
+          mark: undefined,
+          items: [],
+          ends: { mark: `${mark}:end`, name },
+          back: undefined,
+        });
     }
   }
 
@@ -253,6 +263,8 @@ export class Reader {
       const given = bare === "other" ? otherAnswer(place.decision.paths) : bare;
       if (!place.decision.paths.some((path) => path.answer === given)) return true;
     }
+    // "… unless it is full. In that case …": what was said last was said on this path.
+    if (place.decision && (meansWhatWasSaid(first) || isNextRange(first, place.decision))) return true;
     const isAnswer = first.clause.link === "if" || first.clause.link === "unless" || bare !== undefined;
     if (last?.kind === "decision" && "onlyAsked" in last && last.onlyAsked && isAnswer) return true;
     if (place.path?.ends || place.path?.back) return false;
@@ -302,6 +314,8 @@ export class Reader {
         const relation = decision ? relationOf(statementOf(conditionWords(first, course)), decision.says) : 0;
         return later.at > from.at && relation === -1 && place.path?.answer === "yes";
       }
+      // What is asked here is what is answered behind.
+      if (parts.some((part) => part.clause.link === "whether")) return false;
     }
     return false;
   }
@@ -312,6 +326,9 @@ export class Reader {
   }
 }
 
+/** "Between 500 and 5,000 euros, …" behind "if it is below 500": an answer to the same question. */
+const isNextRange = (part: Part, open: OpenDecision) => rangeLeading(part) !== undefined && isByRange(open);
+
 /** A department or a group is no "he". */
 const isSeveral = ({ name }: Mention) =>
   /\b(?:desk|crew|team|department|office|unit|group|board|committee|staff|sales|support|operations|logistics|procurement|warehouse|hotline|\p{L}+ing)$/iu.test(
@@ -319,7 +336,8 @@ const isSeveral = ({ name }: Mention) =>
   );
 
 /** "Asks the household for new papers": somebody outside is to answer, and what comes of it is not told. */
-const isAsked = ({ sendsTo, name }: OpenStep) => sendsTo !== undefined && /^(?:ask|request)\b/i.test(name);
+const isAsked = ({ sendsTo, name }: OpenStep) =>
+  sendsTo === undefined ? /^(?:ask|request)\s+for\b/i.test(name) : /^(?:ask|request)\b/i.test(name);
 
 const inEvery = /^(?:in (?:either|any|every) case|finally)\b/i;
 const offering = /^(?:offer|propose|suggest|ask|send|show|invite|quote|inform|tell|present|recommend)\b/i;
@@ -328,7 +346,10 @@ const answering = new Set(
   "accept answer choose sign return pay approve reply confirm decline refuse agree respond select pick".split(" "),
 );
 
-/** "The desk or the crew records it": those who are named side by side with who does it, in their order. */
+/**
+ * "The desk or the crew records it", "the engineer and the planner check it": those who are named side by side with who does it, in their
+ * order. A step stands in one lane.
+ */
 function eitherOf(everybody: readonly Mention[], { sentence, clause }: Part, doer: string): readonly Mention[] {
   const before = everybody.filter(({ kind, to }) => kind === "role" && to <= (clause.verb?.from ?? clause.to));
   const rows: Mention[][] = [];
@@ -337,11 +358,11 @@ function eitherOf(everybody: readonly Mention[], { sentence, clause }: Part, doe
     const between = last ? sentence.text.slice(last.to, mention.from) : "";
     const isBeside =
       last !== undefined &&
-      /^\s*(?:,|,?\s*(?:or|and\/or))\s*(?:either\s+)?(?:the\s+|an?\s+|our\s+|its\s+)?$/i.test(between);
+      /^\s*(?:,|,?\s*(?:or|and|and\/or))\s*(?:either\s+)?(?:the\s+|an?\s+|our\s+|its\s+)?$/i.test(between);
     if (isBeside) rows.at(-1)?.push(mention);
     else rows.push([mention]);
   }
   const row = rows.find((one) => one.length > 1 && one.some(({ name }) => name === doer));
   const words = row ? sentence.text.slice((row[0] as Mention).to, (row.at(-1) as Mention).from) : "";
-  return row && /\bor\b/i.test(words) ? row : [];
+  return row && /\b(?:or|and)\b/i.test(words) ? row : [];
 }

@@ -76,9 +76,13 @@ function wholeWords(part: Part, mark: Mark): string {
   if (!verb?.isPassive || !subject || begins > verb.main.to) return mark.text;
   // "Invoices that are wrong are sent back": which they are is asked before.
   const who = text.slice(subject.from, subject.to);
-  const what = who.replace(/\s+(?:that|which|who)\s+.*$/i, "");
-  const rest = text.slice(verb.main.to, Math.max(verb.main.to, mark.to - from)).replace(/\s+by\s+.*$/i, "");
-  return `${verb.base.split(" ")[0]} ${uncapitalised(what)}${rest}`;
+  const what = /^they$/i.test(who) ? "them" : who.replace(/\s+(?:that|which|who)\s+.*$/i, "");
+  const rest = text.slice(verb.main.to, Math.max(verb.main.to, mark.to - from)).replace(/\s+\(?by\s+.*$/i, "");
+  const base = verb.base.split(" ")[0];
+  // "A pump is ordered and installed".
+  const [, tie, also] = /^\s+(and|or)\s+(\p{L}+(?:ed|en|wn|ght))$/iu.exec(rest) ?? [];
+  if (tie && also) return `${base} ${tie} ${infinitiveOf(also).toLowerCase()} ${uncapitalised(what)}`;
+  return `${base} ${uncapitalised(what)}${rest}`;
 }
 
 /** The ground form of what a mark says is done. */
@@ -120,18 +124,22 @@ function documentMeant(everybody: readonly Mention[], course: Course, from: numb
 /** "Signs it" with the name of what is signed. */
 function withoutPronouns(words: string, verb: string, course: Course, receiver: Mention | undefined): string {
   if (askingVerbs.has(verb) && /^\s*\p{L}+\s+(?:them|him|her)\b/iu.test(words))
-    return receiver ? words.replace(/\b(?:them|him|her)\b/i, `the ${uncapitalised(receiver.name)}`) : words;
+    return receiver ? words.replace(/\b(?:them|him|her)\b/i, () => `the ${uncapitalised(receiver.name)}`) : words;
   const thing = course.lastThing;
   const asked = /\bfor (it|them)\b/.exec(words);
   if (thing && asked && (asked[1] === "them") === thing.isPlural)
-    return words.replace(asked[0], `for the ${uncapitalised(thing.text)}`);
+    return inPlaceOf(words, asked, `for the ${uncapitalised(thing.text)}`);
   const pronoun =
     /(?<!\b(?:to|for|by|with|against|worth)\s)\b(?:[Ii]t|[Tt]hem)\b(?!\s+(?:will|can|may|must|should|would|is|are|was|were|has|have|takes|costs)\b)/.exec(
       words,
     );
   if (!thing || !pronoun || (pronoun[0].toLowerCase() === "them") !== thing.isPlural) return words;
-  return words.replace(pronoun[0], `the ${uncapitalised(thing.text)}`);
+  return inPlaceOf(words, pronoun, `the ${uncapitalised(thing.text)}`);
 }
+
+/** Other words where some were found, and nowhere else: there is an "it" in "submits it". */
+const inPlaceOf = (words: string, found: RegExpExecArray, others: string): string =>
+  words.slice(0, found.index) + others + words.slice(found.index + found[0].length);
 
 const withoutTimes = (text: string) =>
   text.replace(/\b(?:every|each)\s+\p{L}+(?:\s+at\s+[\d:]+)?/giu, (words) => (isRecurring(words) ? "" : words));

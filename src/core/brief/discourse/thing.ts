@@ -1,6 +1,7 @@
 import type { Mark } from "../document";
 import { particles } from "../reading/grammar";
 import { wordsOf } from "../reading/words";
+import { uncapitalised } from "../wording";
 import type { Part } from "./part";
 
 /** What an activity is done to, by its words: what "it" or "them" means in the next clause. */
@@ -10,8 +11,12 @@ export function objectOf(part: Part, mark: Pick<Mark, "text">): { text: string; 
     const text = sentence.text.slice(clause.subject.from, clause.subject.to);
     return told(text.replace(/^(?:the|an?)\s+/i, ""));
   }
-  const words = wordsOf(`she ${mark.text}`).slice(1);
-  const verb = words.findIndex((word) => word.class === "verb");
+  const words = wordsOf(`she ${uncapitalised(mark.text)}`).slice(1);
+  // "Check the form": a doing that looks like a name.
+  const verb = Math.max(
+    0,
+    words.findIndex((word) => word.class === "verb"),
+  );
   // "Fills in the form", "comments on it": the little word belongs to the verb.
   const behind = words.slice(verb + 1);
   const rest =
@@ -52,6 +57,9 @@ export function spokenOf(part: Part, isPerson: boolean): { text: string; isPlura
     ? told(sentence.text.slice(clause.subject.from, clause.subject.to).replace(/^(?:the|an?|all|no)\s+/i, ""))
     : undefined;
 }
+
+/** A thing by its words, without an article; undefined where they only point at one. */
+export const thingOf = (words: string) => told(words.replace(/^(?:the|an?)\s+/i, ""));
 
 function told(text: string) {
   const bare = text.trim();

@@ -90,7 +90,12 @@ function takenApart(sentence: string): Clause[] {
   for (const [at, group] of groups.entries()) {
     const before = clauses.at(-1);
     clauses.push(
-      clauseOf(group, groups[at - 1]?.words, clauses, before !== undefined && isFronting(before, groups, at)),
+      clauseOf(
+        groups.length === 1 ? withoutLeadingTime(group) : group,
+        groups[at - 1]?.words,
+        clauses,
+        before !== undefined && isFronting(before, groups, at),
+      ),
     );
   }
   return clauses;
@@ -139,12 +144,16 @@ function stretchesOf(words: readonly Word[]): Stretch[] {
     if (opens) parts.push([]);
     parts.at(-1)?.push(word);
   });
-  return parts.map((part): Stretch => {
+  return parts.map((part, at): Stretch => {
     const first = part[0] as Word;
-    const link = part.find(
-      (word) =>
-        word.link !== undefined && part.slice(0, part.indexOf(word)).every((one) => one.class === "coordinator"),
-    )?.link;
+    // "…, where a clerk files it": what is done next, and by whom.
+    const isNext = at > 0 && first.lower === "where" && first.isParted;
+    const link = isNext
+      ? "then"
+      : part.find(
+          (word) =>
+            word.link !== undefined && part.slice(0, part.indexOf(word)).every((one) => one.class === "coordinator"),
+        )?.link;
     const isRelative = first.class === "relative" && first.isParted;
     return {
       words: part,
@@ -165,10 +174,31 @@ function verbAt(words: readonly Word[]): number {
   );
   if (relative < 0 || relative > at) return at;
   // "The meters that are due are read": the second verb is the clause's.
+  const group = endOfGroup(words, at);
   const second = words.findIndex(
-    (word, place) => place > at + 1 && isFiniteVerb(word) && !isFiniteVerb(words[place - 1] as Word),
+    (word, place) =>
+      place > Math.max(group, at + 1) &&
+      isFiniteVerb(word) &&
+      (place - 1 === group || !isFiniteVerb(words[place - 1] as Word)),
   );
   return second >= 0 ? second : -1;
+}
+
+/** "After the interview, sales and the manager decide": the interview is a time, and decides nothing. */
+function withoutLeadingTime<Group extends { readonly link: Link; readonly words: readonly Word[] }>(
+  group: Group,
+): Group {
+  if (!["after", "before", "until"].includes(group.link ?? "")) return group;
+  const comma = group.words.findIndex((word, at) => at > 0 && word.isParted);
+  return comma < 0 ? group : { ...group, link: undefined, words: group.words.slice(comma) };
+}
+
+/** Where "do not reply" ends, of which the first is at a place. */
+function endOfGroup(words: readonly Word[], at: number): number {
+  if (!["auxiliary", "modal"].includes(words[at]?.class ?? "")) return at;
+  let place = at + 1;
+  while (["not", "adverb", "auxiliary", "modal"].includes(words[place]?.class ?? "")) place++;
+  return ["verb", "infinitive"].includes(words[place]?.class ?? "") ? place : at;
 }
 
 function clauseOf(
@@ -216,7 +246,15 @@ function subjectIn(words: readonly Word[]): Span | undefined {
   let start = end;
   for (let at = end; at >= 0; at--) {
     const [word, before] = [words[at] as Word, words[at - 1]];
-    if (["coordinator", "adverb", "subordinator"].includes(word.class) && at < end && !isListed(words, at)) break;
+    // "Deviations of more than 5 percent".
+    const isCompared = /^(?:more|less|fewer)$/.test(word.lower) && words[at + 1]?.lower === "than";
+    if (
+      ["coordinator", "adverb", "subordinator"].includes(word.class) &&
+      at < end &&
+      !isCompared &&
+      !isListed(words, at)
+    )
+      break;
     start = at;
     if (word.isParted && !isListed(words, at)) break;
     const isHead = word.class === "determiner" || word.class === "pronoun";

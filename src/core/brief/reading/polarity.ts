@@ -40,11 +40,15 @@ export interface Statement {
   readonly subject: string;
   readonly isPronoun: boolean;
   readonly isNegated: boolean;
+  /** Of how many it is said, where that is what it turns on: "both agree", "only one of them agrees". */
+  readonly howMany: "one" | "several" | undefined;
 }
 
 /** "Missing" is the word itself and its verb. */
 const grounds = (word: Word): string[] =>
-  word.class === "gerund" || word.class === "participle" ? [word.lower, ground(word)] : [ground(word)];
+  word.class === "gerund" || word.class === "participle" || (word.class === "adjective" && /ed$/.test(word.lower))
+    ? [word.lower, infinitiveOf(word.lower).toLowerCase(), ground(word)]
+    : [ground(word)];
 const ground = (word: Word): string => {
   if (["verb", "participle", "gerund", "infinitive"].includes(word.class))
     return infinitiveOf(word.lower).toLowerCase();
@@ -72,8 +76,17 @@ export function statementOf(text: string): Statement {
     words: new Set(carried.flatMap(grounds)),
     predicate: new Set(carried.filter((word) => !verb || !isIn(word)).flatMap(grounds)),
     subject: name.toLowerCase().replace(/^(?:the|an?|its|their|his|her)\s+/, ""),
-    isPronoun: name === "" || /^(?:it|they|he|she|this|that|these|those|there|one|none|nobody|both)$/i.test(name),
+    isPronoun:
+      name === "" ||
+      /^(?:it|they|he|she|this|that|these|those|there|nobody|(?:only |just )?(?:one|none|both|any|either|neither|all|some)(?: of (?:them|these|those))?)$/i.test(
+        name,
+      ),
     isNegated: denials % 2 === 1,
+    howMany: /\b(?:(?:only|just) one|one of (?:them|these|those)|a single)\b/i.test(told)
+      ? "one"
+      : /\b(?:both|all|several|many|two|three|more than one)\b/i.test(told)
+        ? "several"
+        : undefined,
   };
 }
 
@@ -87,6 +100,7 @@ export function relationOf(one: Statement, other: Statement): -1 | 0 | 1 {
     signs(one.predicate, other.predicate) ||
     (one.predicate.size === 0 || other.predicate.size === 0 ? signs(one.words, other.words) : 0);
   if (sides === 0) return 0;
+  if (sides === 1 && one.howMany && other.howMany && one.howMany !== other.howMany) return -1;
   return one.isNegated === other.isNegated ? sides : sides === 1 ? -1 : 1;
 }
 
@@ -95,7 +109,7 @@ function signs(ones: ReadonlySet<string>, others: ReadonlySet<string>): -1 | 0 |
   for (const one of ones) {
     for (const other of others) {
       if (one === other) shared = 1;
-      else if (one === `un${other}` || one === `in${other}` || other === `un${one}` || other === `in${one}`) return -1;
+      else if (denies(one, other) || denies(other, one)) return -1;
       else
         for (const [well, ill] of matters) {
           if ((well.has(one) && ill.has(other)) || (ill.has(one) && well.has(other))) return -1;
@@ -105,6 +119,9 @@ function signs(ones: ReadonlySet<string>, others: ReadonlySet<string>): -1 | 0 |
   }
   return shared;
 }
+
+/** "Implausible" and "plausible". */
+const denies = (one: string, other: string) => ["un", "in", "im", "il", "ir"].some((prefix) => one === prefix + other);
 
 /** Whether two statements are about one thing. */
 export const sharesSubject = (one: Statement, other: Statement): boolean =>

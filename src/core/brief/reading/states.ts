@@ -2,9 +2,22 @@ import { isRecurring } from "../times";
 import { articles, capitalised, named, pastOf, tidied, uncapitalised } from "../wording";
 import { clausesOf } from "./clauses";
 
+const coming = /^(?:the\s+)?(receipt|arrival|submission|receiving|getting)\s+(?:of\s+)?(.+)$/i;
+const came: { readonly [word: string]: string } = { arrival: "arrived", submission: "submitted" };
+
+/** What "receipt of the invoice" tells has come, and how: the invoice, received. */
+export function arrivalIn(words: string): { readonly what: string; readonly how: string } | undefined {
+  const [, how = "", what] = coming.exec(tidied(words)) ?? [];
+  return what === undefined ? undefined : { what, how: came[how.toLowerCase()] ?? "received" };
+}
+
 /** What has happened, as a state: "a household applies for a connection" is "Household applied for connection". */
 export function stateName(words: string): string {
   if (isRecurring(words) && !/\b(?:when|as soon as)\b/i.test(words)) return capitalised(tidied(words));
+  const arrival = arrivalIn(words);
+  if (arrival) return named(`${arrival.what.replace(articles, "")} ${arrival.how}`);
+  const several = severalIn(tidied(words));
+  if (several) return several;
   const text = tidied(words)
     .replace(/^(?:when(?:ever)?|once|as soon as|if|after|until)\s+/i, "")
     .replace(articles, "");
@@ -23,6 +36,18 @@ export function stateName(words: string): string {
   }
   const done = text.slice(verb.main.from, verb.main.to);
   return named(/ed$/i.test(done) ? text : `${before}${pastOf(done)}${behind}`);
+}
+
+/** "A household fills in a form and sends it": one state, of all that has happened. */
+function severalIn(text: string): string | undefined {
+  const [first, ...others] = clausesOf(text).filter(({ verb }) => verb !== undefined);
+  if (!first || others.length === 0 || others.some(({ link }) => link !== "and")) return undefined;
+  const told = others.map(({ begins, to, sharesSubject, verb }) => {
+    if (!sharesSubject || !verb || verb.isPassive || verb.isState)
+      return uncapitalised(stateName(text.slice(begins, to)));
+    return uncapitalised(named(`${pastOf(text.slice(verb.main.from, verb.main.to))}${text.slice(verb.main.to, to)}`));
+  });
+  return [stateName(text.slice(0, first.to)), ...told].join(" and ");
 }
 
 /**

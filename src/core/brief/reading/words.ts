@@ -129,6 +129,10 @@ function classOf(term: Term): WordClass {
 
 /** Marks the words that begin a dependent clause. */
 function tieClauses(words: Word[]): void {
+  // "Should the value exceed the limit, …"
+  const [first, second] = words;
+  if (first?.lower === "should" && second && ["determiner", "pronoun", "noun"].includes(second.class))
+    words[0] = { ...first, class: "subordinator", link: "if" };
   for (let at = 0; at < words.length; at++) {
     const found = subordinators.find(([phrase]) =>
       phrase.split(" ").every((word, place) => words[at + place]?.lower === word),
@@ -167,6 +171,13 @@ function correct(words: Word[], at: number): void {
     word.class = "noun";
     return;
   }
+  // "A household that wants to feed in power": "that" is no article here.
+  const isOfOne = touches && before.lower === "that" && !before.isParted && words[at - 2]?.class === "noun";
+  const isPluralBefore = /[^s]s$/.test(words[at - 2]?.lower ?? "");
+  if (isVerbal && isOfOne && isPluralBefore !== /[^s]s$/.test(word.lower)) {
+    word.class = "verb";
+    return;
+  }
   const isInNoun =
     touches && (before.class === "determiner" || before.class === "number" || before.class === "adjective");
   if (isVerbal && isInNoun) {
@@ -197,6 +208,16 @@ function correct(words: Word[], at: number): void {
     if (isVerbNext || isVerbThen) word.class = word.lower === "either" ? "adverb" : "pronoun";
     if (isVerbThen && next.class === "noun") next.class = "verb";
   }
+  // "Who wants power fills in a form".
+  if (
+    word.class === "noun" &&
+    next &&
+    /^(?:fill|hand|send|give|put|draw|type)s (?:in|out|over|up|down|back)$/.test(`${word.lower} ${next.lower}`) &&
+    words[at + 2]?.class === "determiner"
+  ) {
+    word.class = "verb";
+    return;
+  }
   // "The desk offers the …", "changes the meter": nothing but a verb stands right before an article.
   const opensObject =
     next !== undefined &&
@@ -210,7 +231,10 @@ function correct(words: Word[], at: number): void {
   ) {
     // "… or refuse the request": a thing named among others has no article behind it.
     const isInRow = !touches || before?.class === "coordinator";
-    const looksFinite = isInRow || /[^s]s$/.test(word.lower) || /[^s]s$/.test(before?.lower ?? "");
+    // "A clerk and a manager review each claim".
+    const near = words.slice(Math.max(0, at - 8), at);
+    const ofTwo = near.some(({ lower }) => lower === "and") && !near.some(isFiniteVerb);
+    const looksFinite = isInRow || ofTwo || /[^s]s$/.test(word.lower) || /[^s]s$/.test(before?.lower ?? "");
     if (looksFinite && at > 0) word.class = "verb";
   }
 }

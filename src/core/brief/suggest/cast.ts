@@ -42,12 +42,13 @@ export function castOf(
       if (!verb) continue;
       if (verb.isPassive) {
         const by = phrases.find((one) => one.preposition === "by" && one.from > verb.to && one.to <= clause.to);
-        if (by && !documentNouns.has(by.head)) set(cast, by, systemNouns.has(by.head) ? "system" : insideOr(by));
+        if (by && !documentNouns.has(by.head) && !isChannel(by))
+          set(cast, by, systemNouns.has(by.head) ? "system" : insideOr(by));
         continue;
       }
       const isRelative = clause.link === "relative";
       const phrase = isRelative
-        ? phrases.findLast((one) => one.to <= clause.from)
+        ? phrases.findLast((one) => one.to <= clause.from && !isChannel(one))
         : subject && !clause.sharesSubject
           ? phrases.findLast((one) => one.from >= subject.from && one.to <= subject.to + 1 && !isBehindAnother(one))
           : undefined;
@@ -65,14 +66,31 @@ export function castOf(
           set(callers, phrase, roleNouns.has(phrase.head) && !partyNouns.has(phrase.head) ? "role" : "party");
         continue;
       }
-      if (["whether", "until", "because", "after"].includes(clause.link ?? "")) continue;
+      if (["whether", "until", "because", "after"].includes(clause.link ?? "")) {
+        // "After the technician has installed it, he tests it": who is called by their trade.
+        if (clause.link === "after" && roleNouns.has(phrase.head)) set(cast, phrase, "role");
+        continue;
+      }
       if (clause.link === "if" || clause.link === "unless" || clause.link === "when") {
         if (alwaysParties.has(phrase.head)) set(cast, phrase, "party");
         continue;
       }
       if (stateVerbs.has(base)) continue;
+      // "The panels arrive": what comes is nobody, if the word is none for people.
+      const isKnown = roleNouns.has(phrase.head) || partyNouns.has(phrase.head) || alwaysParties.has(phrase.head);
+      if (/^(?:arrive|come|fall|reach)$/.test(base) && !isKnown) continue;
       const kind = kindOf(phrase, hasObject(words, verb.main.to, clause.to));
       if (kind) set(cast, phrase, kind);
+      // "The engineer and the planner check it".
+      if (kind === "role" && subject)
+        for (const beside of phrases)
+          if (
+            beside.from >= subject.from &&
+            beside.to < phrase.from &&
+            roleNouns.has(beside.head) &&
+            !isBehindAnother(beside)
+          )
+            set(cast, beside, "role");
       deeds.set(phrase.key, [...(deeds.get(phrase.key) ?? []), base]);
     }
     for (const phrase of phrases)
@@ -101,6 +119,13 @@ export function castOf(
 const isBehindAnother = ({ preposition }: Phrase) =>
   preposition !== undefined && /^(?:for|of|with|without|from|about|on)$/.test(preposition);
 
+/** "By phone", "by e-mail, who …": the way something comes, and nobody. */
+const isChannel = ({ head, article }: Phrase) =>
+  article === "" &&
+  /^(?:phone|telephone|e-?mail|mail|post|letter|fax|app|courier|hand|radio|chat|text|message|form|web|website|internet)$/.test(
+    head,
+  );
+
 const replying = new Set(
   "answer deliver reply confirm send return pay accept decline respond supply report agree ship".split(" "),
 );
@@ -117,13 +142,15 @@ function kindOf(phrase: Phrase, worksOnSomething: boolean): CastKind | undefined
   if (roleNouns.has(head) || partyNouns.has(head)) return "role";
   if (head === "board") return "role";
   if (systemNouns.has(head)) return /^(?:registry|planner)$/.test(head) ? "role" : "system";
-  if (isPaper(head) || isThing(head)) return undefined;
+  if (isPaper(head) || isThing(head) || isText(head)) return undefined;
   // "The meter reading": what is done, and nobody; departments that end so are among the roles.
   if (/ing$/.test(head)) return undefined;
   const looksLikePeople = /(?:er|or|ist|ian|man|men|woman|women|team|crew)$/.test(head) && !thingsLikePeople.has(head);
   return looksLikePeople || worksOnSomething ? "role" : undefined;
 }
 
+const isText = (head: string) =>
+  /^(?:purpose|aim|goal|objective|scope|procedure|workflow|description|section|chapter|guideline)$/.test(head);
 const isPaper = (head: string) => documentNouns.has(head) || casePapers.has(head);
 const isThing = (head: string) =>
   /^(?:application|case|check|copy|date|day|delivery|deadline|goods|item|lesson|machine|matter|meter|payment|parcel|place|plot|price|process|product|result|review|sample|test|thing|time|value|visit|week|work|year|batch|screening|answer|everything|rest|money|house|tree|car|box)$/.test(

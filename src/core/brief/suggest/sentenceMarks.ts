@@ -209,6 +209,8 @@ function workIn(
   const { verb, subject } = clause;
   // What is not done, or cannot be, is no work.
   if (!verb || verb.isState || verb.isBare || verb.isNegated) return undefined;
+  // "Before the meter can be replaced, …": that comes later, and is told where it does.
+  if (clause.link === "before" && /\b(?:can|could|may)\b/i.test(text.slice(verb.from, verb.to))) return undefined;
   const [base = ""] = verb.base.split(" ");
   const opensObject = /^\s+(?:the|an?|his|her|its|their|each|every)\b/i.test(text.slice(verb.main.to));
   // "Starts the machine" is done by somebody; "the shift starts" is not.
@@ -222,6 +224,10 @@ function workIn(
   )
     return undefined;
   const name = subject ? text.slice(subject.from, subject.to) : "";
+  // "Nobody checks it", "no report is sent".
+  if (/^(?:no|nobody|none|neither|no-one|nothing)\b/i.test(name)) return undefined;
+  // "The purpose of this process is to connect roofs": that is what the text is about.
+  if (!verb.isPassive && aboutTheText.test(name)) return undefined;
   // "It takes three calls" says how long.
   if (base === "take" && /^(?:it|this|that)$/i.test(name)) return undefined;
   if (/^(?:both|these|all|everything|nothing)$/i.test(name) && /^(?:go|happen|take|run)$/.test(base)) return undefined;
@@ -235,6 +241,10 @@ function workIn(
     verb.isPassive && subject && !clause.sharesSubject ? subject.from : verb.isPassive ? verb.from : verb.main.from;
   return { from, to: isAsked ? whether.to : endOfWork(text, words, clause) };
 }
+
+/** The process itself, and no process owner. */
+const aboutTheText =
+  /^(?:(?:the|this|its|our|an?)\s+)?(?:\p{L}+\s+)?(?:purpose|aim|goal|objective|scope|process|procedure|workflow|description|section|chapter|policy|guideline)s?(?:\s+(?:of|for|in)\s.*)?$/iu;
 
 const isSomebody = (text: string, words: readonly Word[], subject: Span, around: Surroundings) =>
   phrasesOf(text, words).some(
@@ -274,6 +284,9 @@ function thingIn(
 ): "role" | "party" | "system" | "document" | undefined {
   const cast = around.cast.get(phrase.key);
   if (cast) return cast;
+  // "Upon receipt of the invoice": that it came, and no paper.
+  if (phrase.head === "receipt" && phrase.preposition !== undefined && /^\s+of\b/i.test(text.slice(phrase.to)))
+    return undefined;
   if (isSystem(phrase) && (phrase.text.includes(" ") || phrase.article === "the")) return "system";
   const verb = words.findLast(
     (word) => word.to <= phrase.from && (word.class === "verb" || word.class === "infinitive"),
@@ -298,7 +311,15 @@ function thingIn(
 function trimmed(text: string, from: number, to: number): [number, number] {
   const part = text.slice(from, to);
   const start = from + (part.length - part.replace(/^[\s,;:.]+/, "").length);
-  return [start, from + part.replace(/[\s,;:.]+$/, "").length];
+  // "Informs her at least two days before": the time stands apart.
+  return [
+    start,
+    from +
+      part.replace(
+        /(?:[\s,;:.]|\s(?:at least|at most|at the latest|no later than|every|each|about|approximately|up to))+$/i,
+        "",
+      ).length,
+  ];
 }
 
 const reasons = {

@@ -120,21 +120,56 @@ function triggersIn(sentences: readonly Sentence[]): Map<number, Span & { reason
   let isFirst = true;
   for (const [, passage] of passages) {
     const first = passage[0] as Sentence;
+    const said = passage.flatMap((sentence) => {
+      const beginning = beginningTold(sentence);
+      return beginning ? [{ at: sentence.at, beginning }] : [];
+    })[0];
+    if (said) {
+      found.set(said.at, said.beginning);
+      isFirst = false;
+      continue;
+    }
     const opening = passage.slice(0, 2).find((one) => whenClause(one)) ?? first;
-    const span = whenClause(opening) ?? recurringTime(first) ?? calledFor(first, isFirst);
+    const span =
+      whenClause(opening) ?? recurringTime(first) ?? somethingCame(first, isFirst) ?? calledFor(first, isFirst);
     isFirst = false;
     if (span) found.set((whenClause(opening) ? opening : first).at, span);
   }
   return found;
 }
 
+/** "The process begins when a household hands in an application." */
+function beginningTold({ text }: Sentence): (Span & { reason: string }) | undefined {
+  const [head] =
+    /^(?:(?:the|this|our|each|every)\s+)(?:\p{L}+\s+){0,2}(?:process|procedure|workflow|work|case)\s+(?:begins|starts|is\s+(?:started|triggered|initiated|set off))\s+(?:when(?:ever)?|as soon as|once|each time|if|with|by|upon|on)\s+/iu.exec(
+      text,
+    ) ?? [];
+  if (!head) return undefined;
+  const rest = /^[^.;]*/.exec(text.slice(head.length))?.[0] ?? "";
+  const clauses = clausesOf(rest);
+  const to = clauses.findLast(({ link }, at) => at === 0 || link === "and" || link === "or")?.to ?? rest.length;
+  return { from: head.length, to: head.length + to, reason: "It says what the process begins with." };
+}
+
 function whenClause({ text }: Sentence): (Span & { reason: string }) | undefined {
   const when = /^(?:when(?:ever)?|as soon as|once|each time|every time|if)\s+/i.exec(text);
-  const [clause, next] = clausesOf(text);
+  const clauses = clausesOf(text);
+  const [clause, next] = clauses;
   if (!when || !clause?.verb || clause.link !== "when" || !next) return undefined;
+  // "As soon as both are finished" speaks of what was told before.
+  const who = clause.subject ? text.slice(clause.subject.from, clause.subject.to) : "";
+  if (/^(?:both|all|everything|these|those|this|that|it|they|he|she)$/i.test(who)) return undefined;
+  // "Once the contract is signed and the deposit has been paid, …"
+  let { to } = clause;
+  for (const [at, one] of clauses.entries()) {
+    if (at === 0) continue;
+    if (one.link !== "and" || !one.verb || text.slice(to, one.from).includes(",") || !clauses[at + 1]) break;
+    if (!/,/.test(text.slice(one.to, (clauses[at + 1] as Clause).from + 1))) break;
+    to = one.to;
+  }
   return {
     from: clause.begins,
-    to: clause.to,
+    to,
     reason: `"${when[0].trim()}" at the head of a paragraph tells what sets the work off.`,
   };
 }
@@ -148,6 +183,17 @@ function recurringTime({ text }: Sentence): (Span & { reason: string }) | undefi
   const clause = head ?? (comma > 0 ? text.slice(0, comma) : "");
   if (!clause || !isRecurring(clause) || clause.split(" ").length >= 9) return undefined;
   return { from: 0, to: clause.length, reason: "A time that comes again starts a process of its own." };
+}
+
+/** "Upon receipt of the invoice, …"; "after receiving the order, …" where a text begins. */
+function somethingCame({ text }: Sentence, isFirst: boolean): (Span & { reason: string }) | undefined {
+  const [head, lead = "", what = ""] =
+    /^((?:up)?on|after|with)\s+((?:the\s+)?(?:(?:receipt|arrival|submission)\s+of|receiving|getting)\s+[^,]+),/i.exec(
+      text,
+    ) ?? [];
+  if (!head || (!isFirst && !/on$/i.test(lead))) return undefined;
+  const from = head.indexOf(what);
+  return { from, to: from + what.length, reason: "Something comes, and that sets the work off." };
 }
 
 /** "The nursery orders seeds.": the first thing that is told is done by somebody outside. */
@@ -166,9 +212,12 @@ function calledFor({ text }: Sentence, isFirst: boolean): (Span & { reason: stri
     )
   )
     return undefined;
+  // "… fills in a form and sends it to the desk": all that they do to ask for it.
+  const others = clausesOf(text).slice(1);
+  const more = others.slice(0, others.findIndex((one) => one.link !== "and" || !one.sharesSubject) >>> 0);
   return {
     from: subject.from,
-    to: clause?.to ?? verb.to,
+    to: more.at(-1)?.to ?? clause?.to ?? verb.to,
     reason: "Somebody outside asks for something: that sets the work off.",
   };
 }

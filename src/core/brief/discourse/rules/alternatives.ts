@@ -1,10 +1,11 @@
 import { clausesOf } from "../../reading/clauses";
 import { relationOf, statementOf } from "../../reading/polarity";
 import { infinitiveOf, pastOf, stepName, uncapitalised } from "../../wording";
-import type { Course } from "../course";
+import type { Course, OpenDecision } from "../course";
 import type { Part } from "../part";
 import { markIn } from "../part";
 import { stepOf } from "../step";
+import { objectOf } from "../thing";
 import { ending } from "./ending";
 import type { TurnOfPhrase } from "./rule";
 
@@ -20,6 +21,33 @@ export const alternatives: TurnOfPhrase = {
       text: "Depending on [decision: the report], the [role: head] either [activity: issues a warning] or [activity: writes a letter].",
       reads: ["Report?", "  issue warning", "    Issue warning", "  write letter", "    Write letter"],
     },
+    {
+      text: "The [role: inspector] [activity: visits the site] and either [activity: accepts] or [activity: rejects the roof].",
+      reads: [
+        "Visit site",
+        "Accept or reject roof?",
+        "  accept roof",
+        "    Accept roof",
+        "  reject roof",
+        "    Reject roof",
+      ],
+    },
+    {
+      text: "Depending on [decision: the damage], the [role: crew] [activity: repairs the line], [activity: replaces the pole], or [activity: calls the patrol].",
+      reads: [
+        "Damage?",
+        "  repair line",
+        "    Repair line",
+        "  replace pole",
+        "    Replace pole",
+        "  call patrol",
+        "    Call patrol",
+      ],
+    },
+    {
+      text: "The [role: head] [activity: approves] or [activity: rejects the correction]. If [decision: it is rejected], the [role: clerk] [activity: revises it].",
+      reads: ["Approve or reject correction", "Correction rejected?", "  yes", "    Revise correction", "  no"],
+    },
   ],
   read: ({ part, course, everybody, shared }) => {
     const mark = markIn(part, "activity");
@@ -28,36 +56,51 @@ export const alternatives: TurnOfPhrase = {
       part.clause.link === "or" ||
       (part.clause.sharesSubject &&
         part.clause.link !== "relative" &&
+        part.clause.link !== "and" &&
         !/\beither\b/i.test(part.words) &&
         last?.part.clause.subject?.from === part.clause.subject?.from &&
         isFollowedByOr(part.all, part));
     if (!mark || !isOr || last?.node.kind !== "step" || /^(?:or\s+)?else\b/i.test(part.lead)) return false;
     const step = last.node;
+    const thing = objectOf(part, mark);
     const isEither = /\beither\b|^depending on\b/i.test(part.sentence.text);
+    const { decision: chosen, path } = course.here;
+    const isOneMore = chosen !== undefined && path?.answer === uncapitalised(step.name) && path.items.at(-1) === step;
+    const goAlong = (decision: OpenDecision) => {
+      course.follow(decision, uncapitalised(stepName(mark.text)));
+      if (ending.read({ part, course, everybody, shared })) return true;
+      course.add(stepOf(part, mark, course, everybody, shared), part);
+      if (thing) course.lastThing = thing;
+      return true;
+    };
+    if (isEither && isOneMore) return goAlong(chosen);
     if (isEither && !isAskedLater(course, part, [...step.name.split(" ").slice(0, 1), part.clause.verb?.base ?? ""])) {
       const first = course.here.items.pop();
       course.steps.pop();
       course.told.pop();
       if (!first) return false;
       const open = course.answerable();
+      const second = stepName(mark.text);
+      // "Accepts or rejects the claim": the claim is accepted as well.
+      if (!step.name.includes(" ") && second.includes(" "))
+        Object.assign(step, { name: step.name + second.slice(second.indexOf(" ")) });
       const decision =
         open?.onlyAsked && open.place.items.at(-1) === open
           ? open
           : course.ask(part, {
               mark: `${step.mark}:if`,
-              words: `${stepName(part.words)}`,
+              words: second,
+              question: `${eitherOf(step.name, uncapitalised(second))}?`,
               role: step.role,
               onlyAsked: false,
             });
       course.follow(decision, uncapitalised(step.name));
       course.add(first, last.part);
-      course.follow(decision, uncapitalised(stepName(mark.text)));
-      if (ending.read({ part, course, everybody, shared })) return true;
-      course.add(stepOf(part, mark, course, everybody, shared), part);
-      return true;
+      return goAlong(decision);
     }
     const other = step.awaits ? pastName(mark.text) : uncapitalised(stepOf(part, mark, course, everybody, shared).name);
     Object.assign(step, { name: eitherOf(step.name, other), alsoMarks: [...step.alsoMarks, mark.id] });
+    if (thing) course.lastThing = thing;
     return true;
   },
 };

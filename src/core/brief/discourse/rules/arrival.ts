@@ -1,8 +1,9 @@
 import { stateName } from "../../reading/states";
+import { meaningOf } from "../../wording";
 import { subjectOf } from "../actor";
 import type { Course } from "../course";
 import { answersByWhen, conditionWords } from "./condition";
-import type { TurnOfPhrase } from "./rule";
+import type { Moment, TurnOfPhrase } from "./rule";
 import { putTogether } from "./together";
 
 const finished =
@@ -16,11 +17,16 @@ export const arrival: TurnOfPhrase = {
       text: "The [role: desk] [activity: enters the name]. As soon as a plot is free, the [role: steward] [activity: shows the plot].",
       reads: ["Enter name", "wait: Plot free", "Show plot"],
     },
+    {
+      text: "The [role: desk] [activity: sends the bill]. After the [party: household] has paid, the desk [activity: files the bill].",
+      reads: ["Send bill", "wait: Household paid", "File bill"],
+    },
   ],
-  read: ({ part, course, everybody }) => {
+  read: (moment) => {
+    const { part, course, everybody } = moment;
     const { clause } = part;
     if (
-      clause.link !== "when" ||
+      (clause.link !== "when" && !isAfterSomebody(moment)) ||
       part.marks.some((mark) => mark.kind !== "role" && mark.kind !== "document" && mark.kind !== "party")
     )
       return false;
@@ -58,6 +64,15 @@ export const arrival: TurnOfPhrase = {
     return true;
   },
 };
+
+/** "After the household has paid, …", where nothing told of it before. */
+function isAfterSomebody({ part, course, everybody }: Moment): boolean {
+  const { verb, link } = part.clause;
+  const who = subjectOf(part, everybody);
+  if (link !== "after" || who?.kind !== "party" || !verb || verb.isPassive || verb.isState) return false;
+  const base = verb.base.split(" ")[0] as string;
+  return !course.steps.some(({ step }) => step.awaits?.name === who.name && meaningOf(step.name).has(base));
+}
 
 /** What was told, by who does it; nothing where one does all. */
 function byDoer(told: Course["told"]): Course["told"][] {

@@ -1,6 +1,8 @@
 import { say } from "../../../messages";
-import { relationOf, sharesSubject, statementOf } from "../../reading/polarity";
+import { relationOf, type Statement, sharesSubject, statementOf } from "../../reading/polarity";
 import { question } from "../../reading/states";
+import type { Mention } from "../../subjects";
+import { doneName, thirdPersonOf, uncapitalised } from "../../wording";
 import { actorOf, subjectWords } from "../actor";
 import type { Course, OpenDecision } from "../course";
 import type { Part } from "../part";
@@ -8,6 +10,8 @@ import { markIn } from "../part";
 import { anotherAnswer, no, yes } from "../questions";
 import { roleOf } from "../step";
 import { objectOf } from "../thing";
+import { followLeadBefore } from "./answer";
+import { followRange } from "./ranges";
 import type { TurnOfPhrase } from "./rule";
 
 const link =
@@ -16,7 +20,11 @@ const link =
 /** A condition without its "if", and with the name of what "it" is. */
 export function conditionWords(part: Part, course: Course): string {
   const mark = markIn(part, "decision");
-  const words = (mark?.text ?? part.words)
+  const words = (
+    mark
+      ? saidPlainly(part, mark.text, mark.from - part.sentence.from)
+      : saidPlainly(part, part.words, part.clause.from)
+  )
     .replace(link, "")
     .replace(
       /\s*,?\s*(?:within|after|by)\s+(?:\d+|an?|\p{L}+)\s+(?:working\s+)?(?:minutes?|hours?|days?|weeks?|months?)$/iu,
@@ -27,7 +35,10 @@ export function conditionWords(part: Part, course: Course): string {
     words,
   )?.[1];
   const thing = course.lastThing;
-  if (object && thing && (object === "them") === thing.isPlural) return words.replace(/\S+$/, `the ${thing.text}`);
+  if (object && thing && (object === "them") === thing.isPlural)
+    return words.replace(/\S+$/, () => `the ${thing.text}`);
+  const person = personMeant(part, words, course);
+  if (person) return words.replace(/^(?:it|they)\b/i, () => `the ${uncapitalised(person.name)}`);
   const clear = named(words, thingBefore(part) ?? course.lastThing);
   if (clear !== words) return clear;
   const subject = mark && mark.from - part.sentence.from > (part.clause.subject?.from ?? 0) ? subjectWords(part) : "";
@@ -57,13 +68,35 @@ function tiedTo(part: Part): { readonly words: string; readonly clauses: number 
   };
 }
 
+/** What only somebody does: "if it does not pay" is said of the household, and of no bill. */
+const ofPersons =
+  /^(?:pay|answer|reply|respond|agree|accept|refuse|decline|object|appeal|decide|wish|insist|withdraw)$/;
+
+/** "Should the value exceed it": whether it exceeds it. `from`: where the words stand in the sentence. */
+function saidPlainly({ clause, words }: Part, told: string, from: number): string {
+  const { main } = clause.verb ?? {};
+  if (!/^should\b/i.test(words) || !main || main.from < from || main.to > from + told.length) return told;
+  const [begin, end] = [main.from - from, main.to - from];
+  const verb = told.slice(begin, end);
+  const finite = verb === "be" ? "is" : thirdPersonOf(verb);
+  return `${told.slice(0, begin)}${finite}${told.slice(end)}`.replace(/^should\s+/i, "");
+}
+
+/** Whom "it" or "they" means before such a verb. */
+function personMeant({ clause }: Part, words: string, { lastSubject, lastParty }: Course): Mention | undefined {
+  const { verb } = clause;
+  if (!verb || verb.isPassive || verb.isState || !/^(?:it|they)\b/i.test(words)) return undefined;
+  if (!ofPersons.test(verb.base.split(" ")[0] ?? "")) return undefined;
+  return lastSubject?.kind === "party" ? lastSubject : (lastParty ?? lastSubject);
+}
+
 /** "It is right" with the name of what "it" is. */
 function named(words: string, thing: Course["lastThing"]): string {
   const pronoun = /^(?:[Ii]t|[Tt]hey)\b/.exec(words)?.[0].toLowerCase();
   // "It is the third reminder" names what it is.
   if (/^it (?:is|was) (?:the|an?)\b/i.test(words)) return words;
   if (!pronoun || !thing || (pronoun === "they") !== thing.isPlural) return words;
-  return words.replace(/^(?:it|they)\b/i, `the ${thing.text}`);
+  return words.replace(/^(?:it|they)\b/i, () => `the ${thing.text}`);
 }
 
 /** "Pays the bill if it is right": what the clause before works on, though it is read after its condition. */
@@ -84,6 +117,38 @@ export const condition: TurnOfPhrase = {
     {
       text: "If [decision: the form is right], the [role: desk] [activity: files the form]. If [decision: it is wrong], the desk [activity: sends a letter].",
       reads: ["Form right?", "  yes", "    File form", "  no", "    Send letter"],
+    },
+    {
+      text: "If [decision: the test fails twice], the [role: crew] [activity: replaces the meter]. If [decision: it passes], it [activity: signs the record].",
+      reads: ["Test fails twice?", "  yes", "    Replace meter", "  no", "    Sign record"],
+    },
+    {
+      text: "The [role: crew] [activity: confirms the date]. If they cannot, the [role: desk] [activity: looks for another crew].",
+      reads: ["Confirm date", "Date confirmed?", "  yes", "  no", "    Look for another crew"],
+    },
+    {
+      text: "[activity: Check the form]. If [decision: it is incomplete], [activity: return it]. [activity: Print the permit].",
+      reads: ["Check form", "Form incomplete?", "  yes", "    Return form", "  no", "Print permit"],
+    },
+    {
+      text: "If [decision: several quotes are received], the [role: buyer] [activity: compares them]. If [decision: only one quote is received], the buyer [activity: takes it].",
+      reads: ["Several quotes received?", "  yes", "    Compare several quotes", "  no", "    Take it"],
+    },
+    {
+      text: "Should [decision: the value exceed the limit], the [role: lab] [activity: alerts the inspector]. Otherwise the lab [activity: files the value].",
+      reads: ["Value exceeds limit?", "  yes", "    Alert inspector", "  no", "    File value"],
+    },
+    {
+      text: "The [role: head] [activity: reads the request]. If [decision: approved], it [activity: is sent to the buyer]; if [decision: rejected], the [role: clerk] [activity: writes a letter].",
+      reads: ["Read request", "Approved?", "  yes", "    Send request to buyer", "  no", "    Write letter"],
+    },
+    {
+      text: "The [role: buyer] [activity: orders the goods] unless [decision: they are in stock], in which case the [role: store] [activity: delivers them].",
+      reads: ["Goods in stock?", "  no", "    Order goods", "  yes", "    Deliver goods"],
+    },
+    {
+      text: "The [party: household] [activity: receives a bill]. If [decision: it does not pay], the [role: desk] [activity: sends a letter].",
+      reads: ["Bill received", "Household pays?", "  yes", "  no", "    Send letter"],
     },
     {
       text: "The [role: desk] [activity: pays the bill] if [decision: it is right].",
@@ -126,9 +191,14 @@ export const condition: TurnOfPhrase = {
       return kind === "whether";
     }
     if (!isCondition) return false;
-    const words = ofCase === undefined ? conditionWords(part, course) : `there are ${ofCase}`;
-    const says = statementOf(words);
+    followLeadBefore(course, part);
+    const words =
+      ofCase === undefined ? (wordsOfAble(part, course) ?? conditionWords(part, course)) : `there are ${ofCase}`;
     const open = course.answerable();
+    // "If the test fails, … If it passes, …": it is the test, whatever was worked on in between.
+    const bare = statementOf(part.words);
+    const says = open && bare.isPronoun && isTrial(bare) && isTrial(open.says) ? bare : statementOf(words);
+    if (open && kind !== "unless" && !says.isNegated && followRange(course, open, words, mark?.id)) return true;
     const given = open && answerTo(open, says, part);
     if (open && given) {
       const isPlain = given === "yes" || given === "no";
@@ -178,10 +248,12 @@ export function answersByWhen(part: Part, course: Course): boolean {
 function affirmed(words: string, course: Course): string {
   const head = course.lastThing?.text.split(" ").at(-1);
   return words
-    .replace(/^(?:none|no one)\b(?:\s+of\s+\S+)?/i, head ? `the ${head}` : "one")
+    .replace(/^(?:none|no one)\b(?:\s+of\s+\S+)?/i, () => (head ? `the ${head}` : "one"))
     .replace(/^there (?:is|are) (?:no|not any)\s+/i, "there is ")
     .replace(/^no\s+/i, "")
-    .replace(/\b(?:does|do|did|has|have) not\s+|\s*\bnot\b|\b(?:doesn't|don't|hasn't|haven't)\s+/i, " ")
+    .replace(/\bstill\s+(?=(?:does|do|did|is|are|has|have)\b.*\bnot\b)/i, "")
+    .replace(/\b(?:does not|doesn't)\s+(\p{L}+)/iu, (_, verb: string) => thirdPersonOf(verb))
+    .replace(/\b(?:do|did|has|have) not\s+|\s*\bnot\b|\b(?:doesn't|don't|hasn't|haven't)\s+/i, " ")
     .replace(/\bcan't\b|\bcannot\b/i, "can")
     .replace(/\bwon't\b/i, "will")
     .replace(/\b(\p{L}+)n't\b/iu, "$1")
@@ -190,6 +262,21 @@ function affirmed(words: string, course: Course): string {
 }
 
 const opposite = (answer: string) => (answer === "yes" ? "no" : answer === "no" ? "yes" : answer);
+
+/** "The crew must confirm the date. If they cannot, …": whether the date is confirmed. */
+function wordsOfAble({ clause, words }: Part, course: Course): string | undefined {
+  const step = course.told.at(-1)?.node ?? course.toldBefore.at(-1)?.node;
+  const isAbout = /\b(?:he|she|it|they)\s+(?:can|could|may|do|does|did)(?:not|n't|\s+not)?\s*,?$/i.test(words);
+  if (!clause.verb?.isBare || !isAbout || step?.kind !== "step" || step.awaits) return undefined;
+  if (!step.name.includes(" ")) return `they ${clause.verb.isNegated ? "do not " : ""}${step.name.toLowerCase()}`;
+  return `the ${uncapitalised(doneName(uncapitalised(step.name)))}${clause.verb.isNegated ? " not" : ""}`.replace(
+    /^(.+) (\S+) not$/,
+    "$1 is not $2",
+  );
+}
+
+/** Whether something is said to pass or to fail. */
+const isTrial = ({ predicate }: Statement) => ["pass", "succeed", "fail"].some((verb) => predicate.has(verb));
 
 /** A condition nobody marked stands by what depends on it. */
 function derivedKey(part: Part, isOwn: boolean): string | undefined {

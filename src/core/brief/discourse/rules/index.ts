@@ -7,6 +7,7 @@ import { inEveryCase } from "./inEveryCase";
 import { notInTime } from "./late";
 import { ordinal } from "./ordinal";
 import { plain } from "./plain";
+import { ranges } from "./ranges";
 import { repeat } from "./repeat";
 import type { TurnOfPhrase } from "./rule";
 import { someCases } from "./someCases";
@@ -20,6 +21,7 @@ export const turnsOfPhrase: readonly TurnOfPhrase[] = [
   answer,
   arrival,
   condition,
+  ranges,
   someCases,
   ordinal,
   until,

@@ -1,5 +1,6 @@
 import { stateName } from "../../reading/states";
 import { readTime } from "../../times";
+import { thirdPersonOf } from "../../wording";
 import { subjectOf } from "../actor";
 import { type Course, capitalisedTime, type OpenStep } from "../course";
 import type { Part } from "../part";
@@ -65,21 +66,23 @@ function implicitWait(
   const told = part.words
     .replace(/^(?:and\s+|but\s+)?(?:if|when|in case)\s+/i, "")
     .replace(/\s*\b(?:within|after|by|for|in)\b.*$/i, "")
+    .replace(/\b(?:cannot|can't|can not|does not)\s+(\p{L}+)/iu, (_, verb: string) => thirdPersonOf(verb))
     .replace(/\s+(?:does|do|did|has|have) not\s+/i, " ")
     .replace(/\s+not\b|\bno\s+/i, "");
   const isSaid =
     part.clause.verb !== undefined && !/\b(?:answer|reply|response|there is|there are|without)\b/i.test(told);
   const { lastThing } = course;
   const named = isSaid
-    ? stateName(lastThing ? told.replace(/^it\b/i, `the ${lastThing.text}`) : told.replace(/^(?:it|they)\b/i, "")) ||
-      "Answer received"
+    ? stateName(
+        lastThing ? told.replace(/^it\b/i, () => `the ${lastThing.text}`) : told.replace(/^(?:it|they)\b/i, ""),
+      ) || "Answer received"
     : "Answer received";
   const step: OpenStep = {
     ...before.step,
     mark: `${limit.mark}:wait`,
     alsoMarks: [],
     name: named,
-    role: awaits ? undefined : before.step.role,
+    role: awaits ? undefined : party?.kind === "role" ? party : before.step.role,
     bySystem: false,
     awaits,
     isWait: !awaits,

@@ -1,6 +1,8 @@
+import { say } from "../../../messages";
 import { readTime } from "../../times";
 import { capitalised } from "../../wording";
 import { refusingVerbs } from "../../words";
+import { asDrawn } from "../questions";
 import { stepOf, verbOf } from "../step";
 import { objectOf } from "../thing";
 import { isWaitOfItsOwn } from "../wait";
@@ -28,6 +30,14 @@ export const plain: TurnOfPhrase = {
         const step = stepOf(part, mark, course, everybody, shared);
         const thing = objectOf(part, mark);
         course.add(step, part);
+        if (step.awaits && /\bat any (?:time|point|stage)\b/i.test(part.words))
+          course.wonder({
+            id: `anytime:${mark.id}`,
+            sentence: part.sentence,
+            question: say`"${step.name}" can come at any time: what becomes of the work that is under way then?`,
+            marks: [mark.id],
+            choices: [asDrawn],
+          });
         if (thing) course.lastThing = thing;
         if (refusingVerbs.has(verbOf(part, mark)) && course.here.path)
           course.refused.push({ path: course.here.path, step, part });

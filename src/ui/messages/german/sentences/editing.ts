@@ -160,6 +160,8 @@ export const editing = {
   'What follows where the answer to "{0}" is {1}?': "Was folgt, wo die Antwort auf „{0}“ {1} ist?",
   'What follows from each answer to "{0}"?': "Was folgt aus jeder Antwort auf „{0}“?",
   'Where does it go on after "{0}"?': "Wo geht es nach „{0}“ weiter?",
+  '"{0}" can come at any time: what becomes of the work that is under way then?':
+    "„{0}“ kann jederzeit kommen: Was wird dann aus der Arbeit, die im Gange ist?",
   'Who does "{0}": {1}?': "Wer tut „{0}“: {1}?",
   'Who does "{0}"?': "Wer tut „{0}“?",
   'Which answer to "{0}" is "{1}"?': "Welche Antwort auf „{0}“ ist „{1}“?",
