@@ -225,7 +225,9 @@ const document = (
   })),
   ...besides(log, held),
   ...(held.isCut && { isCut: true }),
-  ...(log.leftOut > 0 && { leftOut: { count: log.leftOut, first: log.left.map(({ line, why }) => ({ line, why })) } }),
+  ...(log.leftOut > 0 && {
+    leftOut: { count: log.leftOut, first: log.left.map(({ line, why }) => ({ line, why: why.text })) },
+  }),
   ...(after && { applied: { number, ...figures(after) } }),
 });
 
@@ -264,7 +266,7 @@ function tell(
   if (held.isCut) console.log("A bound was met: some alignments may cost less than is told.");
   if (log.leftOut > 0) {
     console.log(`${counted(log.leftOut, "event")} left out:`);
-    for (const { line, why } of log.left.slice(0, 10)) console.log(`  line ${line}: ${why}`);
+    for (const { line, why } of log.left.slice(0, 10)) console.log(`  line ${line}: ${why.text}`);
   }
   for (const [at, { statement, traces: own }] of differences.entries())
     console.log(`${String(at + 1).padStart(3)}. ${statement.text} (${counted(own.length, "trace")})`);

@@ -1,3 +1,5 @@
+import type { Said } from "../../messages";
+
 /** One line of a log: something was begun or done for a case. */
 export interface LoggedEvent {
   readonly activity: string;
@@ -17,7 +19,7 @@ export interface LoggedTrace {
 /** A row or an event that cannot be used, and why; never silently. */
 export interface LeftOut {
   readonly line: number;
-  readonly why: string;
+  readonly why: Said;
   /** Of a row of a table: its cells, so that it can be corrected by hand. */
   readonly cells?: readonly string[];
 }
@@ -66,7 +68,7 @@ export class Leaving {
   readonly left: LeftOut[] = [];
   count = 0;
 
-  leave(line: number, why: string, cells?: readonly string[]): void {
+  leave(line: number, why: Said, cells?: readonly string[]): void {
     this.count++;
     if (this.left.length < mostNamed) this.left.push({ line, why, ...(cells && { cells }) });
   }

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { say } from "../../messages";
+import { say, term } from "../../messages";
 import { failure, ok, type Result } from "../../model";
 import type { EventLog, WordColumn } from "./eventLog";
 
@@ -37,7 +37,7 @@ export function packedLog(log: EventLog): Uint8Array {
       attributes: log.attributes.map(({ name, words: own }) => ({ name, words: [...own] })),
       eventAttributes: log.eventAttributes.map(({ name, words: own }) => ({ name, words: [...own] })),
       // The cells of a row were for correcting it.
-      left: log.left.map(({ line, why }) => ({ line, why })),
+      left: log.left.map(({ line, why }) => ({ line, why: why.text })),
       leftOut: log.leftOut,
       corrected: log.corrected,
     } satisfies Head),
@@ -98,7 +98,7 @@ export function openedLog(bytes: Uint8Array): Result<EventLog> {
     who: column(words.who, events),
     attributes: attributes.map(({ name, words: own }) => ({ name, ...column(own, cases.length) })),
     eventAttributes: eventAttributes.map(({ name, words: own }) => ({ name, ...column(own, events) })),
-    left: said.left,
+    left: said.left.map(({ line, why }) => ({ line, why: term(why) })),
     leftOut: said.leftOut,
     corrected: said.corrected,
   };

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
 import { logCsv, logXes } from "../../live";
+import { leftIn } from "../../testing/leftOut";
 import { expectOk } from "../../testing/models";
 import {
   classifiersIn,
@@ -76,7 +77,7 @@ describe("a log in XES", () => {
     const log = read(`<log>\n${lines.join("\n")}\n</log>`);
     expect(tracesIn(log)[0]?.events.map(({ activity }) => activity)).toEqual(["b"]);
     expect(log.leftOut).toBe(2);
-    expect(log.left).toEqual([
+    expect(leftIn(log)).toEqual([
       { line: 3, why: "the event has no name (concept:name)" },
       { line: 4, why: "“soon” is no time (time:timestamp)" },
     ]);
@@ -165,7 +166,7 @@ describe("a log as a table", () => {
   test("rows that cannot be used are left out, counted all and named the first", () => {
     const log = table("case,activity,time", "1,a,2027-01-01", "1,,2027-01-02", ",b,2027-01-02", "1,c,tomorrow", "");
     expect(tracesIn(log)[0]?.events).toHaveLength(1);
-    expect(log.left).toEqual([
+    expect(leftIn(log)).toEqual([
       { line: 3, why: "the row names no activity", cells: ["1", "", "2027-01-02"] },
       { line: 4, why: "the row names no case", cells: ["", "b", "2027-01-02"] },
       { line: 5, why: "“tomorrow” is no time", cells: ["1", "c", "tomorrow"] },

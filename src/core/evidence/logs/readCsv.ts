@@ -1,4 +1,4 @@
-import { say } from "../../messages";
+import { type Said, say } from "../../messages";
 import { failure, ok, type Result } from "../../model";
 import { LogBuilder } from "./building";
 import type { EventLog } from "./eventLog";
@@ -21,8 +21,8 @@ export interface SaidOfTable {
 /**
  * Reads a log from a table, from its text in pieces: a row an event, told by the names of its columns unless they are given. A row with
  * two times is a beginning and a completion. Events of a case stand in the order of their times, those of the same time in that of the
- * rows. A row without a case or an activity, or with a time that is none, is left out and counted with its line, unless it was corrected
- * by hand. Columns that say the same in every row of a case are attributes of the case, others of its events. O(text).
+ * rows. A row without a case or an activity, with a time that is none, or that ends before it begins, is left out and counted with its line,
+ * unless it was corrected by hand. Columns that say the same in every row of a case are attributes of the case, others of its events. O(text).
  */
 export function readLogCsv(pieces: Iterable<string>, said: SaidOfTable = {}): Result<EventLog> {
   try {
@@ -101,14 +101,16 @@ class TableReading {
 
   #keep(row: TableRow): void {
     const { columns } = this;
-    const leave = (why: string) => this.#builder.leaving.leave(row.line, why, row.cells);
+    const leave = (why: Said) => this.#builder.leaving.leave(row.line, why, row.cells);
     const [name, activity] = [cellOf(row, columns.case), cellOf(row, columns.activity)];
     const [time, beginning] = [cellOf(row, columns.at), cellOf(row, columns.began)];
     const [at, began] = [this.#moment(time), this.#moment(beginning)];
-    if (name === "") leave("the row names no case");
-    else if (activity === "") leave("the row names no activity");
-    else if (time !== "" && at === undefined) leave(`“${time}” is no time`);
-    else if (beginning !== "" && began === undefined) leave(`“${beginning}” is no time`);
+    if (name === "") leave(say`the row names no case`);
+    else if (activity === "") leave(say`the row names no activity`);
+    else if (time !== "" && at === undefined) leave(say`“${time}” is no time`);
+    else if (beginning !== "" && began === undefined) leave(say`“${beginning}” is no time`);
+    else if (at !== undefined && began !== undefined && latest(time, at) < began)
+      leave(say`it ends (“${time}”) before it begins (“${beginning}”)`);
     else {
       const of = this.#builder.case(name);
       const lifecycle = cellOf(row, columns.lifecycle).toLowerCase();
@@ -123,6 +125,9 @@ class TableReading {
     }
   }
 }
+
+/** The end of what a cell tells: a day without a time of day is all of it. */
+const latest = (cell: string, at: number): number => (cell.includes(":") ? at : at + 86_400_000 - 1);
 
 const cellOf = ({ cells }: TableRow, at: number | undefined): string =>
   at === undefined ? "" : (cells[at] ?? "").trim();

@@ -1,5 +1,5 @@
 import { SaxesParser } from "saxes";
-import { say } from "../../messages";
+import { type Said, say } from "../../messages";
 import { failure, ok, type Problem, type Result } from "../../model";
 import { LogBuilder } from "./building";
 import type { EventLog } from "./eventLog";
@@ -13,7 +13,7 @@ const read = {
   "org:resource": "who",
 } as const;
 type Field = (typeof read)[keyof typeof read];
-type Said = { [field in Field]?: string } & {
+type ToldEvent = { [field in Field]?: string } & {
   readonly line: number;
   /** What the classifier that names events asks for, by its keys. */
   readonly named?: Map<string, string>;
@@ -75,8 +75,8 @@ class XesReader {
   #path: string[] = [];
   #global: string | undefined;
   /** What is said of the trace that is open; its name may come behind its events. */
-  #trace: { name: string; readonly attributes: [string, string][]; readonly events: Said[] } | undefined;
-  #event: Said | undefined;
+  #trace: { name: string; readonly attributes: [string, string][]; readonly events: ToldEvent[] } | undefined;
+  #event: ToldEvent | undefined;
   /** The keys of the attributes that are open, from the trace down. */
   #inside: (string | undefined)[] = [];
   #keys: readonly string[] = [];
@@ -84,10 +84,10 @@ class XesReader {
   constructor(private readonly classifier: string | undefined) {
     const parser = this.#parser;
     parser.on("error", (error) => {
-      throw this.#unusable(error.message.replace(/^\d+:\d+: /, ""));
+      throw this.#unusable(say`${error.message.replace(/^\d+:\d+: /, "")}`);
     });
     parser.on("doctype", () => {
-      throw this.#unusable("it brings a document type, which is not read");
+      throw this.#unusable(say`it brings a document type, which is not read`);
     });
     parser.on("opentag", ({ name, attributes }) => this.#open(name.slice(name.indexOf(":") + 1), attributes));
     parser.on("closetag", ({ name }) => this.#close(name.slice(name.indexOf(":") + 1)));
@@ -102,15 +102,15 @@ class XesReader {
     return this.#builder.end();
   }
 
-  #unusable(why: string): Unusable {
+  #unusable(message: Said): Unusable {
     const { line, column } = this.#parser;
-    const [problem] = failure({ code: "bad-log", message: say`${why}`, line, column: column + 1 }).problems;
+    const [problem] = failure({ code: "bad-log", message, line, column: column + 1 }).problems;
     return new Unusable(problem as Problem);
   }
 
   #open(name: string, attributes: { readonly [name: string]: string }): void {
     const parent = this.#path.at(-1);
-    if (parent === undefined && name !== "log") throw this.#unusable(`its root is “${name}” where a log has “log”`);
+    if (parent === undefined && name !== "log") throw this.#unusable(say`its root is “${name}” where a log has “log”`);
     this.#path.push(name);
     if (name === "global") this.#global = attributes.scope ?? "event";
     else if (name === "trace" && parent === "log") {
@@ -149,12 +149,20 @@ class XesReader {
       this.#trace = undefined;
     } else if (name === "event" && this.#event) {
       if (this.#trace) this.#trace.events.push(this.#event);
-      else this.#builder.leaving.leave(this.#event.line, "the event stands in no trace");
+      else this.#builder.leaving.leave(this.#event.line, say`the event stands in no trace`);
       this.#event = undefined;
     }
   }
 
-  #keep({ name, attributes, events }: { name: string; attributes: [string, string][]; events: readonly Said[] }): void {
+  #keep({
+    name,
+    attributes,
+    events,
+  }: {
+    name: string;
+    attributes: [string, string][];
+    events: readonly ToldEvent[];
+  }): void {
     const builder = this.#builder;
     const of = builder.case(name || String(builder.caseCount + 1), true);
     for (const [key, value] of attributes) builder.attribute(of, key, value);
@@ -162,9 +170,9 @@ class XesReader {
       const told = (field: Field) => (said[field] ?? this.#usual[field] ?? "").trim();
       const activity = said.named ? this.#keys.map((key) => said.named?.get(key) ?? "").join("+") : told("activity");
       const at = said.at === undefined ? undefined : Date.parse(said.at);
-      if (/^\+*$/.test(activity)) builder.leaving.leave(said.line, "the event has no name (concept:name)");
+      if (/^\+*$/.test(activity)) builder.leaving.leave(said.line, say`the event has no name (concept:name)`);
       else if (at !== undefined && Number.isNaN(at))
-        builder.leaving.leave(said.line, `“${said.at}” is no time (time:timestamp)`);
+        builder.leaving.leave(said.line, say`“${said.at ?? ""}” is no time (time:timestamp)`);
       else {
         builder.event(of, {
           activity,

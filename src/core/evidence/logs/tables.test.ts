@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, test } from "vitest";
+import { leftIn } from "../../testing/leftOut";
 import { expectOk } from "../../testing/models";
 import {
   columnsIn,
@@ -227,6 +228,23 @@ describe("a table of events", () => {
     ]);
   });
 
+  test("a row that ends before it begins is left out; one that ends on the day it begins is not", () => {
+    const log = read([
+      "case,activity,began,time",
+      "1,a,2027-01-04 09:00,2027-01-04 08:59",
+      "1,b,2027-01-04 09:00,2027-01-04 09:00",
+      "1,c,2027-01-04 09:00,2027-01-04",
+      "1,d,2027-01-05 00:00,2027-01-04",
+      "1,e,2027-01-04 09:00,",
+    ]);
+    expect(leftIn(log).map(({ line, why }) => [line, why])).toEqual([
+      [2, "it ends (“2027-01-04 08:59”) before it begins (“2027-01-04 09:00”)"],
+      [5, "it ends (“2027-01-04”) before it begins (“2027-01-05 00:00”)"],
+    ]);
+    const activities = new Set(traceAt(log, 0).events.map(({ activity }) => activity));
+    expect([...activities].sort()).toEqual(["b", "c", "e"]);
+  });
+
   test("a row that was corrected by hand is read as it was corrected; the others name their cells", () => {
     const lines = [
       "case,activity,time,room",
@@ -236,7 +254,7 @@ describe("a table of events", () => {
       "2,e,2027-01-02,",
     ];
     const before = read(lines);
-    expect(before.left).toEqual([
+    expect(leftIn(before)).toEqual([
       { line: 2, why: "“soon” is no time", cells: ["1", "a", "soon", "hall"] },
       { line: 3, why: "the row names no case", cells: ["", "b", "2027-01-01", ""] },
       { line: 4, why: "“never” is no time", cells: ["2", "c\nd", "never", "yard"] },
@@ -244,16 +262,16 @@ describe("a table of events", () => {
     const corrected = { 2: ["1", "a", "2027-01-03", "hall"], 4: ["2", "c", "later", "yard"], 99: ["x", "y"] };
     const log = read(lines, { corrected });
     expect(told(log).map(([name]) => name)).toEqual(["1", "2"]);
-    expect(log.left.map(({ line, why }) => [line, why])).toEqual([
+    expect(log.left.map(({ line, why }) => [line, why.text])).toEqual([
       [3, "the row names no case"],
       [4, "“later” is no time"],
     ]);
     // Two rows were corrected, though one of them is still none; a line that the file has not counts for nothing.
     expect([log.corrected, log.leftOut]).toEqual([2, 2]);
     const again = expectOk(openedLog(packedLog(log)));
-    expect([again.corrected, again.left, again.eventAttributes]).toEqual([
+    expect([again.corrected, leftIn(again), again.eventAttributes]).toEqual([
       2,
-      log.left.map(({ line, why }) => ({ line, why })),
+      log.left.map(({ line, why }) => ({ line, why: why.text })),
       log.eventAttributes,
     ]);
   });

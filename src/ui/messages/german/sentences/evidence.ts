@@ -105,6 +105,14 @@ export const evidence = {
   "What was kept of this log cannot be read.": "Was von diesem Protokoll behalten wurde, kann nicht gelesen werden.",
   'The first row names no column for cases and none for activities. Call them "case" and "activity".':
     "Die erste Zeile nennt keine Spalte für Fälle und keine für Tätigkeiten. Nennen Sie sie „case“ und „activity“.",
+  "the row names no case": "die Zeile nennt keinen Fall",
+  "the row names no activity": "die Zeile nennt keine Tätigkeit",
+  "it ends (“{0}”) before it begins (“{1}”)": "sie endet („{0}“), bevor sie beginnt („{1}“)",
+  "the event stands in no trace": "das Ereignis steht in keinem Fall",
+  "the event has no name (concept:name)": "das Ereignis hat keinen Namen (concept:name)",
+  "“{0}” is no time (time:timestamp)": "„{0}“ ist keine Zeit (time:timestamp)",
+  "it brings a document type, which is not read": "sie bringt einen Dokumenttyp mit, der nicht gelesen wird",
+  "its root is “{0}” where a log has “log”": "ihre Wurzel ist „{0}“, wo ein Protokoll „log“ hat",
   "A quotation mark that opens a cell is not closed.":
     "Ein Anführungszeichen, das eine Zelle öffnet, ist nicht geschlossen.",
 };

@@ -3,7 +3,7 @@ import { Button, chakra, Flex } from "@chakra-ui/react";
 import { useState } from "react";
 import type { LeftOut, LogColumn, SaidOfTable } from "@/core/evidence";
 import type { ReadFile } from "@/jobs";
-import { text } from "../../../messages";
+import { text, worded } from "../../../messages";
 
 const words = text.evidence.importing;
 /** What may be wrong with a row. */
@@ -70,7 +70,7 @@ export function CorrectRows(props: {
                 {rows.map(({ line, why, cells = [] }) => (
                   <tr key={line}>
                     <chakra.th scope="row" fontWeight="400" color="trouble" whiteSpace="nowrap">
-                      {words.line(line, why)}
+                      {words.line(line, worded(why))}
                     </chakra.th>
                     {places.map(([column, place]) => (
                       <td key={column}>

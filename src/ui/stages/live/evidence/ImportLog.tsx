@@ -11,7 +11,7 @@ import { doAct } from "../../../kernel/history";
 import { JobRunner } from "../../../kernel/jobRunner";
 import { lookAgain, useAsked } from "../../../kernel/queries";
 import { wordsOf } from "../../../kernel/wordsOf";
-import { reasons, text } from "../../../messages";
+import { reasons, text, worded } from "../../../messages";
 import { CorrectRows } from "./CorrectRows";
 import { Choice, Typed } from "./FilterDialog";
 import { dayWords } from "./said";
@@ -237,7 +237,7 @@ function Found({ read }: { readonly read: ReadFile }) {
           <chakra.p>{words.leftOut(leftOut.count)}</chakra.p>
           <chakra.ul listStyleType="none" fontSize="12px" maxH="120px" overflow="auto">
             {first.map(({ line, why }) => (
-              <li key={line}>{words.line(line, why)}</li>
+              <li key={line}>{words.line(line, worded(why))}</li>
             ))}
             {leftOut.count > first.length && <li>{words.more(Math.max(0, leftOut.count - first.length))}</li>}
           </chakra.ul>
