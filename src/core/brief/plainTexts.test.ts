@@ -22,6 +22,35 @@ const table: readonly [what: string, text: string, reads: readonly string[], ope
     [],
   ],
   [
+    "checks if is checks whether",
+    "The storekeeper checks if the part is in stock. If so, he ships it. If not, the desk asks the supplier if another one is free. If yes, the storekeeper orders one.",
+    [
+      "Check if part is in stock (Storekeeper)",
+      "Part in stock?",
+      "  yes",
+      "    Ship part (Storekeeper)",
+      "  no",
+      "    Ask supplier if another one is free (Desk)",
+      "    Another one free?",
+      "      yes",
+      "        Order one (Storekeeper)",
+      "      no",
+    ],
+    [],
+  ],
+  [
+    "what a test shows is asked behind it, and the test is repeated",
+    "The crew tests the seal and replaces it if it leaks. This is repeated until the seal holds. Then the crew signs the record.",
+    ["Test seal (Crew)", "Seal leaks?", "  yes ↺ Test seal", "    Replace seal (Crew)", "  no", "Sign record (Crew)"],
+    [],
+  ],
+  [
+    "what may be repeated together with what leads to it",
+    "The planner drafts the plan. The manager reviews it. This is repeated until the manager agrees.",
+    ["Draft plan (Planner)", "Review plan (Manager)", "Manager agrees?", "  no ↺ Review plan", "  yes"],
+    ["What is done again here, and from where does it go on?"],
+  ],
+  [
     "three ranges are three answers",
     "If the amount is below 500 euros, the clerk approves the bill. Between 500 and 5000 euros, the manager approves it. Above 5000 euros, the board decides.",
     [

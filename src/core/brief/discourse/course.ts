@@ -15,7 +15,7 @@ export const capitalisedTime = (words: string): string =>
 /** A path while it is written. */
 export interface OpenPath {
   answer: string;
-  readonly mark: string | undefined;
+  mark: string | undefined;
   readonly items: Node[];
   ends: FramePath["ends"];
   back: FramePath["back"];

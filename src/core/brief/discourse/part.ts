@@ -16,6 +16,8 @@ export interface Part {
   readonly all: readonly Part[];
 }
 
+const findsOut = /^(?:check|test|verify|inspect|measure|examine|review|assess|evaluate|compare)\b/;
+
 /**
  * The clauses of a sentence in the order in which the work goes: a condition comes before what depends on it, wherever it stands in
  * the sentence. Marks belong to the clause in which they begin.
@@ -47,7 +49,11 @@ export function partsOf(sentence: Sentence, mentions: readonly Mention[]): reado
     // "Pays the bill if it is right": what depends on it stands before, unless something behind follows from it.
     if (followsDirectly(sentence, parts, at)) continue;
     let first = at - 1;
-    while (first > 0 && parts[first]?.clause.sharesSubject && parts[first]?.clause.link === "and") first--;
+    while (first > 0 && parts[first]?.clause.sharesSubject && parts[first]?.clause.link === "and") {
+      // "Tests the seal and replaces it if it leaks": the test shows whether it does.
+      if (findsOut.test(parts[first - 1]?.clause.verb?.base ?? "")) break;
+      first--;
+    }
     parts.splice(at, 1);
     parts.splice(first, 0, part);
   }

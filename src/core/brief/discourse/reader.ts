@@ -14,6 +14,7 @@ import { type Answers, backTo, bothGoOn, ends, goesOn, named, nobody, noEnds, wa
 import { turnsOfPhrase } from "./rules";
 import { bareAnswer, meansWhatWasSaid, otherAnswer } from "./rules/answer";
 import { conditionWords } from "./rules/condition";
+import { overAgainIn } from "./rules/overAgain";
 import { isByRange, rangeLeading } from "./rules/ranges";
 import { repeated } from "./rules/repeat";
 import { sideBySide } from "./rules/together";
@@ -267,6 +268,8 @@ export class Reader {
     if (place.decision && (meansWhatWasSaid(first) || isNextRange(first, place.decision))) return true;
     const isAnswer = first.clause.link === "if" || first.clause.link === "unless" || bare !== undefined;
     if (last?.kind === "decision" && "onlyAsked" in last && last.onlyAsked && isAnswer) return true;
+    // "… corrects it. This is repeated until it is right": what was done on this path leads back.
+    if (place.decision && !place.path?.ends && overAgainIn(first)) return true;
     if (place.path?.ends || place.path?.back) return false;
     if (this.#passage !== sentence.passage && this.#pointsBack(parts)) return true;
     const step = last?.kind === "step" ? last : undefined;

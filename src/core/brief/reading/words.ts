@@ -143,12 +143,31 @@ function tieClauses(words: Word[]): void {
     const next = words[at + phrase.split(" ").length];
     if (phrase === "in case" && next?.lower === "of") continue;
     if (phrase === "once" && /^(?:a|an|per|every|more|again)$/.test(next?.lower ?? "")) continue;
+    const meant = phrase === "if" && isAskedAt(words, at) ? "whether" : link;
     phrase.split(" ").forEach((_, place) => {
       const word = words[at + place] as Word;
-      words[at + place] = { ...word, class: "subordinator", link: place === 0 ? link : undefined };
+      words[at + place] = { ...word, class: "subordinator", link: place === 0 ? meant : undefined };
     });
     at += phrase.split(" ").length - 1;
   }
+}
+
+/** What is done to know something. */
+const asking =
+  /^(?:check(?:s|ing)?|verif(?:y|ies|ying)|determin(?:es?|ing)|decid(?:es?|ing)|ask(?:s|ing)?|tests?|testing|examin(?:es?|ing)|assess(?:es|ing)?|evaluat(?:es?|ing)|judg(?:es?|ing)|investigat(?:es?|ing)|sees?|finds?|finding|looks?|looking)$/;
+
+/** "Checks if the part is there": the "if" stands for "whether". "Checks if necessary" and "is checked if the value is high" do not. */
+function isAskedAt(words: readonly Word[], at: number): boolean {
+  const [verb, before, next] = [words[at - 1], words[at - 2], words[at + 1]];
+  if (!verb || !next || words[at]?.isParted || next.isParted) return false;
+  if (/^(?:so|not|yes|no|any|ever|necessary|needed|required|possible|applicable|wanted|desired)$/.test(next.lower))
+    return false;
+  // "Asks the household if it wants one".
+  let asked = at - 1;
+  while (asked > 0 && !words[asked]?.isParted && /^(?:noun|determiner|adjective)$/.test(words[asked]?.class ?? ""))
+    if (/^asks?$/.test(words[--asked]?.lower ?? "")) return true;
+  const asks = verb.lower === "out" && before ? before : verb;
+  return asking.test(asks.lower) && !(before && asks === verb && before.class === "determiner" && !verb.isParted);
 }
 
 const isNominal = (word: Word | undefined) =>
@@ -222,7 +241,7 @@ function correct(words: Word[], at: number): void {
   const opensObject =
     next !== undefined &&
     !next.isParted &&
-    (next.class === "determiner" || /^(?:it|them|him|whether|which|what|how)$/.test(next.lower));
+    (next.class === "determiner" || next.link === "whether" || /^(?:it|them|him|which|what|how)$/.test(next.lower));
   if (
     word.class === "noun" &&
     opensObject &&

@@ -1,5 +1,6 @@
 import { partsOf } from "../discourse/part";
 import { bareAnswer } from "../discourse/rules/answer";
+import { isOverAgain, overAgainIn } from "../discourse/rules/overAgain";
 import type { MarkKind, Span } from "../document";
 import type { Clause } from "../reading/clauses";
 import { statementOf } from "../reading/polarity";
@@ -160,7 +161,7 @@ function questionIn(
       /\bin time\b|\bby then\b/i.test(part.words);
     return isBare || isAbsence ? undefined : { ...span, word };
   }
-  if (clause.link === "until" && clause.verb) return { ...span, word: "until" };
+  if (clause.link === "until" && (clause.verb || overAgainIn(part))) return { ...span, word: "until" };
   if (clause.link === "when" && clause.verb?.isState && clause.verb.base === "be") {
     const { subject } = statementOf(part.words);
     if (subject !== "" && around.asked.includes(subject)) return { ...span, word };
@@ -207,6 +208,7 @@ function workIn(
   around: Surroundings,
 ): Span | undefined {
   const { verb, subject } = clause;
+  if (isOverAgain(text, clause)) return undefined;
   // What is not done, or cannot be, is no work.
   if (!verb || verb.isState || verb.isBare || verb.isNegated) return undefined;
   // "Before the meter can be replaced, …": that comes later, and is told where it does.

@@ -5,7 +5,9 @@ import { condition } from "./condition";
 import { ending } from "./ending";
 import { inEveryCase } from "./inEveryCase";
 import { notInTime } from "./late";
+import { onceChosen } from "./onceChosen";
 import { ordinal } from "./ordinal";
+import { overAgain } from "./overAgain";
 import { plain } from "./plain";
 import { ranges } from "./ranges";
 import { repeat } from "./repeat";
@@ -19,11 +21,13 @@ export const turnsOfPhrase: readonly TurnOfPhrase[] = [
   inEveryCase,
   notInTime,
   answer,
+  onceChosen,
   arrival,
   condition,
   ranges,
   someCases,
   ordinal,
+  overAgain,
   until,
   repeat,
   ending,

@@ -1,6 +1,7 @@
 import { stateName } from "../../reading/states";
 import { markIn } from "../part";
 import { conditionWords } from "./condition";
+import { overAgainIn } from "./overAgain";
 import type { TurnOfPhrase } from "./rule";
 
 /** "… until it runs well": what was done before is done again as long as it does not. */
@@ -18,6 +19,7 @@ export const until: TurnOfPhrase = {
   ],
   read: ({ part, course }) => {
     if (part.clause.link !== "until" || !part.clause.verb) return false;
+    if (overAgainIn(part)) return true;
     const last = course.told.at(-1);
     if (last?.node.kind !== "step") return false;
     const words = conditionWords(part, course).replace(/^(?:until|till)\s+/i, "");
