@@ -45,6 +45,19 @@ const table: readonly [what: string, text: string, reads: readonly string[], ope
     [],
   ],
   [
+    "one of two ways is repeated",
+    "The leader reviews the record and either accepts it or sends it back. This is repeated until the record is right.",
+    [
+      "Review record (Leader)",
+      "Accept record or send it back?",
+      "  accept record",
+      "    Accept record (Leader)",
+      "  send it back ↺ Review record",
+      "    Send record back (Leader)",
+    ],
+    [],
+  ],
+  [
     "what may be repeated together with what leads to it",
     "The planner drafts the plan. The manager reviews it. This is repeated until the manager agrees.",
     ["Draft plan (Planner)", "Review plan (Manager)", "Manager agrees?", "  no ↺ Review plan", "  yes"],

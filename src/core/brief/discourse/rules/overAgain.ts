@@ -50,10 +50,10 @@ function backBeforeQuestion({ part, course }: Moment): boolean {
   path.back ??= { to: first.mark, mark: undefined };
   const until = part.all.find(({ clause }) => clause.link === "until");
   const mark = until && markIn(until, "decision");
-  const other = path.answer === "no" ? "yes" : "no";
+  const other = { yes: "no", no: "yes" }[path.answer];
   const known = decision.paths.find(({ answer }) => answer === other);
   if (known) known.mark ??= mark?.id;
-  else course.follow(decision, other, mark?.id);
+  else if (other) course.follow(decision, other, mark?.id);
   course.here = decision.place;
   return true;
 }
