@@ -17,6 +17,9 @@ afterEach(() => {
 });
 afterAll(leaveWorkspace);
 
+/** The clock stands still, so that what waits for a second waits however long a password takes to be looked at. */
+const standsStill = (at = Date.now()) => vi.useFakeTimers({ now: at, toFake: ["Date"] });
+
 /** Asks for a use case as a browser's window does. */
 const asked = async (browser: Browser, name: string, input: unknown = {}) =>
   doUseCase(browser.request(`/api/do/${name}`, "POST", input), { params: Promise.resolve({ useCase: name }) });
@@ -97,6 +100,7 @@ describe("signing in", () => {
   });
 
   test("whether an address is known is not told: the same words, the same waiting", async () => {
+    standsStill();
     const tries = async (email: string) => {
       const said: unknown[] = [];
       for (let at = 0; at < 5; at++) said.push(await (await new Browser().signIn(email, "not the password")).json());
@@ -106,6 +110,7 @@ describe("signing in", () => {
   });
 
   test("wrong ones in a row have to wait longer and longer, many at once no less; the right one begins anew", async () => {
+    standsStill();
     const wrong = await Promise.all(
       Array.from({ length: 10 }, () => new Browser().signIn("ines@quillmere.example", "not the password")),
     );
@@ -114,13 +119,13 @@ describe("signing in", () => {
     expect(states.filter((status) => status === 429)).toHaveLength(7);
     expect((await new Browser().signIn("ines@quillmere.example", ownersPassword)).status).toBe(429);
     expect((await accounts())[0]?.waits).toBeGreaterThan(0);
-    vi.useFakeTimers({ now: Date.now() + 60_000, toFake: ["Date"] });
+    standsStill(Date.now() + 60_000);
     expect((await new Browser().signIn("ines@quillmere.example", ownersPassword)).status).toBe(200);
     expect((await new Browser().signIn("ines@quillmere.example", "not it again")).status).toBe(403);
   });
 
   test("a session ends after a week", async () => {
-    vi.useFakeTimers({ now: Date.now() + 8 * 24 * 3_600_000, toFake: ["Date"] });
+    standsStill(Date.now() + 8 * 24 * 3_600_000);
     expect((await asked(owner, "openHome")).status).toBe(401);
   });
 });
@@ -139,12 +144,13 @@ describe("members", () => {
     // Whoever reset it may have had to: sessions from before are over.
     expect((await asked(browser, "openHome")).status).toBe(401);
     const { token: old } = await done<{ token: string }>(owner, "inviteMember", { id: "tilda" });
-    vi.useFakeTimers({ now: Date.now() + 3 * 24 * 3_600_000 + 1_000, toFake: ["Date"] });
+    standsStill(Date.now() + 3 * 24 * 3_600_000 + 1_000);
     expect((await take(old)).status).toBe(404);
   });
 
   test("an invitation lets somebody in who had to wait after wrong passwords", async () => {
     await invited();
+    standsStill();
     for (let at = 0; at < 5; at++) await new Browser().signIn(tilda.email, "not the password");
     expect((await new Browser().signIn(tilda.email, tildasPassword)).status).toBe(429);
     const { token } = await done<{ token: string }>(owner, "inviteMember", { id: "tilda" });
