@@ -25,14 +25,21 @@ export class Statements {
   #over = [];
   #named = 0;
   #written = 0;
+  #parsers;
 
   /**
    * @param database which nobody else asks meanwhile
-   * @param parsers by type, how a value is read from its text
+   * @param parsers by type, how a value is read from its text where not as the database says
    */
   constructor(database, parsers) {
     this.database = database;
     this.parsers = parsers;
+  }
+
+  /** Of some hundred types, known once the database is ready. To put them together takes longer than most statements. */
+  get #reading() {
+    this.#parsers ??= { ...this.database.parsers, ...this.parsers };
+    return this.#parsers;
   }
 
   /**
@@ -56,7 +63,7 @@ export class Statements {
     ];
     try {
       const messages = await this.database.execProtocolStream(Buffer.concat(message));
-      const result = parse.parseResults(messages, this.database.parsers, { rowMode, parsers: this.parsers }).at(-1);
+      const result = parse.parseResults(messages, this.#reading, { rowMode }).at(-1);
       this.#written += result.affectedRows;
       return result;
     } catch (error) {
