@@ -58,6 +58,17 @@ const table: readonly [what: string, text: string, reads: readonly string[], ope
     [],
   ],
   [
+    "who gets something goes on with it, with a comma or without; what somebody is there for is no step",
+    "The desk hands the request over to the planner who estimates the effort and prepares the offer. The clerk sends the offer to the household who wants the connection.",
+    [
+      "Hand request over to planner (Desk)",
+      "Estimate effort (Planner)",
+      "Prepare offer (Planner)",
+      "Send offer to household who wants connection (Clerk)",
+    ],
+    [],
+  ],
+  [
     "what may be repeated together with what leads to it",
     "The planner drafts the plan. The manager reviews it. This is repeated until the manager agrees.",
     ["Draft plan (Planner)", "Review plan (Manager)", "Manager agrees?", "  no ↺ Review plan", "  yes"],

@@ -65,7 +65,29 @@ export function wordsOf(text: string): Word[] {
   for (const at of words.keys()) correct(words, at);
   for (const at of words.keys()) correctHelped(words, at);
   for (const part of partsOf(words)) findVerb(part);
-  return words.map((word, at) => (isBareDepartment(words, at) ? { ...word, class: "noun", isParted: true } : word));
+  return words.map((word, at) => {
+    if (isBareDepartment(words, at)) return { ...word, class: "noun", isParted: true };
+    return goesOnWith(words, at) ? { ...word, isParted: true } : word;
+  });
+}
+
+/** What somebody is or is there for, which tells who is meant and not what is done next. */
+const lasting =
+  /^(?:wants?|needs?|knows?|likes?|lives?|works?|owns?|uses?|belongs?|deals?|handles?|does|do|leads?|manages?|runs?)$/;
+
+/** "Hands it over to the planner who estimates the effort": as with a comma before it, what is done next, by whom it came to. */
+function goesOnWith(words: readonly Word[], at: number): boolean {
+  if (words[at]?.lower !== "who" || words[at]?.isParted) return false;
+  let from = at;
+  while (from > 0 && /^(?:noun|adjective|determiner)$/.test(words[from - 1]?.class ?? "")) from--;
+  const behind = words.slice(at + 1).find((word) => word.class !== "adverb");
+  return (
+    from < at &&
+    words[from - 1]?.lower === "to" &&
+    words.slice(0, from).some(isFiniteVerb) &&
+    behind?.class === "verb" &&
+    !lasting.test(behind.lower)
+  );
 }
 
 const timeUnits =
