@@ -23,21 +23,23 @@ export function MarkBar({ editor, onSuggest, onComment, onFile }: MarkBarProps) 
   const file = useRef<HTMLInputElement>(null);
   const { set } = useBrief.getState();
   /** While one writes, a letter alone is text. */
-  const withAlt = (letter: string) => (mode === "write" ? `Alt ${letter}` : letter);
+  const needsAlt = mode === "write";
   return (
     <Flex
       role="toolbar"
       aria-label={text.brief.marks}
       minH="42px"
       px={4}
+      py="6px"
       gap="6px"
       align="center"
+      wrap="wrap"
       bg="sheet"
       borderBottomWidth="1px"
       borderColor="line"
       flexShrink={0}
-      overflowX="auto"
     >
+      {needsAlt && <WithAlt />}
       {markKinds.map((kind) => (
         <Button
           key={kind}
@@ -47,29 +49,38 @@ export function MarkBar({ editor, onSuggest, onComment, onFile }: MarkBarProps) 
           borderColor="line"
           px={2}
           flexShrink={0}
+          aria-keyshortcuts={needsAlt ? `Alt+${kindLetters[kind]}` : kindLetters[kind]}
           onMouseDown={(event) => event.preventDefault()}
           onClick={() => editor && markWords(editor, kind)}
         >
-          {kindWords(kind)} <Keycap>{withAlt(kindLetters[kind])}</Keycap>
+          {kindWords(kind)} <Keycap>{kindLetters[kind]}</Keycap>
         </Button>
       ))}
-      <Flex flex="1" />
-      <Tool words={text.brief.suggest} keys={withAlt("G")} onPress={onSuggest} />
-      <Tool words={text.brief.comment} keys={withAlt("K")} title={text.brief.commentTitle} onPress={onComment} />
-      <Tool
-        words={text.brief.write}
-        keys="F2"
-        isOn={mode === "write"}
-        onPress={() => {
-          set({ mode: mode === "write" ? "mark" : "write" });
-          editor?.commands.focus();
-        }}
-      />
-      <Tool
-        words={text.brief.fromFile}
-        icon={<FileText size={14} aria-hidden />}
-        onPress={() => file.current?.click()}
-      />
+      <Flex gap="6px" align="center" wrap="wrap" ms="auto">
+        {needsAlt && <WithAlt />}
+        <Tool words={text.brief.suggest} keys="G" needsAlt={needsAlt} onPress={onSuggest} />
+        <Tool
+          words={text.brief.comment}
+          keys="K"
+          needsAlt={needsAlt}
+          title={text.brief.commentTitle}
+          onPress={onComment}
+        />
+        <Tool
+          words={text.brief.write}
+          keys="F2"
+          isOn={needsAlt}
+          onPress={() => {
+            set({ mode: needsAlt ? "mark" : "write" });
+            editor?.commands.focus();
+          }}
+        />
+        <Tool
+          words={text.brief.fromFile}
+          icon={<FileText size={14} aria-hidden />}
+          onPress={() => file.current?.click()}
+        />
+      </Flex>
       <chakra.input
         ref={file}
         type="file"
@@ -86,16 +97,24 @@ export function MarkBar({ editor, onSuggest, onComment, onFile }: MarkBarProps) 
   );
 }
 
+/** Said once for the letters behind it: beside each it would take more room than the bar has. */
+const WithAlt = () => (
+  <Flex align="center" gap="3px" flexShrink={0} aria-hidden>
+    <Keycap>Alt</Keycap> +
+  </Flex>
+);
+
 function Tool(props: {
   readonly words: string;
   readonly keys?: string;
+  readonly needsAlt?: boolean;
   readonly title?: string;
   readonly icon?: ReactNode;
   /** Of one that stays pressed, whether it is. */
   readonly isOn?: boolean;
   readonly onPress: () => void;
 }) {
-  const { words, keys, title, icon, isOn, onPress } = props;
+  const { words, keys, needsAlt, title, icon, isOn, onPress } = props;
   return (
     <Button
       size="xs"
@@ -105,6 +124,7 @@ function Tool(props: {
       px={2}
       flexShrink={0}
       aria-pressed={isOn}
+      aria-keyshortcuts={needsAlt ? `Alt+${keys}` : keys}
       title={title}
       onClick={onPress}
     >
