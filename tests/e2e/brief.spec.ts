@@ -231,6 +231,7 @@ test("an empty page has the caret; Alt with a letter marks while one writes, and
   const version = await newBrief(page, "Alt and letters");
   await page.goto(`/v/${version}/brief`);
   await expect(page.getByTestId("brief-page")).toBeFocused();
+  await expect(page.getByRole("button", { name: "From a file" })).toBeInViewport({ ratio: 1 });
   await page.keyboard.type("A household complains.");
   await choose(page, "A household complains");
   await page.keyboard.press("Alt+t");
